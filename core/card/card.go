@@ -1,0 +1,309 @@
+// Package card is the document: a card with its base, its faces and what lies
+// on them, and the commands that change it. A Card is a plain value that turns
+// into JSON and back; what can be computed from it is not kept in it. Lengths
+// are millimetres, turns are degrees clockwise.
+package card
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+)
+
+// Schema is the version of the document that this program writes. Older ones
+// are read, newer ones refused.
+const Schema = 1
+
+// Card is one document.
+type Card struct {
+	Schema int    `json:"schema"`
+	Title  string `json:"title"`
+	Base   Base   `json:"base"`
+	Faces  []Face `json:"faces"`
+	// NextID numbers the next item, so that a command's outcome depends on
+	// the card and the command alone.
+	NextID int `json:"nextId"`
+}
+
+// BaseKind names a base in the catalogue.
+type BaseKind string
+
+// The bases that fold.
+const (
+	SideFold BaseKind = "sideFold" // opens like a book, the fold at the left of Front
+	TopFold  BaseKind = "topFold"  // opens upward, the fold along the top of Front
+)
+
+// Base is the sheet that folds.
+type Base struct {
+	Kind   BaseKind `json:"kind"`
+	Width  float64  `json:"width"`  // of the closed card
+	Height float64  `json:"height"` // of the closed card
+	Stock  string   `json:"stock"`
+}
+
+// FaceID names a face of a folded base; the names people read follow from the
+// kind of base.
+type FaceID string
+
+// The faces of a base with one fold. First is the reverse of Front, Second the
+// reverse of Back.
+const (
+	Front        FaceID = "front"
+	InsideFirst  FaceID = "insideFirst"
+	InsideSecond FaceID = "insideSecond"
+	Back         FaceID = "back"
+)
+
+// Face is one visible side of a panel, with its items from the base upward: a
+// carrier comes before what it carries, ink before pieces.
+type Face struct {
+	ID    FaceID `json:"id"`
+	Items []Item `json:"items"`
+}
+
+// Kind is the kind of an item.
+type Kind string
+
+// The kinds of items.
+const (
+	Photo     Kind = "photo"
+	Paper     Kind = "paper"
+	Shape     Kind = "shape"
+	Lettering Kind = "lettering"
+	Mat       Kind = "mat"
+)
+
+// Item is anything placed on a face. The part that belongs to its kind is set
+// and the others are nil.
+type Item struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Kind Kind   `json:"kind"`
+	// On is the piece that carries the item; empty for the base.
+	On    string  `json:"on,omitempty"`
+	Place Place   `json:"place"`
+	Made  Made    `json:"made"`
+	Fill  Fill    `json:"fill"`
+	Photo *Print  `json:"photo,omitempty"`
+	Form  *Form   `json:"form,omitempty"`
+	Words *Words  `json:"words,omitempty"`
+	Mat   *Border `json:"mat,omitempty"`
+}
+
+// Place is where an item lies on its face: its anchor, from the face's top
+// left corner, and its turn about it. The anchor is the centre; for words it
+// is the middle of the block, at the edge they are aligned to. A mat has no
+// place of its own: it follows what it lies under.
+type Place struct {
+	X    float64 `json:"x"`
+	Y    float64 `json:"y"`
+	Turn float64 `json:"turn"`
+}
+
+// As is how an item comes into being.
+type As string
+
+// An item is ink on its carrier, or a piece of stock that is cut and stuck on.
+const (
+	Printed As = "printed"
+	Cut     As = "cut"
+)
+
+// Made says how an item comes into being.
+type Made struct {
+	As    As      `json:"as"`
+	Stock string  `json:"stock,omitempty"` // of a cut piece
+	Lift  float64 `json:"lift,omitempty"`  // foam under a cut piece; 0 is flat
+	Bleed float64 `json:"bleed,omitempty"` // how far ink runs past a cut piece's outline
+}
+
+// Fill is the ink inside an outline: a colour, a patterned paper or, with
+// both empty, none, so that the stock shows.
+type Fill struct {
+	Colour string `json:"colour,omitempty"` // #rrggbb
+	Paper  string `json:"paper,omitempty"`  // id of a patterned paper
+}
+
+// Print is the picture of a photo. It fills its opening, cropped about the
+// middle, and is never stretched.
+type Print struct {
+	Picture     string  `json:"picture"`     // SHA-256 of the original, in hex
+	PixelWidth  int     `json:"pixelWidth"`  // as seen upright
+	PixelHeight int     `json:"pixelHeight"` // as seen upright
+	Width       float64 `json:"width"`
+	Height      float64 `json:"height"`
+}
+
+// Outline names a ready outline.
+type Outline string
+
+// The ready outlines.
+const (
+	Rectangle Outline = "rectangle"
+	Ellipse   Outline = "ellipse"
+	Scallop   Outline = "scallop"
+	Tag       Outline = "tag"
+	Banner    Outline = "banner"
+)
+
+// Corner is the kind of corners of a rectangle.
+type Corner string
+
+// The kinds of corners.
+const (
+	Square Corner = "square"
+	Round  Corner = "round"
+	Bevel  Corner = "bevel"
+)
+
+// Form is the outline of a shape or a paper.
+type Form struct {
+	Outline Outline `json:"outline"`
+	Width   float64 `json:"width"`
+	Height  float64 `json:"height"`
+	Corner  Corner  `json:"corner,omitempty"` // of a rectangle
+	Radius  float64 `json:"radius,omitempty"` // of round or bevelled corners
+}
+
+// Align is the edge that lines of words share.
+type Align string
+
+// The ways to align lines.
+const (
+	AlignLeft   Align = "left"
+	AlignCentre Align = "centre"
+	AlignRight  Align = "right"
+)
+
+// Words is the content of lettering.
+type Words struct {
+	Text    string  `json:"text"`
+	Font    string  `json:"font"`
+	Size    float64 `json:"size"`    // of the em, mm
+	Leading float64 `json:"leading"` // from line to line, in ems
+	Spacing float64 `json:"spacing"` // added between letters, in ems
+	Align   Align   `json:"align"`
+}
+
+// Border is a mat: what it lies under, how far it shows and its corners.
+type Border struct {
+	Of     string  `json:"of"`
+	Width  float64 `json:"width"`
+	Corner Corner  `json:"corner"`
+}
+
+// Size is the width and height an item has by itself; ok is false for
+// lettering and mats, whose size follows from something else.
+func (it Item) Size() (w, h float64, ok bool) {
+	switch {
+	case it.Photo != nil:
+		return it.Photo.Width, it.Photo.Height, true
+	case it.Form != nil:
+		return it.Form.Width, it.Form.Height, true
+	}
+	return 0, 0, false
+}
+
+// IsPiece reports whether the item is cut from its own stock.
+func (it Item) IsPiece() bool { return it.Made.As == Cut }
+
+// Foam is the thickness of foam that people can buy, in mm; 0 is flat.
+var Foam = []float64{0, .5, 1, 1.5, 2, 3}
+
+// Trade is a trade size of a closed card.
+type Trade struct {
+	Name   string  `json:"name"`
+	Family string  `json:"family"`
+	Width  float64 `json:"width"` // portrait
+	Height float64 `json:"height"`
+}
+
+// Trades are the sizes that envelopes are sold for.
+func Trades() []Trade {
+	in := func(v float64) float64 { return v * 25.4 }
+	return []Trade{
+		{"A2", "Letter", in(4.25), in(5.5)}, {"A6", "Letter", in(4.5), in(6.25)},
+		{"A7", "Letter", in(5), in(7)}, {"Slimline", "Letter", in(3.5), in(8.5)},
+		{"Square 5 ¼", "Letter", in(5.25), in(5.25)},
+		{"A6 ISO", "ISO", 105, 148}, {"A5 ISO", "ISO", 148, 210},
+		{"DL", "ISO", 99, 210}, {"Square 148", "ISO", 148, 148},
+	}
+}
+
+// New returns an empty card with one fold.
+func New(title string, base Base) (Card, error) {
+	c := Card{Schema: Schema, Title: title, Base: base, NextID: 1}
+	for _, id := range []FaceID{Front, InsideFirst, InsideSecond, Back} {
+		c.Faces = append(c.Faces, Face{ID: id, Items: []Item{}})
+	}
+	return c, c.check()
+}
+
+// Parse reads a card from JSON and checks every part of it.
+func Parse(raw []byte) (Card, error) {
+	var c Card
+	if err := json.Unmarshal(raw, &c); err != nil {
+		return Card{}, fmt.Errorf("the card cannot be read: %w", err)
+	}
+	if c.Schema > Schema {
+		return Card{}, fmt.Errorf("the card was made by a newer version (schema %d, this one knows %d)", c.Schema, Schema)
+	}
+	return c, c.check()
+}
+
+// clone copies c deeply, so that a command can change the copy freely.
+func (c Card) clone() Card {
+	c.Faces = slices.Clone(c.Faces)
+	for i := range c.Faces {
+		items := make([]Item, len(c.Faces[i].Items))
+		for j, it := range c.Faces[i].Items {
+			items[j] = it.clone()
+		}
+		c.Faces[i].Items = items
+	}
+	return c
+}
+
+func (it Item) clone() Item {
+	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), copied(it.Words), copied(it.Mat)
+	return it
+}
+
+func copied[T any](p *T) *T {
+	if p == nil {
+		return nil
+	}
+	v := *p
+	return &v
+}
+
+// Face returns the face with the id, or nil.
+func (c *Card) Face(id FaceID) *Face {
+	for i := range c.Faces {
+		if c.Faces[i].ID == id {
+			return &c.Faces[i]
+		}
+	}
+	return nil
+}
+
+// Find returns the item with the id and its face, or nils.
+func (c *Card) Find(id string) (*Face, *Item) {
+	for i := range c.Faces {
+		if it := c.Faces[i].Item(id); it != nil {
+			return &c.Faces[i], it
+		}
+	}
+	return nil, nil
+}
+
+// Item returns the item with the id on this face, or nil.
+func (f *Face) Item(id string) *Item {
+	for i := range f.Items {
+		if f.Items[i].ID == id {
+			return &f.Items[i]
+		}
+	}
+	return nil
+}

@@ -1,0 +1,232 @@
+package card
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+	"unicode/utf8"
+)
+
+// Refusal is why a command or a document is refused: the field at fault and a
+// sentence for the person. Nothing was changed.
+type Refusal struct {
+	Field string
+	Why   string
+}
+
+func (r *Refusal) Error() string { return r.Why }
+
+func refuse(field, format string, args ...any) error {
+	return &Refusal{field, fmt.Sprintf(format, args...)}
+}
+
+// Limits of what is taken for paper; generous, but no slip of the finger.
+const (
+	minSize  = .5
+	maxSize  = 1000
+	minPanel = 25
+	maxPanel = 450
+	maxPlace = 2000
+	maxItems = 2000 // on one face
+	maxText  = 2000
+)
+
+var colour = regexp.MustCompile(`^#[0-9a-f]{6}$`)
+var digest = regexp.MustCompile(`^[0-9a-f]{64}$`)
+
+// check looks at the whole document; every command ends with it, so that no
+// way of reaching a state is left out.
+func (c Card) check() error {
+	if err := checkName("title", c.Title); err != nil {
+		return err
+	}
+	if err := c.Base.check(); err != nil {
+		return err
+	}
+	seen := map[string]bool{}
+	if len(c.Faces) != 4 {
+		return refuse("faces", "A card with one fold has four faces.")
+	}
+	for i, id := range []FaceID{Front, InsideFirst, InsideSecond, Back} {
+		f := c.Faces[i]
+		if f.ID != id {
+			return refuse("faces", "The faces are not those of a card with one fold.")
+		}
+		if len(f.Items) > maxItems {
+			return refuse("items", "A face holds at most %d items.", maxItems)
+		}
+		for _, it := range f.Items {
+			if it.ID == "" || seen[it.ID] {
+				return refuse("id", "Two items have the same id.")
+			}
+			if on := f.Item(it.On); it.On != "" && (on == nil || !on.IsPiece() || !seen[it.On]) {
+				return refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
+			}
+			if it.Mat != nil {
+				if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID {
+					return refuse("of", "The mat “%s” lies under nothing.", it.Name)
+				}
+			}
+			seen[it.ID] = true
+			if err := it.check(); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func checkName(field, name string) error {
+	if strings.TrimSpace(name) == "" {
+		return refuse(field, "A name needs at least one letter.")
+	}
+	if utf8.RuneCountInString(name) > 120 || strings.ContainsFunc(name, func(r rune) bool { return r < ' ' }) {
+		return refuse(field, "A name has at most 120 letters, on one line.")
+	}
+	return nil
+}
+
+func (b Base) check() error {
+	if b.Kind != SideFold && b.Kind != TopFold {
+		return refuse("kind", "“%s” is no kind of base. There are sideFold and topFold.", b.Kind)
+	}
+	for field, v := range map[string]float64{"width": b.Width, "height": b.Height} {
+		if !within(v, minPanel, maxPanel) {
+			return refuse(field, "A closed card is between 1 in (25 mm) and 17 ¾ in (450 mm) on each side.")
+		}
+	}
+	return checkStock("stock", b.Stock)
+}
+
+func checkStock(field, id string) error {
+	if _, ok := StockByID(id); !ok {
+		return refuse(field, "There is no stock “%s”.", id)
+	}
+	return nil
+}
+
+func within(v, lo, hi float64) bool { return !math.IsNaN(v) && v >= lo && v <= hi }
+
+func (it Item) check() error {
+	if err := checkName("name", it.Name); err != nil {
+		return err
+	}
+	if !within(it.Place.X, -maxPlace, maxPlace) || !within(it.Place.Y, -maxPlace, maxPlace) {
+		return refuse("place", "“%s” would lie more than 2 m off the face.", it.Name)
+	}
+	if !within(it.Place.Turn, -360, 360) {
+		return refuse("turn", "A turn is between -360° and 360°.")
+	}
+	if err := it.Made.check(); err != nil {
+		return err
+	}
+	if it.Fill.Colour != "" && !colour.MatchString(it.Fill.Colour) {
+		return refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
+	}
+	parts := 0
+	for _, set := range []bool{it.Photo != nil, it.Form != nil, it.Words != nil, it.Mat != nil} {
+		if set {
+			parts++
+		}
+	}
+	want := map[Kind]bool{Photo: it.Photo != nil, Paper: it.Form != nil, Shape: it.Form != nil, Lettering: it.Words != nil, Mat: it.Mat != nil}
+	if parts != 1 || !want[it.Kind] {
+		return refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
+	}
+	if w, h, ok := it.Size(); ok && (!within(w, minSize, maxSize) || !within(h, minSize, maxSize)) {
+		return refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
+	}
+	switch {
+	case it.Photo != nil:
+		return it.Photo.check()
+	case it.Form != nil:
+		return it.Form.check()
+	case it.Words != nil:
+		if it.IsPiece() {
+			return refuse("made", "Lettering is printed on what carries it; “%s” cannot be a cut piece.", it.Name)
+		}
+		return it.Words.check()
+	}
+	if !it.IsPiece() {
+		return refuse("made", "A mat is a cut piece.")
+	}
+	if !within(it.Mat.Width, .5, 150) {
+		return refuse("width", "A mat shows between 0.5 mm (1/32 in) and 150 mm (5 ⅞ in).")
+	}
+	return checkCorner(it.Mat.Corner)
+}
+
+func (m Made) check() error {
+	switch m.As {
+	case Printed:
+		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 {
+			return refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
+		}
+		return nil
+	case Cut:
+		if !slices.Contains(Foam, m.Lift) {
+			return refuse("lift", "Foam is 0.5, 1, 1.5, 2 or 3 mm thick; 0 is flat.")
+		}
+		if !within(m.Bleed, 0, 10) {
+			return refuse("bleed", "Bleed is between 0 and 10 mm (⅜ in).")
+		}
+		return checkStock("stock", m.Stock)
+	}
+	return refuse("as", "An item is printed or a cut piece.")
+}
+
+func (p Print) check() error {
+	if !digest.MatchString(p.Picture) {
+		return refuse("picture", "The photo's picture is not named by its digest.")
+	}
+	if p.PixelWidth < 1 || p.PixelHeight < 1 || p.PixelWidth > 1<<16 || p.PixelHeight > 1<<16 {
+		return refuse("picture", "The photo's picture has no size.")
+	}
+	return nil
+}
+
+func (f Form) check() error {
+	switch f.Outline {
+	case Rectangle, Ellipse, Scallop, Tag, Banner:
+	default:
+		return refuse("outline", "There is no outline “%s”.", f.Outline)
+	}
+	if !within(f.Radius, 0, maxSize) {
+		return refuse("radius", "Corners are between 0 and half the shorter side.")
+	}
+	if f.Outline == Rectangle {
+		return checkCorner(f.Corner)
+	}
+	return nil
+}
+
+func checkCorner(c Corner) error {
+	if c != Square && c != Round && c != Bevel {
+		return refuse("corner", "Corners are square, round or bevelled.")
+	}
+	return nil
+}
+
+func (w Words) check() error {
+	if strings.TrimSpace(w.Text) == "" {
+		return refuse("text", "Lettering needs at least one letter.")
+	}
+	if !utf8.ValidString(w.Text) || utf8.RuneCountInString(w.Text) > maxText {
+		return refuse("text", "Lettering holds at most %d letters.", maxText)
+	}
+	if !within(w.Size, .5, 400) {
+		return refuse("size", "Letters are between 0.5 mm and 400 mm (15 ¾ in) high.")
+	}
+	if !within(w.Leading, .5, 4) {
+		return refuse("leading", "Leading is between 0.5 and 4 times the size.")
+	}
+	if !within(w.Spacing, -.2, 2) {
+		return refuse("spacing", "Letter spacing is between -0.2 and 2 times the size.")
+	}
+	if w.Align != AlignLeft && w.Align != AlignCentre && w.Align != AlignRight {
+		return refuse("align", "Lines are aligned left, centre or right.")
+	}
+	return nil
+}

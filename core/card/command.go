@@ -1,0 +1,153 @@
+package card
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+)
+
+// Command is one change to a card. Apply leaves the card it is given alone and
+// returns the changed one, or a *Refusal for the person.
+type Command interface {
+	Apply(Card) (Card, error)
+	// Label names the change for undo: "Move 2 items".
+	Label() string
+}
+
+// Commands makes an empty command for each name of the protocol, where a
+// command is an object with its name in "do" and its fields beside it.
+var Commands = map[string]func() Command{
+	"renameCard":     func() Command { return &RenameCard{} },
+	"setBase":        func() Command { return &SetBase{} },
+	"placeItems":     func() Command { return &PlaceItems{} },
+	"duplicateItems": func() Command { return &DuplicateItems{} },
+	"removeItems":    func() Command { return &RemoveItems{} },
+	"moveItems":      func() Command { return &MoveItems{} },
+	"resizeItems":    func() Command { return &ResizeItems{} },
+	"turnItems":      func() Command { return &TurnItems{} },
+	"nameItem":       func() Command { return &NameItem{} },
+	"setMade":        func() Command { return &SetMade{} },
+	"setFill":        func() Command { return &SetFill{} },
+	"setForm":        func() Command { return &SetForm{} },
+	"setWords":       func() Command { return &SetWords{} },
+	"putOn":          func() Command { return &PutOn{} },
+	"restack":        func() Command { return &Restack{} },
+	"stepInStack":    func() Command { return &StepInStack{} },
+	"addMat":         func() Command { return &AddMat{} },
+	"setMat":         func() Command { return &SetMat{} },
+}
+
+// Decode reads one command of the protocol. Fields it does not know are
+// refused, since a misspelt one would otherwise be dropped in silence.
+func Decode(raw []byte) (Command, error) {
+	var fields map[string]json.RawMessage
+	if err := json.Unmarshal(raw, &fields); err != nil {
+		return nil, refuse("commands", "A command is an object with its name in “do”.")
+	}
+	var name string
+	if err := json.Unmarshal(fields["do"], &name); err != nil || Commands[name] == nil {
+		return nil, refuse("do", "There is no command “%s”.", name)
+	}
+	delete(fields, "do")
+	rest, err := json.Marshal(fields)
+	if err != nil {
+		return nil, refuse("commands", "The command %s cannot be read.", name)
+	}
+	cmd := Commands[name]()
+	dec := json.NewDecoder(bytes.NewReader(rest))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(cmd); err != nil && err != io.EOF {
+		return nil, refuse(name, "The command %s cannot be read: %v.", name, err)
+	}
+	return cmd, nil
+}
+
+// Apply applies the commands one after the other, all or none.
+func Apply(c Card, commands ...Command) (Card, error) {
+	for _, cmd := range commands {
+		next, err := cmd.Apply(c)
+		if err != nil {
+			return c, err
+		}
+		c = next
+	}
+	return c, nil
+}
+
+// change is what most commands are: a change to a copy, put in order and
+// checked as a whole.
+func change(c Card, f func(*Card) error) (Card, error) {
+	next := c.clone()
+	if err := f(&next); err != nil {
+		return c, err
+	}
+	for i := range next.Faces {
+		next.Faces[i].order()
+	}
+	if err := next.check(); err != nil {
+		return c, err
+	}
+	return next, nil
+}
+
+// onFace is change for commands about items, which must share a face.
+func onFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
+	return change(c, func(c *Card) error {
+		if len(ids) == 0 {
+			return refuse("ids", "Choose at least one item.")
+		}
+		face, _ := c.Find(ids[0])
+		for i, id := range ids {
+			if face == nil || face.Item(id) == nil {
+				return refuse("ids", "The item “%s” is not there any more, or lies on another face.", id)
+			}
+			if slices.Contains(ids[:i], id) {
+				return refuse("ids", "The item “%s” is named twice.", id)
+			}
+		}
+		return f(c, face)
+	})
+}
+
+func label(verb string, ids []string) string {
+	if len(ids) == 1 {
+		return verb + " an item"
+	}
+	return fmt.Sprintf("%s %d items", verb, len(ids))
+}
+
+// tidy rounds to a nanometre, so that sums of fractions do not fray.
+func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
+
+// RenameCard gives the card another title.
+type RenameCard struct {
+	Title string `json:"title"`
+}
+
+// Label implements Command.
+func (RenameCard) Label() string { return "Rename the card" }
+
+// Apply implements Command.
+func (k RenameCard) Apply(c Card) (Card, error) {
+	return change(c, func(c *Card) error { c.Title = k.Title; return nil })
+}
+
+// SetBase changes the base. What lies on the faces stays where it is.
+type SetBase struct {
+	Base Base `json:"base"`
+}
+
+// Label implements Command.
+func (SetBase) Label() string { return "Change the base" }
+
+// Apply implements Command.
+func (k SetBase) Apply(c Card) (Card, error) {
+	return change(c, func(c *Card) error {
+		c.Base = k.Base
+		c.Base.Width, c.Base.Height = tidy(k.Base.Width), tidy(k.Base.Height)
+		return nil
+	})
+}

@@ -1,0 +1,39 @@
+package card
+
+// Stock is a kind of paper or card that can be bought.
+type Stock struct {
+	ID        string  `json:"id"`
+	Name      string  `json:"name"`
+	Colour    string  `json:"colour"`    // #rrggbb
+	Weight    int     `json:"weight"`    // g/m²
+	Thickness float64 `json:"thickness"` // caliper, mm
+}
+
+var stocks = []Stock{
+	{"cream-300", "Cream card 300 g", "#fff6e0", 300, .38},
+	{"white-300", "White card 300 g", "#ffffff", 300, .37},
+	{"kraft-280", "Kraft card 280 g", "#c9a777", 280, .40},
+	{"cream-216", "Cream card 216 g", "#fff6e0", 216, .28},
+	{"white-216", "White card 216 g", "#fefefc", 216, .27},
+	{"moss-216", "Moss card 216 g", "#587a4a", 216, .28},
+	{"brick-216", "Brick card 216 g", "#a8432a", 216, .28},
+	{"honey-216", "Honey card 216 g", "#e2a42b", 216, .28},
+	{"night-216", "Night card 216 g", "#3c4a5b", 216, .28},
+	{"plum-216", "Plum card 216 g", "#7a4666", 216, .28},
+	{"sage-216", "Sage card 216 g", "#cdd8ba", 216, .28},
+	{"text-120", "White text 120 g", "#fffefb", 120, .15},
+	{"satin-240", "Satin photo 240 g", "#fdfdfd", 240, .25},
+}
+
+// Stocks lists the stocks in the order they are offered.
+func Stocks() []Stock { return append([]Stock(nil), stocks...) }
+
+// StockByID returns the stock; ok is false for an unknown id.
+func StockByID(id string) (s Stock, ok bool) {
+	for _, s := range stocks {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Stock{}, false
+}

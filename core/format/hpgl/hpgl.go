@@ -1,0 +1,71 @@
+// Package hpgl writes cutting plans in HP-GL, the plotter language that most
+// cutters of any make still read: IN, PA, SP, PU and PD, 40 units per
+// millimetre, the origin at the sheet's lower left corner, y up.
+package hpgl
+
+import (
+	"fmt"
+	"io"
+	"math"
+	"strings"
+
+	"sectilis/core/cut"
+	"sectilis/core/geom"
+)
+
+// PerMM is the number of plotter units in a millimetre.
+const PerMM = 40
+
+// maxPoints bounds the coordinates of one PD, for cutters with a small buffer.
+const maxPoints = 60
+
+// Step is one piece of a plan that may be sent by itself: instructions, and
+// how much of the path has been run when they are done.
+type Step struct {
+	Pass int     // index of the pass
+	Path int     // index of the path within the pass
+	Text string  // instructions, each ended by a semicolon
+	Run  float64 // mm run with the tool down, from the plan's start
+}
+
+// Steps splits a plan into what is sent one after the other. The height is
+// that of the sheet, mm.
+func Steps(passes []cut.Pass, height float64) []Step {
+	out := []Step{{Text: "IN;PA;"}}
+	run := 0.0
+	at := func(p geom.Point) string {
+		return fmt.Sprintf("%d,%d", int(math.Round(p.X*PerMM)), int(math.Round((height-p.Y)*PerMM)))
+	}
+	for i, pass := range passes {
+		out = append(out, Step{Pass: i, Text: fmt.Sprintf("SP%d;", pass.Tool), Run: run})
+		for j, l := range pass.Paths {
+			pts := l.Points
+			if l.Closed {
+				pts = append(pts[:len(pts):len(pts)], pts[0])
+			}
+			text := "PU" + at(pts[0]) + ";"
+			for len(pts) > 1 {
+				n := min(len(pts), maxPoints+1)
+				coords := make([]string, 0, n-1)
+				for k := 1; k < n; k++ {
+					coords = append(coords, at(pts[k]))
+					run += pts[k].Sub(pts[k-1]).Len()
+				}
+				out = append(out, Step{i, j, text + "PD" + strings.Join(coords, ",") + ";", run})
+				text, pts = "", pts[n-1:]
+			}
+		}
+		out = append(out, Step{Pass: i, Path: max(len(pass.Paths)-1, 0), Text: "PU;", Run: run})
+	}
+	return append(out, Step{Pass: max(len(passes)-1, 0), Text: "SP0;", Run: run})
+}
+
+// Write writes the whole plan.
+func Write(w io.Writer, passes []cut.Pass, height float64) error {
+	for _, s := range Steps(passes, height) {
+		if _, err := io.WriteString(w, s.Text+"\n"); err != nil {
+			return fmt.Errorf("write HP-GL: %w", err)
+		}
+	}
+	return nil
+}

@@ -1,0 +1,63 @@
+package hpgl_test
+
+import (
+	"bytes"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest"
+	"sectilis/core/cut"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+	"sectilis/core/sheet"
+)
+
+func TestPlansAreWrittenInTrueSize(t *testing.T) {
+	c := coretest.Card(t)
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0])).Sheets[0]
+	passes := cut.Plan(sh)
+	var b bytes.Buffer
+	require.NoError(t, hpgl.Write(&b, passes, sh.Size.Height))
+	text := strings.ReplaceAll(b.String(), "\n", "")
+	require.True(t, strings.HasPrefix(text, "IN;PA;SP2;PU"), "the score comes first")
+	require.True(t, strings.HasSuffix(text, "PU;SP0;"))
+
+	// Read it back as a plotter would and compare the blade's box.
+	box, pen, tool, down := geom.Rect{}, geom.Point{}, "", false
+	for _, ins := range strings.Split(strings.TrimSuffix(text, ";"), ";") {
+		op, args := ins[:2], strings.Split(ins[2:], ",")
+		switch op {
+		case "SP":
+			tool = args[0]
+		case "PU", "PD":
+			down = op == "PD"
+			for i := 0; i+1 < len(args); i += 2 {
+				x, err := strconv.Atoi(args[i])
+				require.NoError(t, err)
+				y, err := strconv.Atoi(args[i+1])
+				require.NoError(t, err)
+				next := geom.Pt(float64(x)/hpgl.PerMM, sh.Size.Height-float64(y)/hpgl.PerMM)
+				if down && tool == "3" {
+					box = box.Union(geom.Rect{X: min(pen.X, next.X), Y: min(pen.Y, next.Y), W: max(pen.X, next.X) - min(pen.X, next.X), H: max(pen.Y, next.Y) - min(pen.Y, next.Y)})
+				}
+				pen = next
+			}
+		}
+	}
+	assert.InDelta(t, sh.Pieces[0].Box.W, box.W, .03)
+	assert.InDelta(t, sh.Pieces[0].Box.H, box.H, .03)
+	assert.InDelta(t, sh.Pieces[0].Box.X, box.X, .03)
+
+	steps := hpgl.Steps(passes, sh.Size.Height)
+	assert.InDelta(t, passes[0].Length+passes[1].Length, steps[len(steps)-1].Run, 1e-6)
+	for _, s := range steps {
+		assert.Less(t, len(s.Text), 1000, "a small buffer can hold every step")
+	}
+}

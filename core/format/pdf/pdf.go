@@ -1,0 +1,253 @@
+// Package pdf writes sheets as PDF in true size: ink, registration marks and,
+// if wished, the lines to cut and score.
+package pdf
+
+import (
+	"bytes"
+	"fmt"
+	"image/png"
+	"io"
+	"math"
+	"strings"
+
+	"codeberg.org/go-pdf/fpdf"
+
+	"sectilis/core/fold"
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/core/picture"
+	"sectilis/core/scene"
+	"sectilis/core/sheet"
+)
+
+// Originals gives the bytes of the picture with the id, as brought in.
+type Originals func(id string) ([]byte, error)
+
+// Options say what goes onto the pages.
+type Options struct {
+	Title string
+	// Lines adds the lines of every piece, and the sheets that have no ink.
+	Lines bool
+}
+
+// pt is the number of points in a millimetre.
+const pt = 72 / 25.4
+
+// Pages is how many pages Write will make of the sheets.
+func Pages(sheets []sheet.Sheet, opt Options) int {
+	n := 0
+	for _, sh := range sheets {
+		if sh.Printed || opt.Lines {
+			n++
+		}
+		if sh.TwoSided {
+			n++
+		}
+	}
+	return n
+}
+
+// Write writes one page for each side of a sheet that has something on it. A
+// second side follows its first, mirrored for a sheet turned over about its
+// upright axis. It fails when a picture cannot be had or there is no page.
+func Write(w io.Writer, sheets []sheet.Sheet, opt Options, originals Originals) error {
+	if Pages(sheets, opt) == 0 {
+		return fmt.Errorf("nothing on these sheets is printed")
+	}
+	size := sheets[0].Size
+	d := &document{
+		Fpdf:      fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: size.Width, Ht: size.Height}}),
+		originals: originals, pictures: map[string]picture.Info{},
+	}
+	d.SetMargins(0, 0, 0)
+	d.SetAutoPageBreak(false, 0)
+	d.SetTitle(opt.Title, true)
+	d.SetCreator("Sectilis", true)
+	for _, sh := range sheets {
+		if sh.Printed || opt.Lines {
+			d.page(sh)
+			if err := d.inks(sh.Front()); err != nil {
+				return err
+			}
+			if opt.Lines {
+				d.lines(sh)
+			}
+		}
+		if sh.TwoSided {
+			d.page(sh)
+			if err := d.inks(sh.Reverse()); err != nil {
+				return err
+			}
+		}
+	}
+	if err := d.Output(w); err != nil {
+		return fmt.Errorf("write PDF: %w", err)
+	}
+	return nil
+}
+
+type document struct {
+	*fpdf.Fpdf
+	originals Originals
+	pictures  map[string]picture.Info
+	height    float64 // of the page, mm
+}
+
+func (d *document) page(sh sheet.Sheet) {
+	d.AddPageFormat("P", fpdf.SizeType{Wd: sh.Size.Width, Ht: sh.Size.Height})
+	d.height = sh.Size.Height
+}
+
+// toPage maps sheet millimetres, y down, to page points, y up.
+func (d *document) toPage() geom.Affine { return geom.Affine{A: pt, D: -pt, F: d.height * pt} }
+
+func (d *document) inks(inks []scene.Ink) error {
+	for _, k := range inks {
+		d.RawWriteStr("q\n")
+		for _, clip := range k.Clips {
+			d.path(clip)
+			d.RawWriteStr("W n\n")
+		}
+		switch {
+		case k.Paper != nil:
+			d.path(k.Region)
+			d.RawWriteStr("W n\n")
+			d.paper(k)
+		case k.Picture != "":
+			d.path(k.Region)
+			d.RawWriteStr("W n\n")
+			if err := d.picture(k); err != nil {
+				return err
+			}
+		default:
+			d.fill(k.Region, k.Colour)
+		}
+		d.RawWriteStr("Q\n")
+	}
+	return nil
+}
+
+func (d *document) fill(p geom.Path, colour string) {
+	c := raster.Colour(colour)
+	d.RawWriteStr(fmt.Sprintf("%.4f %.4f %.4f rg\n", float64(c.R)/255, float64(c.G)/255, float64(c.B)/255))
+	d.path(p)
+	d.RawWriteStr("f\n")
+}
+
+// path writes the construction operators of a path (ISO 32000-1, 8.5.2).
+func (d *document) path(p geom.Path) {
+	var b strings.Builder
+	m := d.toPage()
+	put := func(op string, pts ...geom.Point) {
+		for _, q := range pts {
+			q = m.Apply(q)
+			fmt.Fprintf(&b, "%.4f %.4f ", q.X, q.Y)
+		}
+		b.WriteString(op + "\n")
+	}
+	p.Segments(func(from geom.Point, s geom.Segment) {
+		switch s.Op {
+		case geom.MoveTo:
+			put("m", s.P[0])
+		case geom.LineTo:
+			put("l", s.P[0])
+		case geom.QuadTo:
+			put("c", from.Lerp(s.P[0], 2./3), s.P[1].Lerp(s.P[0], 2./3), s.P[1])
+		case geom.CubicTo:
+			put("c", s.P[0], s.P[1], s.P[2])
+		case geom.Close:
+			put("h")
+		}
+	})
+	d.RawWriteStr(b.String())
+}
+
+// paper repeats the tile over all that the region covers.
+func (d *document) paper(k scene.Ink) {
+	inv, ok := k.PaperAt.Inverse()
+	if !ok {
+		return
+	}
+	d.fill(k.Region, k.Paper.Ground)
+	box := k.Region.Bounds()
+	own := geom.RectPath(box).Transform(inv).Bounds()
+	for y := math.Floor(own.Y / k.Paper.Height); y*k.Paper.Height < own.Bottom(); y++ {
+		for x := math.Floor(own.X / k.Paper.Width); x*k.Paper.Width < own.Right(); x++ {
+			// Tiles are not clipped: what crosses an edge is in both tiles and
+			// falls on itself, where a clip would leave a hairline.
+			at := geom.Shift(x*k.Paper.Width, y*k.Paper.Height).Then(k.PaperAt)
+			for _, m := range k.Paper.Marks {
+				d.fill(m.Path.Transform(at), m.Colour)
+			}
+		}
+	}
+}
+
+// picture draws the picture into its unit square. JPEGs go in as they are, so
+// their orientation tag becomes part of the matrix; others are encoded anew as
+// PNG, which PDF cannot take in all its forms.
+func (d *document) picture(k scene.Ink) error {
+	info, ok := d.pictures[k.Picture]
+	if !ok {
+		raw, err := d.originals(k.Picture)
+		if err != nil {
+			return fmt.Errorf("picture %.8s: %w", k.Picture, err)
+		}
+		if info, err = picture.Inspect("", raw); err != nil {
+			return err
+		}
+		kind := "JPG"
+		if info.Type != "image/jpeg" {
+			img, _, err := picture.Decode("", raw)
+			if err != nil {
+				return err
+			}
+			var buf bytes.Buffer
+			if err := png.Encode(&buf, img); err != nil {
+				return fmt.Errorf("picture %.8s: %w", k.Picture, err)
+			}
+			raw, kind = buf.Bytes(), "PNG"
+		}
+		d.RegisterImageOptionsReader(k.Picture, fpdf.ImageOptions{ImageType: kind}, bytes.NewReader(raw))
+		if err := d.Error(); err != nil {
+			return fmt.Errorf("picture %.8s: %w", k.Picture, err)
+		}
+		d.pictures[k.Picture] = info
+	}
+	// PDF's unit square has its picture's foot at v = 0.
+	m := geom.Affine{A: 1, D: -1, F: 1}.Then(turned[info.Turn]).Then(k.PictureAt).Then(d.toPage())
+	d.RawWriteStr(fmt.Sprintf("%.6f %.6f %.6f %.6f %.6f %.6f cm\n", m.A, m.B, m.C, m.D, m.E, m.F))
+	d.ImageOptions(k.Picture, 0, d.height-1/pt, 1/pt, 1/pt, false, fpdf.ImageOptions{}, 0, "")
+	return d.Error()
+}
+
+// turned maps the unit square of the stored picture to the upright one, for
+// each EXIF orientation.
+var turned = map[int]geom.Affine{
+	1: geom.Identity,
+	2: {A: -1, D: 1, E: 1},
+	3: {A: -1, D: -1, E: 1, F: 1},
+	4: {A: 1, D: -1, F: 1},
+	5: {B: 1, C: 1},
+	6: {B: 1, C: -1, E: 1},
+	7: {B: -1, C: -1, E: 1, F: 1},
+	8: {B: -1, C: 1, F: 1},
+}
+
+// lines draws every line of the sheet thinly, dashed by its role.
+func (d *document) lines(sh sheet.Sheet) {
+	for _, p := range sh.Pieces {
+		for _, l := range p.Lines {
+			dash, colour := "[] 0 d", "0.12 0.17 0.22"
+			switch l.Role {
+			case fold.Mountain:
+				dash, colour = "[14 3 2 3] 0 d", "0.64 0.34 0.17"
+			case fold.Valley:
+				dash, colour = "[7 4] 0 d", "0.21 0.40 0.55"
+			}
+			d.RawWriteStr("q 0.5 w " + dash + " " + colour + " RG\n")
+			d.path(l.Path)
+			d.RawWriteStr("S\nQ\n")
+		}
+	}
+}

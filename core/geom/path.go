@@ -1,0 +1,297 @@
+package geom
+
+import (
+	"encoding/json"
+	"math"
+	"strconv"
+)
+
+// Op is the kind of a path segment.
+type Op uint8
+
+// The segments of a path. Each starts where the one before it ended.
+const (
+	MoveTo  Op = iota // P[0] starts a new ring or stroke
+	LineTo            // P[0] is the end
+	QuadTo            // P[0] control, P[1] end
+	CubicTo           // P[0], P[1] controls, P[2] end
+	Close             // straight back to the start of the ring
+)
+
+// points is how many points each Op carries.
+var points = [...]int{MoveTo: 1, LineTo: 1, QuadTo: 2, CubicTo: 3, Close: 0}
+
+// Segment is one step of a path.
+type Segment struct {
+	Op Op
+	P  [3]Point
+}
+
+// End is the point a segment ends at; a Close has none of its own.
+func (s Segment) End() Point { return s.P[max(points[s.Op]-1, 0)] }
+
+// Path is a list of rings and open strokes. The zero value is empty. A Path is
+// never changed after it is built, so it may be shared freely.
+type Path struct{ segs []Segment }
+
+// Builder collects segments into a Path.
+type Builder struct{ segs []Segment }
+
+// Move starts a new ring or stroke.
+func (b *Builder) Move(p Point) *Builder { return b.add(MoveTo, p) }
+
+// Line adds a straight line.
+func (b *Builder) Line(p Point) *Builder { return b.add(LineTo, p) }
+
+// Quad adds a quadratic Bézier curve.
+func (b *Builder) Quad(c, p Point) *Builder { return b.add(QuadTo, c, p) }
+
+// Cubic adds a cubic Bézier curve.
+func (b *Builder) Cubic(c1, c2, p Point) *Builder { return b.add(CubicTo, c1, c2, p) }
+
+// Close closes the current ring.
+func (b *Builder) Close() *Builder { return b.add(Close) }
+
+func (b *Builder) add(op Op, p ...Point) *Builder {
+	s := Segment{Op: op}
+	copy(s.P[:], p)
+	b.segs = append(b.segs, s)
+	return b
+}
+
+// Arc adds an elliptical arc about c with radii rx, ry from angle a0 to a1
+// (radians, clockwise on screen when a1 > a0), as cubics of at most an eighth
+// turn each: the radius is then kept to 4e-6 of itself (Riškus, "Approximation
+// of a cubic Bézier curve by circular arcs and vice versa", 2006). The arc's
+// start must be the current point.
+func (b *Builder) Arc(c Point, rx, ry, a0, a1 float64) *Builder {
+	n := max(1, int(math.Ceil(math.Abs(a1-a0)/(math.Pi/4)-1e-9)))
+	step := (a1 - a0) / float64(n)
+	k := 4. / 3 * math.Tan(step/4)
+	at := func(a float64) (p, d Point) {
+		s, co := math.Sincos(a)
+		return Point{c.X + rx*co, c.Y + ry*s}, Point{-rx * s, ry * co}
+	}
+	p, d := at(a0)
+	for i := 1; i <= n; i++ {
+		q, e := at(a0 + step*float64(i))
+		b.Cubic(p.Add(d.Mul(k)), q.Sub(e.Mul(k)), q)
+		p, d = q, e
+	}
+	return b
+}
+
+// Path returns what was built; the builder starts afresh.
+func (b *Builder) Path() Path {
+	p := Path{b.segs}
+	b.segs = nil
+	return p
+}
+
+// Empty reports whether the path has no segments.
+func (p Path) Empty() bool { return len(p.segs) == 0 }
+
+// Len is the number of segments.
+func (p Path) Len() int { return len(p.segs) }
+
+// Segments calls f for each segment with the point it starts from.
+func (p Path) Segments(f func(from Point, s Segment)) {
+	var at, start Point
+	for _, s := range p.segs {
+		f(at, s)
+		switch s.Op {
+		case MoveTo:
+			at, start = s.P[0], s.P[0]
+		case Close:
+			at = start
+		default:
+			at = s.End()
+		}
+	}
+}
+
+// Transform maps every point; Bézier curves map exactly.
+func (p Path) Transform(m Affine) Path {
+	out := make([]Segment, len(p.segs))
+	for i, s := range p.segs {
+		for j := range points[s.Op] {
+			s.P[j] = m.Apply(s.P[j])
+		}
+		out[i] = s
+	}
+	return Path{out}
+}
+
+// Join returns one path with the rings of all.
+func Join(paths ...Path) Path {
+	var out []Segment
+	for _, p := range paths {
+		out = append(out, p.segs...)
+	}
+	return Path{out}
+}
+
+// Rings splits the path at its moves.
+func (p Path) Rings() []Path {
+	var out []Path
+	start := 0
+	for i := 1; i <= len(p.segs); i++ {
+		if i == len(p.segs) || p.segs[i].Op == MoveTo {
+			if i-start > 1 {
+				out = append(out, Path{p.segs[start:i:i]})
+			}
+			start = i
+		}
+	}
+	return out
+}
+
+// Closed reports whether the path ends with a Close.
+func (p Path) Closed() bool { return len(p.segs) > 0 && p.segs[len(p.segs)-1].Op == Close }
+
+// Reverse runs every ring and stroke the other way round.
+func (p Path) Reverse() Path {
+	var out []Segment
+	for _, ring := range p.Rings() {
+		var from []Point
+		ring.Segments(func(at Point, _ Segment) { from = append(from, at) })
+		n, closed := len(ring.segs), ring.Closed()
+		last := n - 1
+		if closed {
+			last--
+		}
+		out = append(out, Segment{Op: MoveTo, P: [3]Point{ring.segs[last].End()}})
+		for i := last; i > 0; i-- {
+			s := ring.segs[i]
+			r := Segment{Op: s.Op}
+			k := points[s.Op]
+			for j := range k - 1 {
+				r.P[j] = s.P[k-2-j]
+			}
+			r.P[k-1] = from[i]
+			out = append(out, r)
+		}
+		if closed {
+			out = append(out, Segment{Op: Close})
+		}
+	}
+	return Path{out}
+}
+
+// Bounds is the exact bounding box of the path, curves included.
+func (p Path) Bounds() Rect {
+	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	grow := func(q Point) {
+		lo = Point{min(lo.X, q.X), min(lo.Y, q.Y)}
+		hi = Point{max(hi.X, q.X), max(hi.Y, q.Y)}
+	}
+	p.Segments(func(from Point, s Segment) {
+		if s.Op == Close {
+			return
+		}
+		grow(s.End())
+		if s.Op == QuadTo || s.Op == CubicTo {
+			c := cubic(from, s)
+			for _, t := range append(turning(c[0].X, c[1].X, c[2].X, c[3].X), turning(c[0].Y, c[1].Y, c[2].Y, c[3].Y)...) {
+				grow(at(c, t))
+			}
+		}
+	})
+	if lo.X > hi.X {
+		return Rect{}
+	}
+	return Rect{lo.X, lo.Y, hi.X - lo.X, hi.Y - lo.Y}
+}
+
+// cubic raises a quadratic to the cubic of the same shape.
+func cubic(from Point, s Segment) [4]Point {
+	if s.Op == QuadTo {
+		return [4]Point{from, from.Lerp(s.P[0], 2./3), s.P[1].Lerp(s.P[0], 2./3), s.P[1]}
+	}
+	return [4]Point{from, s.P[0], s.P[1], s.P[2]}
+}
+
+func at(c [4]Point, t float64) Point {
+	a, b, d := c[0].Lerp(c[1], t), c[1].Lerp(c[2], t), c[2].Lerp(c[3], t)
+	return a.Lerp(b, t).Lerp(b.Lerp(d, t), t)
+}
+
+// turning finds where a cubic's derivative vanishes inside (0, 1).
+func turning(p0, p1, p2, p3 float64) []float64 {
+	a, b, c := p3-3*p2+3*p1-p0, 2*(p2-2*p1+p0), p1-p0
+	var out []float64
+	keep := func(t float64) {
+		if t > 0 && t < 1 {
+			out = append(out, t)
+		}
+	}
+	if math.Abs(a) < 1e-12*(math.Abs(b)+math.Abs(c)) {
+		if b != 0 {
+			keep(-c / b)
+		}
+		return out
+	}
+	if d := b*b - 4*a*c; d >= 0 {
+		// The form that does not cancel: Press et al., Numerical Recipes, 5.6.
+		q := -(b + math.Copysign(math.Sqrt(d), b)) / 2
+		keep(q / a)
+		if q != 0 {
+			keep(c / q)
+		}
+	}
+	return out
+}
+
+// Area is the signed area by Green's theorem, exact on curves; positive when
+// the rings run clockwise on screen. Open strokes count as if closed.
+func (p Path) Area() float64 {
+	sum := 0.0
+	for _, ring := range p.Rings() {
+		var first, last Point
+		ring.Segments(func(from Point, s Segment) {
+			switch s.Op {
+			case MoveTo:
+				first, last = s.P[0], s.P[0]
+			case LineTo:
+				sum += from.Cross(s.P[0]) / 2
+				last = s.P[0]
+			case QuadTo, CubicTo:
+				c := cubic(from, s)
+				sum += (6*c[0].Cross(c[1]) + 3*c[0].Cross(c[2]) + c[0].Cross(c[3]) +
+					3*c[1].Cross(c[2]) + 3*c[1].Cross(c[3]) + 6*c[2].Cross(c[3])) / 20
+				last = c[3]
+			}
+		})
+		sum += last.Cross(first) / 2
+	}
+	return sum
+}
+
+// String is the path as SVG path data, to 0.1 µm.
+func (p Path) String() string {
+	const letters = "MLQCZ"
+	out := make([]byte, 0, len(p.segs)*24)
+	for _, s := range p.segs {
+		out = append(out, letters[s.Op])
+		for j := range points[s.Op] {
+			if j > 0 {
+				out = append(out, ' ')
+			}
+			out = number(out, s.P[j].X)
+			out = append(out, ' ')
+			out = number(out, s.P[j].Y)
+		}
+	}
+	return string(out)
+}
+
+func number(out []byte, v float64) []byte {
+	v = math.Round(v*1e4) / 1e4
+	if v == 0 {
+		v = 0 // no "-0"
+	}
+	return strconv.AppendFloat(out, v, 'f', -1, 64)
+}
+
+// MarshalJSON writes the path as SVG path data.
+func (p Path) MarshalJSON() ([]byte, error) { return json.Marshal(p.String()) }

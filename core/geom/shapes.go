@@ -1,0 +1,85 @@
+package geom
+
+import "math"
+
+// RectPath is a rectangle with square corners, clockwise on screen.
+func RectPath(r Rect) Path {
+	var b Builder
+	b.Move(Pt(r.X, r.Y)).Line(Pt(r.Right(), r.Y)).Line(Pt(r.Right(), r.Bottom())).Line(Pt(r.X, r.Bottom())).Close()
+	return b.Path()
+}
+
+// RoundRectPath is a rectangle whose corners are quarter circles of radius
+// rad, at most half the shorter side.
+func RoundRectPath(r Rect, rad float64) Path {
+	rad = min(rad, r.W/2, r.H/2)
+	if rad <= 0 {
+		return RectPath(r)
+	}
+	var b Builder
+	l, t, ri, bo := r.X, r.Y, r.Right(), r.Bottom()
+	const q = math.Pi / 2
+	b.Move(Pt(l+rad, t)).Line(Pt(ri-rad, t)).Arc(Pt(ri-rad, t+rad), rad, rad, -q, 0)
+	b.Line(Pt(ri, bo-rad)).Arc(Pt(ri-rad, bo-rad), rad, rad, 0, q)
+	b.Line(Pt(l+rad, bo)).Arc(Pt(l+rad, bo-rad), rad, rad, q, 2*q)
+	b.Line(Pt(l, t+rad)).Arc(Pt(l+rad, t+rad), rad, rad, 2*q, 3*q).Close()
+	return b.Path()
+}
+
+// BevelRectPath is a rectangle whose corners are cut off straight, c along
+// each side, at most half the shorter side.
+func BevelRectPath(r Rect, c float64) Path {
+	c = min(c, r.W/2, r.H/2)
+	if c <= 0 {
+		return RectPath(r)
+	}
+	var b Builder
+	l, t, ri, bo := r.X, r.Y, r.Right(), r.Bottom()
+	b.Move(Pt(l+c, t)).Line(Pt(ri-c, t)).Line(Pt(ri, t+c)).Line(Pt(ri, bo-c)).
+		Line(Pt(ri-c, bo)).Line(Pt(l+c, bo)).Line(Pt(l, bo-c)).Line(Pt(l, t+c)).Close()
+	return b.Path()
+}
+
+// EllipsePath is an ellipse that fills r, clockwise on screen.
+func EllipsePath(r Rect) Path {
+	c := r.Centre()
+	var b Builder
+	b.Move(Pt(r.Right(), c.Y)).Arc(c, r.W/2, r.H/2, 0, 2*math.Pi).Close()
+	return b.Path()
+}
+
+// EllipseOffsetPath is the curve at distance d outside the ellipse that fills
+// r. It is no ellipse; it is joined from cubics that have the true place,
+// tangent and speed at both ends (Hermite), as many as keep their middles
+// within 1 µm.
+func EllipseOffsetPath(r Rect, d float64) Path {
+	c, a, e := r.Centre(), r.W/2, r.H/2
+	if a == e {
+		return EllipsePath(r.Grow(d))
+	}
+	place := func(t float64) (p, v Point) {
+		s, co := math.Sincos(t)
+		tangent := Point{-a * s, e * co}
+		speed := tangent.Len()
+		normal := Point{tangent.Y, -tangent.X}.Mul(1 / speed)
+		curvature := a * e / (speed * speed * speed)
+		return c.Add(Point{a * co, e * s}).Add(normal.Mul(d)), tangent.Mul(1 + d*curvature)
+	}
+	for n := 16; ; n *= 2 {
+		var b Builder
+		step, worst := 2*math.Pi/float64(n), 0.0
+		p, v := place(0)
+		b.Move(p)
+		for i := range n {
+			q, w := place(step * float64(i+1))
+			cubic := [4]Point{p, p.Add(v.Mul(step / 3)), q.Sub(w.Mul(step / 3)), q}
+			b.Cubic(cubic[1], cubic[2], q)
+			m, _ := place(step * (float64(i) + .5))
+			worst = max(worst, at(cubic, .5).Sub(m).Len())
+			p, v = q, w
+		}
+		if worst < .001 || n >= 1024 {
+			return b.Close().Path()
+		}
+	}
+}

@@ -1,0 +1,119 @@
+// Package layer makes the outlines of shapes and of the mats under them.
+// Outlines lie about the origin, x right and y down, in millimetres.
+package layer
+
+import (
+	"math"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+)
+
+// Outline is the outline of a form about its centre. Outer rings run
+// clockwise on screen, holes the other way.
+func Outline(f card.Form) geom.Path {
+	box := geom.Centred(f.Width, f.Height)
+	switch f.Outline {
+	case card.Ellipse:
+		return geom.EllipsePath(box)
+	case card.Scallop:
+		return scallop(f.Width, f.Height)
+	case card.Tag:
+		return tag(f.Width, f.Height)
+	case card.Banner:
+		return banner(f.Width, f.Height)
+	}
+	switch f.Corner {
+	case card.Round:
+		return geom.RoundRectPath(box, f.Radius)
+	case card.Bevel:
+		return geom.BevelRectPath(box, f.Radius)
+	}
+	return geom.RectPath(box)
+}
+
+// scallop is a rectangle edged with whole half circles. With n of diameter a
+// along the width and m of diameter b along the height, n·a + b = width and
+// m·b + a = height.
+func scallop(w, h float64) geom.Path {
+	d := min(max(min(w, h)/7, 3), 8, min(w, h)/3)
+	n, m := max(2, math.Round(w/d-1)), max(2, math.Round(h/d-1))
+	a, b := (w*m-h)/(n*m-1), (h*n-w)/(n*m-1)
+	if a <= 0 || b <= 0 {
+		// Too slender for whole half circles on both sides.
+		return geom.RoundRectPath(geom.Centred(w, h), min(w, h)/2)
+	}
+	l, t := -n*a/2, -m*b/2
+	var p geom.Builder
+	p.Move(geom.Pt(l, t))
+	side := func(count, d float64, start, step geom.Point, from float64) {
+		for i := range int(count) {
+			c := start.Add(step.Mul(float64(i) + .5))
+			p.Arc(c, d/2, d/2, from, from+math.Pi)
+		}
+	}
+	side(n, a, geom.Pt(l, t), geom.Pt(a, 0), math.Pi)
+	side(m, b, geom.Pt(-l, t), geom.Pt(0, b), -math.Pi/2)
+	side(n, a, geom.Pt(-l, -t), geom.Pt(-a, 0), 0)
+	side(m, b, geom.Pt(l, -t), geom.Pt(0, -b), math.Pi/2)
+	return p.Close().Path()
+}
+
+// tag has two corners cut off at its left end and a hole for a string.
+func tag(w, h float64) geom.Path {
+	c := min(h*.3, w*.25)
+	l, t := -w/2, -h/2
+	var p geom.Builder
+	p.Move(geom.Pt(l, t+c)).Line(geom.Pt(l+c, t)).Line(geom.Pt(-l, t)).Line(geom.Pt(-l, -t)).
+		Line(geom.Pt(l+c, -t)).Line(geom.Pt(l, -t-c)).Close()
+	r := min(3, c*.38)
+	hole := geom.EllipsePath(geom.Rect{X: l + c*.9 - r, Y: -r, W: 2 * r, H: 2 * r})
+	return geom.Join(p.Path(), hole.Reverse())
+}
+
+// banner has a notch in each end.
+func banner(w, h float64) geom.Path {
+	d := min(h*.45, w/5)
+	l, t := -w/2, -h/2
+	var p geom.Builder
+	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l, t)).Line(geom.Pt(-l-d, 0)).Line(geom.Pt(-l, -t)).
+		Line(geom.Pt(l, -t)).Line(geom.Pt(l+d, 0)).Close()
+	return p.Path()
+}
+
+// Mat is the outline of the outermost of several mats about the form they lie
+// under, which is a rectangle or an ellipse. Each shows by its width beyond
+// the one before; a round corner keeps the centre of the corner it surrounds,
+// a bevel keeps its distance.
+func Mat(f card.Form, mats []card.Border) geom.Path {
+	total := 0.0
+	if f.Outline == card.Ellipse {
+		for _, m := range mats {
+			total += m.Width
+		}
+		return geom.EllipseOffsetPath(geom.Centred(f.Width, f.Height), total)
+	}
+	radius := 0.0
+	if f.Corner != card.Square {
+		radius = f.Radius
+	}
+	corner := f.Corner
+	for _, m := range mats {
+		total += m.Width
+		switch {
+		case m.Corner == card.Square:
+			radius = 0
+		case m.Corner == card.Round && corner == card.Bevel:
+			radius = m.Width
+		case m.Corner == card.Round:
+			radius += m.Width
+		case corner == card.Bevel:
+			// A bevel moved out by w meets sides moved out by w.
+			radius += m.Width * (2 - math.Sqrt2)
+		default:
+			radius = max(radius, m.Width)
+		}
+		corner = m.Corner
+	}
+	return Outline(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
+}

@@ -1,0 +1,93 @@
+// Package lettering turns words into outlines: the faces that ship, shaping by
+// the font's own rules, and lines set under each other. Units are millimetres.
+package lettering
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"sync"
+
+	"github.com/go-text/typesetting/font"
+	"github.com/go-text/typesetting/harfbuzz"
+)
+
+//go:embed fonts/*.woff
+var files embed.FS
+
+// Font is a face that can be set.
+type Font struct {
+	ID     string  `json:"id"`   // also the name of its file, without .woff
+	Name   string  `json:"name"` // as people read it
+	Kind   string  `json:"kind"` // script, thick, hand, book or stencil
+	Ascent float64 `json:"ascent"`
+	// Descent is positive; both are in ems and say where a browser that sets
+	// the same file puts the baseline in its line.
+	Descent float64 `json:"descent"`
+}
+
+var fonts = []Font{
+	{ID: "pacifico-400", Name: "Pacifico", Kind: "script"},
+	{ID: "great-vibes-400", Name: "Great Vibes", Kind: "script"},
+	{ID: "dancing-script-700", Name: "Dancing Script", Kind: "script"},
+	{ID: "amatic-sc-700", Name: "Amatic SC", Kind: "hand"},
+	{ID: "patrick-hand-400", Name: "Patrick Hand", Kind: "hand"},
+	{ID: "fredoka-700", Name: "Fredoka", Kind: "thick"},
+	{ID: "lilita-one-400", Name: "Lilita One", Kind: "thick"},
+	{ID: "alfa-slab-one-400", Name: "Alfa Slab One", Kind: "thick"},
+	{ID: "playfair-display-400", Name: "Playfair Display", Kind: "book"},
+	{ID: "zilla-slab-600", Name: "Zilla Slab", Kind: "book"},
+	{ID: "nunito-400", Name: "Nunito", Kind: "book"},
+	{ID: "courier-prime-400", Name: "Courier Prime", Kind: "book"},
+	{ID: "saira-stencil-one-400", Name: "Saira Stencil One", Kind: "stencil"},
+}
+
+// loaded is a parsed font. A face keeps scratch data, so one caller at a time.
+type loaded struct {
+	sync.Mutex
+	face *font.Face
+	hb   *harfbuzz.Font
+	em   float64
+	font Font
+}
+
+var library = sync.OnceValue(func() map[string]*loaded {
+	out := map[string]*loaded{}
+	for _, f := range fonts {
+		raw, err := files.ReadFile("fonts/" + f.ID + ".woff")
+		if err != nil {
+			panic(fmt.Sprintf("lettering: %v", err)) // the file is part of the program
+		}
+		face, err := font.ParseTTF(bytes.NewReader(raw))
+		if err != nil {
+			panic(fmt.Sprintf("lettering: %s: %v", f.ID, err))
+		}
+		l := &loaded{face: face, hb: harfbuzz.NewFont(face), em: float64(face.Upem()), font: f}
+		if e, ok := face.FontHExtents(); ok {
+			l.font.Ascent, l.font.Descent = float64(e.Ascender)/l.em, -float64(e.Descender)/l.em
+		}
+		out[f.ID] = l
+	}
+	return out
+})
+
+// Fonts lists the faces in the order they are offered.
+func Fonts() []Font {
+	out := make([]Font, len(fonts))
+	for i, f := range fonts {
+		out[i] = library()[f.ID].font
+	}
+	return out
+}
+
+// Known reports whether there is a font with the id.
+func Known(id string) bool { return library()[id] != nil }
+
+// File is the font file of the id, as the browser gets it; nil when unknown.
+func File(id string) []byte {
+	if !Known(id) {
+		return nil
+	}
+	raw, _ := files.ReadFile("fonts/" + id + ".woff")
+	return raw
+}

@@ -1,0 +1,144 @@
+package lettering
+
+import (
+	"fmt"
+	"strings"
+	"sync"
+
+	"github.com/go-text/typesetting/font"
+	"github.com/go-text/typesetting/font/opentype"
+	"github.com/go-text/typesetting/harfbuzz"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+)
+
+// Setting is words as outlines. Origin is the anchor of the words: the middle
+// of the block in height, and its left, middle or right as it is aligned.
+type Setting struct {
+	// Outline is filled by the non-zero rule; letters of a script overlap.
+	Outline geom.Path
+	// Block is the box of the lines, from advance to advance.
+	Block geom.Rect
+	// Missing are the letters that the font does not have.
+	Missing string
+}
+
+// kept holds settings by content: while someone drags or types, the other
+// words of the card are asked for again and again.
+var kept = struct {
+	sync.Mutex
+	m map[card.Words]Setting
+}{m: map[card.Words]Setting{}}
+
+const maxKept = 2000
+
+// Set shapes and outlines words. It fails only for a font that is not known.
+func Set(w card.Words) (Setting, error) {
+	kept.Lock()
+	s, ok := kept.m[w]
+	kept.Unlock()
+	if ok {
+		return s, nil
+	}
+	l := library()[w.Font]
+	if l == nil {
+		return Setting{}, fmt.Errorf("there is no font “%s”", w.Font)
+	}
+	s = l.set(w)
+	kept.Lock()
+	defer kept.Unlock()
+	if len(kept.m) >= maxKept {
+		clear(kept.m)
+	}
+	kept.m[w] = s
+	return s, nil
+}
+
+func (l *loaded) set(w card.Words) Setting {
+	l.Lock()
+	defer l.Unlock()
+	lines := strings.Split(strings.ReplaceAll(w.Text, "\r\n", "\n"), "\n")
+	lead := w.Leading * w.Size
+	height := lead * float64(len(lines))
+	var s Setting
+	var parts []geom.Path
+	missing := map[rune]bool{}
+	for i, text := range lines {
+		path, advance := l.line([]rune(text), w.Spacing, missing)
+		width := advance * w.Size
+		x := map[card.Align]float64{card.AlignLeft: 0, card.AlignCentre: -width / 2, card.AlignRight: -width}[w.Align]
+		// A browser centres ascent and descent in the line; so the words stay
+		// put when they are edited in place.
+		middle := -height/2 + lead*(float64(i)+.5)
+		y := middle + (l.font.Ascent-l.font.Descent)/2*w.Size
+		parts = append(parts, path.Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y))))
+		s.Block = s.Block.Union(geom.Rect{X: x, Y: middle - lead/2, W: width, H: lead})
+	}
+	s.Outline = geom.Join(parts...)
+	for _, r := range w.Text {
+		if missing[r] && !strings.ContainsRune(s.Missing, r) {
+			s.Missing += string(r)
+		}
+	}
+	return s
+}
+
+// line shapes one line; the outline and the advance are in ems, from a start
+// on the baseline.
+func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) (geom.Path, float64) {
+	for i, r := range text {
+		if _, ok := l.face.NominalGlyph(r); !ok {
+			if r == '\u00a0' || r == '\t' {
+				text[i] = ' '
+			} else {
+				missing[r] = true
+			}
+		}
+	}
+	buf := harfbuzz.NewBuffer()
+	buf.AddRunes(text, 0, -1)
+	buf.GuessSegmentProperties()
+	buf.Shape(l.hb, nil)
+	var b geom.Builder
+	pen := 0.0
+	for i, g := range buf.Info {
+		pos := buf.Pos[i]
+		at := geom.Pt(pen+float64(pos.XOffset)/l.em, -float64(pos.YOffset)/l.em)
+		if outline, ok := l.face.GlyphData(g.Glyph).(font.GlyphOutline); ok {
+			l.draw(&b, outline, at)
+		}
+		pen += float64(pos.XAdvance) / l.em
+		if i < len(buf.Info)-1 {
+			pen += spacing
+		}
+	}
+	return b.Path(), pen
+}
+
+func (l *loaded) draw(b *geom.Builder, g font.GlyphOutline, at geom.Point) {
+	pt := func(p opentype.SegmentPoint) geom.Point {
+		return at.Add(geom.Pt(float64(p.X)/l.em, -float64(p.Y)/l.em))
+	}
+	open := false
+	for _, s := range g.Segments {
+		a := s.Args
+		switch s.Op {
+		case opentype.SegmentOpMoveTo:
+			if open {
+				b.Close()
+			}
+			b.Move(pt(a[0]))
+			open = true
+		case opentype.SegmentOpLineTo:
+			b.Line(pt(a[0]))
+		case opentype.SegmentOpQuadTo:
+			b.Quad(pt(a[0]), pt(a[1]))
+		case opentype.SegmentOpCubeTo:
+			b.Cubic(pt(a[0]), pt(a[1]), pt(a[2]))
+		}
+	}
+	if open {
+		b.Close()
+	}
+}

@@ -1,0 +1,87 @@
+package lettering
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+)
+
+func words(text, font string) card.Words {
+	return card.Words{Text: text, Font: font, Size: 10, Leading: 1.2, Align: card.AlignCentre}
+}
+
+func TestEveryFontSetsTheAlphabet(t *testing.T) {
+	require.Len(t, Fonts(), 13)
+	for _, f := range Fonts() {
+		s, err := Set(words("Plum Lane 1926 & friends", f.ID))
+		require.NoError(t, err)
+		assert.Empty(t, s.Missing, f.Name)
+		assert.Greater(t, s.Outline.Len(), 100, f.Name)
+		b := s.Outline.Bounds()
+		assert.InDelta(t, 0, b.Centre().X, 6, f.Name)
+		assert.Greater(t, b.W, 40.0, f.Name)
+		assert.InDelta(t, s.Block.Centre().Y, 0, 1e-9)
+		assert.NotEmpty(t, File(f.ID))
+		assert.Greater(t, f.Ascent, .5, f.Name)
+	}
+	assert.Nil(t, File("../fonts"))
+}
+
+func TestNoBreakSpaceIsASpaceAndMissingLettersAreNamed(t *testing.T) {
+	for _, f := range Fonts() {
+		plain, err := Set(words("a b", f.ID))
+		require.NoError(t, err)
+		hard, err := Set(words("a\u00a0b", f.ID))
+		require.NoError(t, err)
+		assert.Empty(t, hard.Missing)
+		assert.InDelta(t, plain.Block.W, hard.Block.W, 1.5, f.Name)
+	}
+	s, err := Set(words("漢a漢", "nunito-400"))
+	require.NoError(t, err)
+	assert.Equal(t, "漢", s.Missing)
+	_, err = Set(words("a", "no-such"))
+	assert.ErrorContains(t, err, "no-such")
+}
+
+func TestLinesSpacingAndAlignment(t *testing.T) {
+	w := words("one\ntwo longer", "nunito-400")
+	centre, _ := Set(w)
+	assert.InDelta(t, 24, centre.Block.H, 1e-9, "two lines of 1.2 times 10 mm")
+	w.Align = card.AlignLeft
+	left, _ := Set(w)
+	assert.InDelta(t, 0, left.Block.X, 1e-9)
+	w.Align = card.AlignRight
+	right, _ := Set(w)
+	assert.InDelta(t, 0, right.Block.Right(), 1e-9)
+	w.Spacing = .1
+	wide, _ := Set(w)
+	assert.InDelta(t, right.Block.W+9, wide.Block.W, 1e-6, "nine gaps of 1 mm in “two longer”")
+	kern, _ := Set(words("AV", "playfair-display-400"))
+	a, _ := Set(words("A", "playfair-display-400"))
+	v, _ := Set(words("V", "playfair-display-400"))
+	assert.Less(t, kern.Block.W, a.Block.W+v.Block.W-.2, "A and V are kerned")
+}
+
+func FuzzSet(f *testing.F) {
+	f.Add("Harvest Supper", 3)
+	f.Add("ﬁ\u200d\u0301\n\t", 0)
+	f.Fuzz(func(t *testing.T, text string, n int) {
+		if len(text) > 200 {
+			return
+		}
+		fs := Fonts()
+		if _, err := Set(words(text, fs[((n%len(fs))+len(fs))%len(fs)].ID)); err != nil {
+			t.Fatal(err)
+		}
+	})
+}
+
+func BenchmarkSet(b *testing.B) {
+	l := library()["pacifico-400"]
+	for b.Loop() {
+		l.set(words("Harvest Supper\nPlum Lane Allotments", "pacifico-400"))
+	}
+}

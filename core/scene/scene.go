@@ -1,0 +1,233 @@
+// Package scene resolves a card into what is seen, printed and cut: for every
+// item its outline, its ink and its height in the stack. The screen, the
+// sheets and the files all come from this one computation.
+package scene
+
+import (
+	"math"
+	"slices"
+
+	"sectilis/core/card"
+	"sectilis/core/fold"
+	"sectilis/core/geom"
+	"sectilis/core/layer"
+	"sectilis/core/lettering"
+)
+
+// Scene is a resolved card.
+type Scene struct {
+	Net   fold.Net `json:"net"`
+	Faces []Face   `json:"faces"`
+	// Colours are all inks of the card, the most used first.
+	Colours []string `json:"colours"`
+	// Thickness of the closed card where it is thickest: both leaves and what
+	// is stuck on every face, mm.
+	Thickness float64 `json:"thickness"`
+}
+
+// Face is a resolved face, items from the base upward.
+type Face struct {
+	fold.Face
+	Folds      []fold.Line      `json:"folds"`
+	Neighbours []fold.Neighbour `json:"neighbours"`
+	Safe       geom.Rect        `json:"safe"` // keep words within this
+	Items      []Item           `json:"items"`
+	Thickness  float64          `json:"thickness"` // base leaf and all on it, mm
+	leaf       float64          // the base leaf alone
+}
+
+// Item is a resolved item. Outline and Picture are in the item's own
+// coordinates; At maps them to the face.
+type Item struct {
+	ID      string      `json:"id"`
+	Name    string      `json:"name"`
+	Kind    card.Kind   `json:"kind"`
+	On      string      `json:"on,omitempty"`
+	Piece   bool        `json:"piece"`
+	Outline geom.Path   `json:"outline"`
+	At      geom.Affine `json:"at"`
+	// Box is the frame for handles and measures, in the item's coordinates.
+	Box geom.Rect `json:"box"`
+	// Bounds is the exact box of the outline on the face.
+	Bounds geom.Rect `json:"bounds"`
+	Turn   float64   `json:"turn"`
+	// Ground is the colour of a piece's stock; Fill is the ink on it.
+	Ground  string    `json:"ground,omitempty"`
+	Fill    card.Fill `json:"fill"`
+	Picture *Picture  `json:"picture,omitempty"`
+	Bleed   float64   `json:"bleed"`
+	// From and To are the heights of a piece's faces above the base sheet's
+	// lower side, and Lift the foam under it, mm.
+	From float64 `json:"from"`
+	To   float64 `json:"to"`
+	Lift float64 `json:"lift"`
+	// Missing are letters that the font does not have.
+	Missing string `json:"missing,omitempty"`
+	// TakesMat says that a mat can be laid under it.
+	TakesMat bool `json:"takesMat"`
+	// FreeRatio is false for what keeps its proportions always.
+	FreeRatio bool `json:"freeRatio"`
+}
+
+// Picture is a picture in the item's coordinates: it covers the opening and
+// its bleed, cropped about the middle.
+type Picture struct {
+	ID  string    `json:"id"`
+	Box geom.Rect `json:"box"`
+}
+
+// safeMargin is how far words stay from the edge of a face, mm.
+const safeMargin = 5
+
+// Of resolves a card. It fails only when lettering names a font that is not
+// there, and then says which item does.
+func Of(c card.Card) (Scene, error) {
+	s := Scene{Net: fold.Of(c.Base)}
+	stock, _ := card.StockByID(c.Base.Stock)
+	uses := map[string]int{}
+	closed := 2 * stock.Thickness
+	for _, f := range c.Faces {
+		nf := s.Net.Face(f.ID)
+		face := Face{
+			Face: nf, Folds: s.Net.FoldsOn(f.ID), Neighbours: s.Net.Neighbours(f.ID),
+			Safe:      geom.Rect{W: nf.Width, H: nf.Height}.Grow(-safeMargin),
+			Items:     make([]Item, 0, len(f.Items)),
+			Thickness: stock.Thickness, leaf: stock.Thickness,
+		}
+		for i := range f.Items {
+			it, err := resolve(&f, &f.Items[i])
+			if err != nil {
+				return Scene{}, err
+			}
+			face.lay(&it, f.Items[i])
+			if it.Fill.Colour != "" {
+				uses[it.Fill.Colour]++
+			}
+			face.Items = append(face.Items, it)
+		}
+		closed += face.Thickness - stock.Thickness
+		s.Faces = append(s.Faces, face)
+	}
+	s.Thickness = math.Round(closed*1000) / 1000
+	s.Colours = make([]string, 0, len(uses))
+	for c := range uses {
+		s.Colours = append(s.Colours, c)
+	}
+	slices.SortFunc(s.Colours, func(a, b string) int {
+		if d := uses[b] - uses[a]; d != 0 {
+			return d
+		}
+		if a < b {
+			return -1
+		}
+		return 1
+	})
+	return s, nil
+}
+
+// Face returns the face with the id.
+func (s *Scene) Face(id card.FaceID) *Face {
+	for i := range s.Faces {
+		if s.Faces[i].ID == id {
+			return &s.Faces[i]
+		}
+	}
+	return nil
+}
+
+// lay puts a piece on whatever lies under it: its foam and paper start at the
+// highest paper its bounds overlap.
+func (f *Face) lay(it *Item, doc card.Item) {
+	ground := f.leaf
+	for _, under := range f.Items {
+		if under.Bounds.Overlaps(it.Bounds) {
+			ground = max(ground, under.To)
+		}
+	}
+	it.From, it.To = ground, ground
+	if doc.IsPiece() {
+		stock, _ := card.StockByID(doc.Made.Stock)
+		it.Lift = doc.Made.Lift
+		it.To = ground + it.Lift + stock.Thickness
+	}
+	f.Thickness = max(f.Thickness, it.To)
+}
+
+// resolve works out one item from the document.
+func resolve(f *card.Face, doc *card.Item) (Item, error) {
+	it := Item{
+		ID: doc.ID, Name: doc.Name, Kind: doc.Kind, On: doc.On, Piece: doc.IsPiece(),
+		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: doc.Words == nil && doc.Mat == nil,
+	}
+	if stock, ok := card.StockByID(doc.Made.Stock); ok {
+		it.Ground = stock.Colour
+	}
+	place := doc.Place
+	switch {
+	case doc.Photo != nil:
+		p := doc.Photo
+		box := geom.Centred(p.Width, p.Height)
+		it.Outline, it.TakesMat = geom.RectPath(box), true
+		it.Picture = &Picture{p.Picture, cover(box.Grow(it.Bleed), float64(p.PixelWidth)/float64(p.PixelHeight))}
+	case doc.Form != nil:
+		it.Outline = layer.Outline(*doc.Form)
+		it.TakesMat = doc.Form.Outline == card.Rectangle || doc.Form.Outline == card.Ellipse
+	case doc.Words != nil:
+		set, err := lettering.Set(*doc.Words)
+		if err != nil {
+			return it, &card.Refusal{Field: "font", Why: "“" + doc.Name + "” cannot be set: " + err.Error() + "."}
+		}
+		it.Outline, it.Missing = set.Outline, set.Missing
+		it.Box = set.Outline.Bounds()
+		if it.Box.Empty() {
+			it.Box = set.Block
+		}
+	case doc.Mat != nil:
+		it.Outline, place = mat(f, doc)
+		it.TakesMat = true
+	}
+	if it.Box.Empty() {
+		it.Box = it.Outline.Bounds()
+	}
+	it.Turn = place.Turn
+	it.At = geom.Turn(place.Turn * math.Pi / 180).Then(geom.Shift(place.X, place.Y))
+	it.Bounds = it.Outline.Transform(it.At).Bounds()
+	return it, nil
+}
+
+// mat is the outline of a mat and the place it takes from what lies on it.
+func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place) {
+	var mats []card.Border
+	it := doc
+	for it.Mat != nil {
+		mats = append(mats, *it.Mat)
+		it = f.Item(it.Mat.Of)
+	}
+	slices.Reverse(mats)
+	form := it.Form
+	if form == nil {
+		form = &card.Form{Outline: card.Rectangle, Width: it.Photo.Width, Height: it.Photo.Height, Corner: card.Square}
+	}
+	return layer.Mat(*form, mats), it.Place
+}
+
+// cover is the smallest box of the given width-to-height ratio, about the
+// same middle, that covers the opening.
+func cover(box geom.Rect, ratio float64) geom.Rect {
+	w, h := box.W, box.W/ratio
+	if h < box.H {
+		w, h = box.H*ratio, box.H
+	}
+	c := box.Centre()
+	return geom.Rect{X: c.X - w/2, Y: c.Y - h/2, W: w, H: h}
+}
+
+// Carrier returns the item that the item lies on, or nil for the base.
+func (f *Face) Carrier(it *Item) *Item {
+	for i := range f.Items {
+		if it.On != "" && f.Items[i].ID == it.On {
+			return &f.Items[i]
+		}
+	}
+	return nil
+}

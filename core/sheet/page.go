@@ -1,0 +1,46 @@
+package sheet
+
+import (
+	"math"
+
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+)
+
+// ink of the marks: a black that home printers lay down densest.
+const markInk = "#000000"
+
+// Front is all that is printed on the front of the sheet, marks included.
+func (sh Sheet) Front() []scene.Ink {
+	var out []scene.Ink
+	for _, p := range sh.Pieces {
+		out = append(out, p.Inks...)
+	}
+	for _, m := range sh.Marks {
+		out = append(out, scene.Ink{Region: m.Path(), Colour: markInk})
+	}
+	return out
+}
+
+// Reverse is all that is printed on the other side, as it lies in the printer
+// when the sheet is turned over about its upright axis.
+func (sh Sheet) Reverse() []scene.Ink {
+	var out []scene.Ink
+	for _, p := range sh.Pieces {
+		out = append(out, p.Reverse...)
+	}
+	return scene.Transform(out, geom.Affine{A: -1, D: 1, E: sh.Size.Width})
+}
+
+// Path is the mark as a region to be filled by the non-zero rule.
+func (m Mark) Path() geom.Path {
+	disc := func(at geom.Point, r float64) geom.Path {
+		var b geom.Builder
+		return b.Move(at.Add(geom.Pt(r, 0))).Arc(at, r, r, 0, 2*math.Pi).Close().Path()
+	}
+	parts := []geom.Path{disc(m.At, MarkRing), disc(m.At, MarkRing-MarkStroke).Reverse(), disc(m.At, MarkDot)}
+	if m.Second != nil {
+		parts = append(parts, disc(*m.Second, MarkDot))
+	}
+	return geom.Join(parts...)
+}
