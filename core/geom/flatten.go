@@ -97,19 +97,42 @@ func (p Path) Spread(d float64) Path {
 	if p.Area() < 0 {
 		p = p.Reverse()
 	}
-	var b Builder
+	parts := []Path{p}
 	for _, l := range p.Flatten(min(.02, d/4)) {
-		for i, a := range l.Points {
-			b.Move(a.Add(Point{d, 0})).Arc(a, d, d, 0, 2*math.Pi).Close()
-			if i == len(l.Points)-1 && !l.Closed {
-				continue
-			}
-			c := l.Points[(i+1)%len(l.Points)]
-			v := c.Sub(a)
-			n := Point{-v.Y, v.X}.Mul(d / v.Len())
-			// Clockwise on screen, as the discs: else they would cancel.
-			b.Move(a.Sub(n)).Line(c.Sub(n)).Line(c.Add(n)).Line(a.Add(n)).Close()
-		}
+		parts = append(parts, l.Spread(d))
 	}
-	return Join(p, b.Path())
+	return Join(parts...)
+}
+
+// Spread covers everything within d of the line, by the non-zero rule.
+func (l Polyline) Spread(d float64) Path {
+	var b Builder
+	for i, a := range l.Points {
+		b.Move(a.Add(Point{d, 0})).Arc(a, d, d, 0, 2*math.Pi).Close()
+		if i == len(l.Points)-1 && !l.Closed {
+			continue
+		}
+		c := l.Points[(i+1)%len(l.Points)]
+		v := c.Sub(a)
+		n := Point{-v.Y, v.X}.Mul(d / v.Len())
+		// Clockwise on screen, as the discs: else they would cancel.
+		b.Move(a.Sub(n)).Line(c.Sub(n)).Line(c.Add(n)).Line(a.Add(n)).Close()
+	}
+	return b.Path()
+}
+
+// At is the point at the given distance along the polyline; its ends beyond.
+func (l Polyline) At(distance float64) Point {
+	pts := l.Points
+	if l.Closed {
+		pts = append(pts[:len(pts):len(pts)], pts[0])
+	}
+	for i := 1; i < len(pts); i++ {
+		step := pts[i].Sub(pts[i-1]).Len()
+		if distance <= step {
+			return pts[i-1].Lerp(pts[i], max(distance, 0)/step)
+		}
+		distance -= step
+	}
+	return pts[len(pts)-1]
 }

@@ -1,0 +1,261 @@
+// Package app holds the use cases: opening and changing cards, undo, bringing
+// in pictures, laying sheets, printing and cutting. It declares what it needs
+// of the store and of the devices and knows neither HTTP nor SQL.
+package app
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"log/slog"
+	"sync"
+	"time"
+
+	"sectilis/core/card"
+	"sectilis/core/scene"
+)
+
+// Errors that callers tell apart.
+var (
+	// ErrNotFound is for an id that names nothing, or nothing any more.
+	ErrNotFound = errors.New("not found")
+	// ErrStale is for a change based on a revision that is not the newest.
+	ErrStale = errors.New("the card has been changed elsewhere since")
+	// ErrNothing is for undo at the beginning and redo at the end.
+	ErrNothing = errors.New("there is nothing to undo or redo")
+)
+
+// Revision is one accepted state of a card.
+type Revision struct {
+	Number int64
+	Card   card.Card
+	At     time.Time
+	// Undo and Redo name the change that would be undone or redone; empty when
+	// there is none.
+	Undo, Redo string
+}
+
+// Summary is a card on the table.
+type Summary struct {
+	ID       string        `json:"id"`
+	Title    string        `json:"title"`
+	Kind     card.BaseKind `json:"kind"`
+	Width    float64       `json:"width"`
+	Height   float64       `json:"height"`
+	Stock    string        `json:"stock"`
+	Revision int64         `json:"revision"`
+	Changed  time.Time     `json:"changed"`
+}
+
+// Picture is a picture that was brought in.
+type Picture struct {
+	ID     string `json:"id"` // SHA-256 of its bytes, in hex
+	Name   string `json:"name"`
+	Type   string `json:"type"`
+	Width  int    `json:"width"` // upright, in pixels
+	Height int    `json:"height"`
+	Bytes  int    `json:"bytes"`
+}
+
+// Store keeps cards and pictures. When a method returns, what it was given is
+// safe on disk.
+type Store interface {
+	// Cards lists the cards on the table, newest change first, whose title or
+	// words contain the text.
+	Cards(ctx context.Context, find string) ([]Summary, error)
+	// Create adds a card as revision 1.
+	Create(ctx context.Context, id string, c card.Card, label string, at time.Time) error
+	// Head returns the newest revision; ErrNotFound if the card is gone.
+	Head(ctx context.Context, id string) (Revision, error)
+	// Commit adds a revision after base; ErrStale if base is not the newest.
+	Commit(ctx context.Context, id string, base int64, c card.Card, label string, at time.Time) (Revision, error)
+	// Undo and Redo add a revision that equals an earlier one; ErrNothing if
+	// there is none to go to.
+	Undo(ctx context.Context, id string, base int64, at time.Time) (Revision, error)
+	Redo(ctx context.Context, id string, base int64, at time.Time) (Revision, error)
+	// Remove takes a card off the table; Restore puts it back.
+	Remove(ctx context.Context, id string, at time.Time) error
+	Restore(ctx context.Context, id string) error
+
+	AddPicture(ctx context.Context, p Picture, raw []byte, at time.Time) error
+	Pictures(ctx context.Context) ([]Picture, error)
+	Picture(ctx context.Context, id string) (Picture, []byte, error)
+	HasPicture(ctx context.Context, id string) (bool, error)
+	// Preview returns a kept preview; ErrNotFound if there is none yet.
+	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)
+	AddPreview(ctx context.Context, id string, side int, kind string, raw []byte) error
+}
+
+// App is the use cases over a store and devices.
+type App struct {
+	store   Store
+	printer Printer
+	cutter  Cutter
+	now     func() time.Time
+	log     *slog.Logger
+	Events  *Hub
+	jobs    *jobs
+	runs    runs
+
+	mu    sync.Mutex
+	cards map[string]*opened
+	thumb map[string]thumbnail
+}
+
+// opened is a card held in memory. Its lock is held over a whole change, so
+// that changes to one card follow each other.
+type opened struct {
+	sync.Mutex
+	rev   Revision
+	scene scene.Scene
+}
+
+// Config is what an App is made of. Printer and Cutter may be nil.
+type Config struct {
+	Store   Store
+	Printer Printer
+	Cutter  Cutter
+	Now     func() time.Time
+	Log     *slog.Logger
+}
+
+// New returns an App.
+func New(c Config) *App {
+	if c.Now == nil {
+		c.Now = time.Now
+	}
+	if c.Log == nil {
+		c.Log = slog.Default()
+	}
+	hub := newHub()
+	return &App{
+		store: c.Store, printer: c.Printer, cutter: c.Cutter, now: c.Now, log: c.Log,
+		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: map[string]thumbnail{},
+		runs: runs{m: map[string]RunState{}},
+	}
+}
+
+// Close stops all jobs and waits for them.
+func (a *App) Close() { a.jobs.close() }
+
+func newID() string {
+	var b [9]byte
+	_, _ = rand.Read(b[:]) // never fails: crypto/rand panics instead
+	return hex.EncodeToString(b[:])
+}
+
+// View is an opened card as the client gets it. After a change, Scene has only
+// the faces that are not as they were before.
+type View struct {
+	ID       string      `json:"id"`
+	Revision int64       `json:"revision"`
+	Saved    time.Time   `json:"saved"`
+	Undo     string      `json:"undo,omitempty"`
+	Redo     string      `json:"redo,omitempty"`
+	Card     card.Card   `json:"card"`
+	Scene    scene.Scene `json:"scene"`
+	// Made are the ids of items that the change made.
+	Made []string `json:"made,omitempty"`
+}
+
+// load returns the card in memory, locked; the caller unlocks it.
+func (a *App) load(ctx context.Context, id string) (*opened, error) {
+	a.mu.Lock()
+	o := a.cards[id]
+	if o == nil {
+		// A handful of cards is open at a time; an odd many is simply reread.
+		if len(a.cards) > 64 {
+			clear(a.cards)
+		}
+		o = &opened{}
+		a.cards[id] = o
+	}
+	a.mu.Unlock()
+	o.Lock()
+	if o.rev.Number == 0 {
+		rev, err := a.store.Head(ctx, id)
+		if err == nil {
+			err = o.set(rev)
+		}
+		if err != nil {
+			o.Unlock()
+			return nil, err
+		}
+	}
+	return o, nil
+}
+
+func (o *opened) set(rev Revision) error {
+	s, err := scene.Of(rev.Card)
+	if err != nil {
+		return err
+	}
+	o.rev, o.scene = rev, s
+	return nil
+}
+
+func (a *App) view(id string, o *opened) View {
+	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene}
+}
+
+// Cards lists the cards on the table.
+func (a *App) Cards(ctx context.Context, find string) ([]Summary, error) {
+	return a.store.Cards(ctx, find)
+}
+
+// Create puts a new card on the table.
+func (a *App) Create(ctx context.Context, c card.Card) (string, error) {
+	if err := a.verify(ctx, c); err != nil {
+		return "", err
+	}
+	id := newID()
+	if err := a.store.Create(ctx, id, c, "", a.now()); err != nil {
+		return "", fmt.Errorf("create card: %w", err)
+	}
+	a.Events.send(Event{Kind: "table"})
+	return id, nil
+}
+
+// Duplicate puts a copy of the card on the table.
+func (a *App) Duplicate(ctx context.Context, id string) (string, error) {
+	rev, err := a.store.Head(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	c, err := card.RenameCard{Title: copyTitle(rev.Card.Title)}.Apply(rev.Card)
+	if err != nil {
+		return "", err
+	}
+	return a.Create(ctx, c)
+}
+
+func copyTitle(title string) string {
+	const suffix = ", copy"
+	if r := []rune(title); len(r)+len(suffix) > 120 {
+		title = string(r[:120-len(suffix)])
+	}
+	return title + suffix
+}
+
+// Remove takes a card off the table; it can be restored.
+func (a *App) Remove(ctx context.Context, id string) error {
+	if err := a.store.Remove(ctx, id, a.now()); err != nil {
+		return err
+	}
+	a.mu.Lock()
+	delete(a.cards, id)
+	a.mu.Unlock()
+	a.Events.send(Event{Kind: "table"})
+	return nil
+}
+
+// Restore puts a removed card back.
+func (a *App) Restore(ctx context.Context, id string) error {
+	if err := a.store.Restore(ctx, id); err != nil {
+		return err
+	}
+	a.Events.send(Event{Kind: "table"})
+	return nil
+}

@@ -1,0 +1,130 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"reflect"
+
+	"sectilis/core/card"
+	"sectilis/core/lettering"
+	"sectilis/core/paper"
+	"sectilis/core/scene"
+)
+
+// Open returns the card with its whole scene.
+func (a *App) Open(ctx context.Context, id string) (View, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	defer o.Unlock()
+	return a.view(id, o), nil
+}
+
+// Change applies commands to the revision base, all or none. It returns
+// ErrStale when the card has moved on, and a *card.Refusal for what a command
+// will not do.
+func (a *App) Change(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
+	if len(commands) == 0 {
+		return View{}, &card.Refusal{Field: "commands", Why: "There is nothing to change."}
+	}
+	return a.step(ctx, id, base, func(o *opened) (Revision, error) {
+		next, err := card.Apply(o.rev.Card, commands...)
+		if err != nil {
+			return Revision{}, err
+		}
+		if err := a.verify(ctx, next); err != nil {
+			return Revision{}, err
+		}
+		return a.store.Commit(ctx, id, base, next, commands[0].Label(), a.now())
+	})
+}
+
+// Undo goes back one change; Redo forward again.
+func (a *App) Undo(ctx context.Context, id string, base int64) (View, error) {
+	return a.step(ctx, id, base, func(*opened) (Revision, error) { return a.store.Undo(ctx, id, base, a.now()) })
+}
+
+// Redo does again what was undone last.
+func (a *App) Redo(ctx context.Context, id string, base int64) (View, error) {
+	return a.step(ctx, id, base, func(*opened) (Revision, error) { return a.store.Redo(ctx, id, base, a.now()) })
+}
+
+func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (Revision, error)) (View, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	defer o.Unlock()
+	if o.rev.Number != base {
+		return View{}, ErrStale
+	}
+	before, beforeCard := o.scene, o.rev.Card
+	rev, err := f(o)
+	if err != nil {
+		if errors.Is(err, ErrStale) || errors.Is(err, ErrNotFound) {
+			o.rev.Number = 0 // what is in memory is not what is on disk
+		}
+		return View{}, err
+	}
+	if err := o.set(rev); err != nil {
+		return View{}, err
+	}
+	v := a.view(id, o)
+	v.Made = newItems(beforeCard, rev.Card)
+	v.Scene.Faces = changedFaces(before, o.scene)
+	a.Events.send(Event{Kind: "card", Card: id, Revision: rev.Number})
+	return v, nil
+}
+
+// changedFaces are the faces of after that differ from before.
+func changedFaces(before, after scene.Scene) []scene.Face {
+	out := []scene.Face{}
+	for i, f := range after.Faces {
+		if i >= len(before.Faces) || !reflect.DeepEqual(before.Faces[i], f) {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+func newItems(before, after card.Card) []string {
+	var out []string
+	for _, f := range after.Faces {
+		for _, it := range f.Items {
+			if _, old := before.Find(it.ID); old == nil {
+				out = append(out, it.ID)
+			}
+		}
+	}
+	return out
+}
+
+// verify looks up what the document only names: fonts, papers and pictures.
+func (a *App) verify(ctx context.Context, c card.Card) error {
+	known := map[string]bool{}
+	for _, f := range c.Faces {
+		for _, it := range f.Items {
+			if it.Words != nil && !lettering.Known(it.Words.Font) {
+				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", it.Words.Font)}
+			}
+			if it.Fill.Paper != "" {
+				if _, ok := paper.ByID(it.Fill.Paper); !ok {
+					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", it.Fill.Paper)}
+				}
+			}
+			if it.Photo != nil && !known[it.Photo.Picture] {
+				ok, err := a.store.HasPicture(ctx, it.Photo.Picture)
+				if err != nil {
+					return fmt.Errorf("look up picture: %w", err)
+				}
+				if !ok {
+					return &card.Refusal{Field: "picture", Why: fmt.Sprintf("The picture of “%s” is not there. Bring it in first.", it.Name)}
+				}
+				known[it.Photo.Picture] = true
+			}
+		}
+	}
+	return nil
+}

@@ -1,0 +1,44 @@
+package app
+
+import (
+	"context"
+
+	"sectilis/core/format/hpgl"
+)
+
+// Page is one side of a sheet for a printer, as a PNG in true size.
+type Page struct {
+	Title  string
+	Width  float64 // mm
+	Height float64
+	PNG    []byte
+}
+
+// Printer lays pages down on paper.
+type Printer interface {
+	Name() string
+	// Print returns where a picture of the printed page can be fetched, or ""
+	// if the printer has none.
+	Print(ctx context.Context, p Page) (ref string, err error)
+	Picture(ctx context.Context, ref string) ([]byte, error)
+}
+
+// CutterState is what a cutter says of itself.
+type CutterState struct {
+	Name  string     `json:"name"`
+	Ready bool       `json:"ready"`
+	State string     `json:"state"` // ready, cutting or away
+	Why   string     `json:"why,omitempty"`
+	Bed   [2]float64 `json:"bed"` // width and height it can reach, mm
+}
+
+// Cutter runs plans.
+type Cutter interface {
+	// State never fails: a cutter that cannot be reached is away, with a why.
+	State(ctx context.Context) CutterState
+	// Run sends the steps one after the other and calls done after each. When
+	// ctx ends it lifts the tool and returns ctx.Err().
+	Run(ctx context.Context, steps []hpgl.Step, done func(step int)) error
+	// Picture is a PNG of the bed after the last run.
+	Picture(ctx context.Context) ([]byte, error)
+}

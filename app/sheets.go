@@ -1,0 +1,231 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"image"
+	"image/color"
+	"image/png"
+	"io"
+
+	"sectilis/core/card"
+	"sectilis/core/cut"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/pdf"
+	"sectilis/core/format/raster"
+	"sectilis/core/format/svg"
+	"sectilis/core/scene"
+	"sectilis/core/sheet"
+)
+
+// SheetView is a sheet with the passes of its run and where that stands.
+type SheetView struct {
+	sheet.Sheet
+	Passes []cut.Pass `json:"passes"`
+	State  RunState   `json:"state"`
+}
+
+// LayoutView is every sheet of a card.
+type LayoutView struct {
+	Revision int64           `json:"revision"`
+	Title    string          `json:"title"`
+	Sheets   []SheetView     `json:"sheets"`
+	Problems []sheet.Problem `json:"problems"`
+	Used     float64         `json:"used"`
+	Inked    float64         `json:"inked"`   // area printed, mm²
+	Seconds  float64         `json:"seconds"` // of cutting
+}
+
+// Layout lays the card on sheets.
+func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutView, error) {
+	if err := checkOptions(opt); err != nil {
+		return LayoutView{}, err
+	}
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return LayoutView{}, err
+	}
+	rev, s := o.rev, o.scene
+	o.Unlock()
+	l := sheet.Lay(rev.Card, s, opt)
+	v := LayoutView{Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	for _, sh := range l.Sheets {
+		sv := SheetView{Sheet: sh, Passes: cut.Plan(sh), State: a.runs.get(id, sh)}
+		for _, p := range sv.Passes {
+			v.Seconds += p.Seconds
+		}
+		for _, p := range sh.Pieces {
+			v.Inked += inked(p)
+		}
+		v.Sheets = append(v.Sheets, sv)
+	}
+	return v, nil
+}
+
+// inked is the printed area of a piece, mm²; what overlaps counts once by the
+// largest region, the rest by its box.
+func inked(p sheet.Piece) float64 {
+	area := 0.0
+	for _, side := range [][]scene.Ink{p.Inks, p.Reverse} {
+		sum := 0.0
+		for _, k := range side {
+			b := k.Region.Bounds()
+			sum += b.W * b.H
+		}
+		area += min(sum, p.Box.W*p.Box.H)
+	}
+	return area
+}
+
+func checkOptions(opt sheet.Options) error {
+	if !(opt.Margin >= 0 && opt.Margin <= 50) {
+		return &card.Refusal{Field: "margin", Why: "A margin is between 0 and 50 mm (2 in)."}
+	}
+	if !(opt.Between >= 3 && opt.Between <= 50) {
+		return &card.Refusal{Field: "between", Why: "Pieces lie between 3 mm (⅛ in) and 50 mm (2 in) apart."}
+	}
+	return nil
+}
+
+// sheetByNumber finds one sheet of a layout.
+func (a *App) sheetByNumber(ctx context.Context, id string, opt sheet.Options, number int) (SheetView, LayoutView, error) {
+	l, err := a.Layout(ctx, id, opt)
+	if err != nil {
+		return SheetView{}, l, err
+	}
+	for _, sh := range l.Sheets {
+		if sh.Number == number {
+			return sh, l, nil
+		}
+	}
+	return SheetView{}, l, ErrNotFound
+}
+
+// WritePDF writes the sheets as one PDF, or a single one when number > 0.
+func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, lines bool) error {
+	l, err := a.Layout(ctx, id, opt)
+	if err != nil {
+		return err
+	}
+	var sheets []sheet.Sheet
+	for _, sh := range l.Sheets {
+		if number == 0 || sh.Number == number {
+			sheets = append(sheets, sh.Sheet)
+		}
+	}
+	if len(sheets) == 0 && number > 0 {
+		return ErrNotFound
+	}
+	popt := pdf.Options{Title: l.Title, Lines: lines}
+	if pdf.Pages(sheets, popt) == 0 {
+		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Turn “Lines” on to print their outlines."}
+	}
+	return pdf.Write(w, sheets, popt, func(id string) ([]byte, error) {
+		_, raw, err := a.store.Picture(ctx, id)
+		return raw, err
+	})
+}
+
+// WriteSVG writes the lines of one sheet, by role.
+func (a *App) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
+	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	if err != nil {
+		return err
+	}
+	return svg.Write(w, sh.Sheet)
+}
+
+// WriteHPGL writes the run of one sheet.
+func (a *App) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
+	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	if err != nil {
+		return err
+	}
+	return hpgl.Write(w, sh.Passes, sh.Size.Height)
+}
+
+// printScale is the resolution of pages for a printer: 300 dpi, in pixels per mm.
+const printScale = 300 / 25.4
+
+// errNoPrinter and errNoCutter are for a program started without the device.
+var (
+	errNoPrinter = errors.New("no printer is named; start the program with --printer")
+	errNoCutter  = errors.New("no cutter is named; start the program with --cutter")
+)
+
+// Print sends every printed side of the sheets to the printer, as a job.
+func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, error) {
+	l, err := a.Layout(ctx, id, opt)
+	if err != nil {
+		return Job{}, err
+	}
+	type side struct {
+		sh    SheetView
+		inks  []scene.Ink
+		title string
+	}
+	var sides []side
+	for _, sh := range l.Sheets {
+		if sh.Printed {
+			sides = append(sides, side{sh, sh.Front(), fmt.Sprintf("%s, sheet %d", l.Title, sh.Number)})
+		}
+		if sh.TwoSided {
+			sides = append(sides, side{sh, sh.Sheet.Reverse(), fmt.Sprintf("%s, sheet %d, inside", l.Title, sh.Number)})
+		}
+	}
+	if len(sides) == 0 {
+		return Job{}, &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed."}
+	}
+	return a.jobs.start(Job{Kind: "print", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
+		if a.printer == nil {
+			return errNoPrinter
+		}
+		for i, s := range sides {
+			update(func(j *Job) {
+				j.Progress, j.Note = float64(i)/float64(len(sides)), fmt.Sprintf("Printing page %d of %d", i+1, len(sides))
+			})
+			raw, err := a.raster(ctx, s.sh.Size, s.inks)
+			if err != nil {
+				return err
+			}
+			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, raw})
+			if err != nil {
+				return err
+			}
+			if ref != "" {
+				update(func(j *Job) { j.Pictures = append(j.Pictures, "prints/"+ref) })
+			}
+		}
+		update(func(j *Job) { j.Note = fmt.Sprintf("%d pages printed", len(sides)) })
+		return nil
+	}), nil
+}
+
+func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink) ([]byte, error) {
+	canvas := raster.New(size.Width, size.Height, printScale, color.White, func(id string) (image.Image, error) {
+		return a.decoded(ctx, id)
+	})
+	for _, k := range inks {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		if err := canvas.Paint([]scene.Ink{k}); err != nil {
+			return nil, err
+		}
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, canvas.Image()); err != nil {
+		return nil, fmt.Errorf("encode page: %w", err)
+	}
+	return b.Bytes(), nil
+}
+
+// Printed is a picture of a page that was printed.
+func (a *App) Printed(ctx context.Context, ref string) ([]byte, error) {
+	if a.printer == nil {
+		return nil, ErrNotFound
+	}
+	return a.printer.Picture(ctx, ref)
+}

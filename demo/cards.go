@@ -1,0 +1,151 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"sectilis/app"
+	"sectilis/core/card"
+)
+
+const in = 25.4
+
+// Fill puts the demo photos into the tray and the demo cards on the table,
+// the harvest supper last, so that it lies first.
+func Fill(ctx context.Context, a *app.App) error {
+	files, err := Photos()
+	if err != nil {
+		return err
+	}
+	pics := map[string]app.Picture{}
+	names := []string{}
+	for name := range files {
+		names = append(names, name)
+	}
+	slices.Sort(names)
+	for _, name := range names {
+		p, err := a.BringIn(ctx, name, files[name])
+		if err != nil {
+			return fmt.Errorf("demo picture %s: %w", name, err)
+		}
+		pics[p.Name] = p
+	}
+	for _, d := range []draft{seedSwap(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
+		c, err := card.New(d.title, d.base)
+		if err == nil {
+			c, err = card.Apply(c, d.commands...)
+		}
+		if err == nil {
+			_, err = a.Create(ctx, c)
+		}
+		if err != nil {
+			return fmt.Errorf("demo card %s: %w", d.title, err)
+		}
+	}
+	return nil
+}
+
+// draft is a card as it is made by hand: a base and what is done to it.
+type draft struct {
+	title    string
+	base     card.Base
+	commands []card.Command
+}
+
+func (d *draft) do(c ...card.Command) { d.commands = append(d.commands, c...) }
+
+func (d *draft) put(face card.FaceID, it card.Item) {
+	d.do(card.PlaceItems{Face: face, Items: []card.Item{it}})
+}
+
+// piece and ink are the two ways an item is made.
+func piece(stock string, lift, bleed float64) card.Made {
+	return card.Made{As: card.Cut, Stock: stock, Lift: lift, Bleed: bleed}
+}
+
+var ink = card.Made{As: card.Printed}
+
+// words places lettering with its middle at (x, y) inches.
+func (d *draft) words(face card.FaceID, name, text, font, colour string, size, x, y float64) {
+	d.put(face, card.Item{Name: name, Kind: card.Lettering, Made: ink, Fill: card.Fill{Colour: colour}, Place: card.Place{X: x * in, Y: y * in},
+		Words: &card.Words{Text: text, Font: font, Size: size, Leading: 1.25, Align: card.AlignCentre}})
+}
+
+func (d *draft) form(face card.FaceID, name string, kind card.Kind, made card.Made, fill card.Fill, f card.Form, x, y float64) {
+	f.Width, f.Height, f.Radius = f.Width*in, f.Height*in, f.Radius*in
+	if f.Outline == card.Rectangle && f.Corner == "" {
+		f.Corner = card.Square
+	}
+	d.put(face, card.Item{Name: name, Kind: kind, Made: made, Fill: fill, Form: &f, Place: card.Place{X: x * in, Y: y * in}})
+}
+
+func (d *draft) photo(face card.FaceID, name string, p app.Picture, w, h, x, y float64) {
+	d.put(face, card.Item{Name: name, Kind: card.Photo, Made: piece("satin-240", 0, 1), Place: card.Place{X: x * in, Y: y * in},
+		Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height, Width: w * in, Height: h * in}})
+}
+
+// mat lays a mat under the item that was placed as the nth of the card.
+func (d *draft) mat(n int, width float64, corner card.Corner, stock, name string, made int) {
+	d.do(card.AddMat{IDs: []string{fmt.Sprintf("i%d", n)}, Width: width * in, Corner: corner, Stock: stock},
+		card.NameItem{ID: fmt.Sprintf("i%d", made), Name: name})
+}
+
+func harvestSupper(p app.Picture) draft {
+	d := draft{title: "Harvest Supper invitation", base: card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"}}
+	d.form(card.Front, "Leaf paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "leaf-drift"}, card.Form{Outline: card.Rectangle, Width: 4.4375, Height: 6.4375}, 2.5, 3.5)
+	d.mat(1, .125, card.Square, "moss-216", "Mat", 2)
+	d.photo(card.Front, "Photo", p, 3.5625, 3.3125, 2.5, 2.375)
+	d.mat(3, .140625, card.Square, "brick-216", "Photo mat", 4)
+	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 3.5, Height: 1.625}, 2.5, 5.53125)
+	d.words(card.Front, "Sentiment", "Harvest Supper", "pacifico-400", "#a8432a", 10.6, 2.5, 5.4)
+	d.words(card.Front, "Society", "Plum Lane Allotments", "amatic-sc-700", "#35472c", 7, 2.5, 5.94)
+	d.words(card.InsideSecond, "When and where", "Saturday 26 September\nsix o’clock\nin the long shed", "playfair-display-400", "#1f2b38", 6.2, 2.5, 2.9)
+	d.words(card.InsideSecond, "What to bring", "Bring a dish, a chair\nand whoever shares your plot.", "patrick-hand-400", "#a8432a", 5.4, 2.5, 4.6)
+	d.words(card.Back, "Maker’s mark", "folded at Plum Lane", "amatic-sc-700", "#6f7c88", 4.6, 2.5, 6.5)
+	return d
+}
+
+func beekeeper(p app.Picture) draft {
+	d := draft{title: "Thank you, beekeeper", base: card.Base{Kind: card.SideFold, Width: 4.5 * in, Height: 6.25 * in, Stock: "white-300"}}
+	d.form(card.Front, "Comb paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "comb"}, card.Form{Outline: card.Rectangle, Width: 4.125, Height: 5.875, Corner: card.Round, Radius: .25}, 2.25, 3.125)
+	d.photo(card.Front, "Hives", p, 3.25, 2.1875, 2.25, 2.25)
+	d.mat(2, .125, card.Bevel, "honey-216", "Hives mat", 3)
+	d.form(card.Front, "Banner", card.Shape, piece("night-216", 1.5, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4, Height: .875}, 2.25, 4.75)
+	d.form(card.Front, "Banner face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 3.625, Height: .6875}, 2.25, 4.75)
+	d.words(card.Front, "Thank you", "Thank you, Odalys", "dancing-script-700", "#3c4a5b", 8.4, 2.25, 4.75)
+	d.words(card.InsideSecond, "Inside", "for forty jars\nand not one sting", "dancing-script-700", "#7a4666", 8, 2.25, 3)
+	return d
+}
+
+func pottingShedCard(p app.Picture) draft {
+	d := draft{title: "Potting shed", base: card.Base{Kind: card.SideFold, Width: 4.5 * in, Height: 6.25 * in, Stock: "kraft-280"}}
+	d.photo(card.Front, "Shed", p, 3.25, 4, 2.25, 2.6875)
+	d.mat(1, .0625, card.Square, "white-216", "White edge", 2)
+	d.mat(1, .1875, card.Square, "sage-216", "Sage mat", 3)
+	d.mat(1, .0625, card.Square, "moss-216", "Moss edge", 4)
+	d.form(card.Front, "Tag", card.Shape, piece("cream-216", 2, 0), card.Fill{}, card.Form{Outline: card.Tag, Width: 2.75, Height: .875}, 2.25, 5.375)
+	d.words(card.Front, "Words", "open all weathers", "courier-prime-400", "#1f2b38", 4.4, 2.4, 5.375)
+	return d
+}
+
+func plotMoved() draft {
+	d := draft{title: "Plot 14 has moved", base: card.Base{Kind: card.TopFold, Width: 5.5 * in, Height: 4.25 * in, Stock: "cream-300"}}
+	d.form(card.Front, "Dotted ground", card.Paper, ink, card.Fill{Paper: "brick-dot"}, card.Form{Outline: card.Rectangle, Width: 5.5, Height: 4.25}, 2.75, 2.125)
+	d.form(card.Front, "Plate", card.Shape, piece("cream-216", 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: 3.75, Height: 1.75, Corner: card.Round, Radius: .25}, 2.75, 2.125)
+	d.mat(2, .125, card.Round, "night-216", "Plate mat", 3)
+	d.words(card.Front, "Words", "Plot 14\nhas moved", "alfa-slab-one-400", "#3c4a5b", 9, 2.75, 2.125)
+	d.words(card.InsideSecond, "Where to", "Four beds down,\nleft of the pear tree.", "patrick-hand-400", "#a8432a", 7.4, 2.75, 2.125)
+	return d
+}
+
+func seedSwap() draft {
+	d := draft{title: "Seed swap", base: card.Base{Kind: card.SideFold, Width: 5.25 * in, Height: 5.25 * in, Stock: "white-300"}}
+	d.form(card.Front, "Seed paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "seed-scatter"}, card.Form{Outline: card.Rectangle, Width: 4.875, Height: 4.875}, 2.625, 2.625)
+	d.form(card.Front, "Round", card.Shape, piece("moss-216", 0, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 3.5, Height: 3.5}, 2.625, 2.375)
+	d.form(card.Front, "Round face", card.Shape, piece("cream-216", .5, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 3.125, Height: 3.125}, 2.625, 2.375)
+	d.words(card.Front, "Words", "seed\nswap", "fredoka-700", "#587a4a", 20, 2.625, 2.35)
+	d.form(card.Front, "Strip", card.Shape, piece("plum-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4.5, Height: .625}, 2.625, 4.5625)
+	d.words(card.Front, "When", "first Sunday in March", "patrick-hand-400", "#fff6e0", 7, 2.625, 4.55)
+	return d
+}

@@ -1,0 +1,141 @@
+package device_test
+
+import (
+	"bytes"
+	"context"
+	"image"
+	"image/color"
+	"image/png"
+	"io"
+	"log/slog"
+	"net"
+	"net/http/httptest"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/app"
+	"sectilis/core/cut"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/device"
+	"sectilis/device/standin"
+)
+
+const (
+	waitFor = 20 * time.Second
+	tick    = 5 * time.Millisecond
+)
+
+// start runs a cutter stand-in and returns a driver for it.
+func start(t *testing.T, pace float64) (*device.Cutter, context.CancelFunc) {
+	t.Helper()
+	ctx, cancel := context.WithCancel(context.Background())
+	listen := func() net.Listener {
+		l, err := net.Listen("tcp", "127.0.0.1:0")
+		require.NoError(t, err)
+		return l
+	}
+	jobs, camera := listen(), listen()
+	ended := make(chan error, 1)
+	go func() {
+		ended <- (&standin.Cutter{Pace: pace}).Serve(ctx, jobs, camera, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	}()
+	t.Cleanup(func() { cancel(); assert.NoError(t, <-ended) })
+	return &device.Cutter{Addr: jobs.Addr().String(), Camera: "http://" + camera.Addr().String()}, cancel
+}
+
+func plan() []hpgl.Step {
+	square := geom.RectPath(geom.Rect{X: 20, Y: 20, W: 100, H: 60}).Flatten(.01)
+	score := []geom.Polyline{{Points: []geom.Point{{X: 70, Y: 20}, {X: 70, Y: 80}}}}
+	return hpgl.Steps([]cut.Pass{{Tool: cut.ScoringTip, Paths: score}, {Tool: cut.Blade, Paths: square}}, 279.4)
+}
+
+func TestTheCutterCutsWhatItIsSent(t *testing.T) {
+	c, _ := start(t, 0)
+	assert.Equal(t, app.CutterState{Name: "Bench cutter", Ready: true, State: "ready", Bed: [2]float64{304.8, 304.8}}, c.State(t.Context()))
+	var steps []int
+	require.NoError(t, c.Run(t.Context(), plan(), func(i int) { steps = append(steps, i) }))
+	assert.Len(t, steps, len(plan()))
+	raw, err := c.Picture(t.Context())
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(raw))
+	require.NoError(t, err)
+	at := func(x, y float64) color.RGBA { // sheet mm from its top left corner
+		return color.RGBAModel.Convert(img.At(int(x*4), int((304.8-279.4+y)*4))).(color.RGBA)
+	}
+	assert.Equal(t, raster.Colour("#1f2b38"), at(20, 50), "cut")
+	assert.Equal(t, raster.Colour("#1f2b38"), at(100, 80), "cut")
+	assert.Equal(t, raster.Colour("#a4572b"), at(70, 50), "scored")
+	assert.NotEqual(t, raster.Colour("#1f2b38"), at(150, 50))
+}
+
+func TestStoppingLiftsTheToolAndFreesTheCutter(t *testing.T) {
+	c, _ := start(t, 1)
+	ctx, cancel := context.WithCancel(t.Context())
+	err := c.Run(ctx, plan(), func(i int) {
+		if i == 1 {
+			assert.ErrorContains(t, c.Run(t.Context(), plan(), func(int) {}), "another sheet")
+			cancel()
+		}
+	})
+	assert.ErrorIs(t, err, context.Canceled)
+	assert.Eventually(t, func() bool { return c.State(t.Context()).Ready }, waitFor, tick)
+}
+
+func TestACutterThatIsGoneIsSaid(t *testing.T) {
+	c, cancel := start(t, 0)
+	cancel()
+	assert.Eventually(t, func() bool { return c.State(t.Context()).State == "away" }, waitFor, tick)
+	assert.Contains(t, c.State(t.Context()).Why, "nothing answers at")
+	assert.Error(t, c.Run(t.Context(), plan(), func(int) {}))
+}
+
+func TestThePrinterLaysPagesDownAlmostStraight(t *testing.T) {
+	srv := httptest.NewServer(standin.NewPrinter(7).Handler())
+	defer srv.Close()
+	p := device.Printer{URL: srv.URL}
+	page := image.NewGray(image.Rect(0, 0, 600, 800))
+	for y := range 800 {
+		for x := range 600 {
+			page.SetGray(x, y, color.Gray{255})
+			if x > 250 && x < 350 && y > 350 && y < 450 {
+				page.SetGray(x, y, color.Gray{0})
+			}
+		}
+	}
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, page))
+	ref, err := p.Print(t.Context(), app.Page{Title: "x", Width: 60, Height: 80, PNG: raw.Bytes()})
+	require.NoError(t, err)
+	printed, err := p.Picture(t.Context(), ref)
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(printed))
+	require.NoError(t, err)
+	sum, sx, n := 0.0, 0.0, 0.0
+	for y := range 800 {
+		for x := range 600 {
+			r, _, _, _ := img.At(x, y).RGBA()
+			k := 1 - float64(r)/65535
+			sum += k
+			sx += k * float64(x)
+			n++
+		}
+	}
+	assert.InDelta(t, 99*99, sum, 250, "stretched by no more than a little")
+	assert.InDelta(t, 300, sx/sum, 12, "shifted by no more than 0.8 mm and a turn")
+	assert.NotEqual(t, 300.0, sx/sum)
+
+	_, err = p.Print(t.Context(), app.Page{Width: 60, Height: 80, PNG: []byte("no page")})
+	assert.ErrorContains(t, err, "400")
+	_, err = p.Picture(t.Context(), "../etc")
+	assert.ErrorIs(t, err, app.ErrNotFound)
+	_, err = p.Picture(t.Context(), "p99")
+	assert.ErrorIs(t, err, app.ErrNotFound)
+	srv.Close()
+	_, err = p.Print(t.Context(), app.Page{Width: 60, Height: 80, PNG: raw.Bytes()})
+	assert.ErrorContains(t, err, "save the PDF instead")
+}

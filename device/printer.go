@@ -1,0 +1,55 @@
+package device
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strconv"
+
+	"sectilis/app"
+)
+
+// Printer sends pages as PNG over HTTP.
+type Printer struct{ URL string }
+
+// Name implements app.Printer.
+func (p Printer) Name() string { return "Desk printer" }
+
+// Print implements app.Printer.
+func (p Printer) Print(ctx context.Context, page app.Page) (string, error) {
+	mm := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	q := url.Values{"width": {mm(page.Width)}, "height": {mm(page.Height)}, "title": {page.Title}}
+	req, err := http.NewRequestWithContext(ctx, http.MethodPost, p.URL+"/pages?"+q.Encode(), bytes.NewReader(page.PNG))
+	if err != nil {
+		return "", err
+	}
+	req.Header.Set("Content-Type", "image/png")
+	raw, err := do(req)
+	if err != nil {
+		if ctx.Err() != nil {
+			return "", ctx.Err()
+		}
+		return "", fmt.Errorf("the printer does not answer at %s; start it with “sectilis printer”, or save the PDF instead (%w)", p.URL, err)
+	}
+	var answer struct {
+		Ref string `json:"ref"`
+	}
+	if err := json.Unmarshal(raw, &answer); err != nil || !refs.MatchString(answer.Ref) {
+		return "", fmt.Errorf("what answers at %s is no printer", p.URL)
+	}
+	return answer.Ref, nil
+}
+
+var refs = regexp.MustCompile(`^[0-9a-z]{1,20}$`)
+
+// Picture implements app.Printer.
+func (p Printer) Picture(ctx context.Context, ref string) ([]byte, error) {
+	if !refs.MatchString(ref) {
+		return nil, app.ErrNotFound
+	}
+	return get(ctx, p.URL+"/pages/"+ref)
+}

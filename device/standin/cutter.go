@@ -1,0 +1,290 @@
+// Package standin acts the part of a printer and of a cutter, so that the whole
+// way can be gone with neither on the desk. Nothing here is told what the app
+// means: it only gets pages and HP-GL, as real machines do.
+package standin
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"image/png"
+	"log/slog"
+	"net"
+	"net/http"
+	"strconv"
+	"strings"
+	"sync"
+	"time"
+
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+)
+
+// Cutter is a cutter with a bed of 12 × 12 in. It reads IN, PA, SP, PU, PD, OA
+// and the device command ESC.K; anything else it passes over, as plotters do.
+type Cutter struct {
+	// Pace is how many times faster than life it moves; 0 takes no time.
+	Pace float64
+
+	mu      sync.Mutex
+	state   string
+	at      geom.Point // mm from the lower left corner, y up
+	tool    int
+	strokes []stroke
+	one     sync.Mutex // one job at a time
+}
+
+type stroke struct {
+	tool   int
+	points []geom.Point
+}
+
+// The bed and how fast the tool moves in life, mm and mm/s.
+const (
+	bed       = 304.8
+	unit      = 1.0 / 40
+	cutSpeed  = 60.0
+	moveSpeed = 150.0
+	slice     = 20 * time.Millisecond
+)
+
+// Serve takes jobs on the HP-GL listener and shows itself on the camera's
+// until ctx ends.
+func (c *Cutter) Serve(ctx context.Context, jobs, camera net.Listener, log *slog.Logger) error {
+	c.mu.Lock()
+	c.state = "ready"
+	c.mu.Unlock()
+	srv := &http.Server{Handler: c.camera(), ReadHeaderTimeout: 5 * time.Second}
+	stop := context.AfterFunc(ctx, func() { _ = jobs.Close(); _ = srv.Close() })
+	defer stop()
+	go func() {
+		if err := srv.Serve(camera); !errors.Is(err, http.ErrServerClosed) {
+			log.Error("cutter stand-in: camera", "err", err)
+		}
+	}()
+	for {
+		conn, err := jobs.Accept()
+		if err != nil {
+			if ctx.Err() != nil {
+				return nil
+			}
+			return fmt.Errorf("cutter stand-in: %w", err)
+		}
+		go c.job(ctx, conn)
+	}
+}
+
+// job reads one connection to its end.
+func (c *Cutter) job(ctx context.Context, conn net.Conn) {
+	c.one.Lock()
+	defer c.one.Unlock()
+	ctx, cancel := context.WithCancel(ctx)
+	defer cancel()
+	defer func() { _ = conn.Close() }() // all has been said
+	stop := context.AfterFunc(ctx, func() { _ = conn.Close() })
+	defer stop()
+	c.set("cutting")
+	defer c.set("ready")
+	work := make(chan string, 256)
+	drop := make(chan struct{}, 1)
+	// Reading goes on while the tool moves: a stop has to get through.
+	go func() {
+		defer close(work)
+		defer cancel()
+		r := bufio.NewReader(conn)
+		for {
+			text, err := r.ReadString(';')
+			if err != nil {
+				return
+			}
+			if i := strings.LastIndex(text, "\x1b.K"); i >= 0 {
+				select {
+				case drop <- struct{}{}:
+				default:
+				}
+				text = text[i+3:]
+			}
+			select {
+			case work <- strings.TrimSpace(strings.TrimSuffix(text, ";")):
+			case <-ctx.Done():
+				return
+			}
+		}
+	}()
+	for text := range work {
+		if len(text) < 2 {
+			continue
+		}
+		c.do(text, conn, drop)
+	}
+}
+
+func (c *Cutter) set(state string) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	c.state = state
+}
+
+// do carries out one instruction.
+func (c *Cutter) do(text string, conn net.Conn, drop <-chan struct{}) {
+	op, args := text[:2], numbers(text[2:])
+	switch op {
+	case "IN":
+		c.mu.Lock()
+		c.strokes, c.tool = nil, 0
+		c.mu.Unlock()
+	case "SP":
+		c.mu.Lock()
+		c.tool = 0
+		if len(args) > 0 {
+			c.tool = int(args[0])
+		}
+		c.mu.Unlock()
+	case "PU", "PD":
+		c.begin(op == "PD")
+		for i := 0; i+1 < len(args); i += 2 {
+			to := geom.Pt(min(max(args[i]*unit, 0), bed), min(max(args[i+1]*unit, 0), bed))
+			if !c.move(to, op == "PD", drop) {
+				return
+			}
+		}
+	case "OA":
+		c.mu.Lock()
+		p := c.at
+		c.mu.Unlock()
+		// A client that is gone ends the reading side.
+		_, _ = fmt.Fprintf(conn, "%d,%d,0\r", int(p.X/unit+.5), int(p.Y/unit+.5))
+	}
+}
+
+func numbers(s string) []float64 {
+	var out []float64
+	for _, f := range strings.FieldsFunc(s, func(r rune) bool { return r == ',' || r == ' ' }) {
+		v, err := strconv.ParseFloat(f, 64)
+		if err != nil {
+			return nil
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// begin starts a stroke where the tool goes down, and goes on with the last
+// one where it has not moved since.
+func (c *Cutter) begin(down bool) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if !down {
+		return
+	}
+	if n := len(c.strokes); n > 0 {
+		last := c.strokes[n-1]
+		if last.tool == c.tool && last.points[len(last.points)-1] == c.at {
+			return
+		}
+	}
+	c.strokes = append(c.strokes, stroke{c.tool, []geom.Point{c.at}})
+}
+
+// move takes the tool to a place in the time it needs; false when it was told
+// to drop what it does.
+func (c *Cutter) move(to geom.Point, down bool, drop <-chan struct{}) bool {
+	speed := moveSpeed
+	if down {
+		speed = cutSpeed
+	}
+	from := c.at
+	took := time.Duration(0)
+	if c.Pace > 0 {
+		took = time.Duration(to.Sub(from).Len() / speed / c.Pace * float64(time.Second))
+	}
+	for start := time.Now(); ; {
+		k := 1.0
+		if took > 0 {
+			k = min(float64(time.Since(start))/float64(took), 1)
+		}
+		c.mu.Lock()
+		c.at = from.Lerp(to, k)
+		if k == 1 && down {
+			s := &c.strokes[len(c.strokes)-1]
+			s.points = append(s.points, to)
+		}
+		c.mu.Unlock()
+		if k == 1 {
+			select {
+			case <-drop:
+				return false
+			default:
+				return true
+			}
+		}
+		select {
+		case <-drop:
+			return false
+		case <-time.After(min(slice, took-time.Since(start))):
+		}
+	}
+}
+
+// camera shows the machine to whoever looks.
+func (c *Cutter) camera() http.Handler {
+	mux := http.NewServeMux()
+	mux.HandleFunc("GET /state", func(w http.ResponseWriter, _ *http.Request) {
+		c.mu.Lock()
+		s := map[string]any{"name": "Bench cutter", "state": c.state, "bed": [2]float64{bed, bed}}
+		c.mu.Unlock()
+		w.Header().Set("Content-Type", "application/json")
+		_ = json.NewEncoder(w).Encode(s) // the viewer may be gone
+	})
+	mux.HandleFunc("GET /bed.png", func(w http.ResponseWriter, _ *http.Request) {
+		raw, err := c.Picture()
+		if err != nil {
+			http.Error(w, err.Error(), http.StatusInternalServerError)
+			return
+		}
+		w.Header().Set("Content-Type", "image/png")
+		_, _ = w.Write(raw)
+	})
+	return mux
+}
+
+// Picture is the bed as a PNG, at 4 pixels per mm: the cutting mat with its
+// grid of inches and every stroke the tools have made.
+func (c *Cutter) Picture() ([]byte, error) {
+	c.mu.Lock()
+	strokes := append([]stroke(nil), c.strokes...)
+	c.mu.Unlock()
+	canvas := raster.New(bed, bed, 4, raster.Colour("#dfe6e4"), nil)
+	var inks []scene.Ink
+	for i := 0.0; i <= 12; i++ {
+		for _, r := range []geom.Rect{{X: i*25.4 - .15, W: .3, H: bed}, {Y: i*25.4 - .15, W: bed, H: .3}} {
+			inks = append(inks, scene.Ink{Region: geom.RectPath(r), Colour: "#c3cfcd"})
+		}
+	}
+	for _, s := range strokes {
+		l := geom.Polyline{}
+		for _, p := range s.points {
+			q := geom.Pt(p.X, bed-p.Y)
+			if n := len(l.Points); n == 0 || l.Points[n-1] != q {
+				l.Points = append(l.Points, q)
+			}
+		}
+		colour, width := "#1f2b38", .3
+		if s.tool == 2 {
+			colour, width = "#a4572b", .45
+		}
+		if len(l.Points) > 1 {
+			inks = append(inks, scene.Ink{Region: l.Spread(width), Colour: colour})
+		}
+	}
+	if err := canvas.Paint(inks); err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	err := png.Encode(&b, canvas.Image())
+	return b.Bytes(), err
+}

@@ -1,0 +1,116 @@
+package standin
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"image"
+	"image/color"
+	"image/draw"
+	"image/png"
+	"math"
+	"math/rand/v2"
+	"net/http"
+	"strconv"
+	"sync"
+
+	xdraw "golang.org/x/image/draw"
+	"golang.org/x/image/math/f64"
+)
+
+// Printer takes a page as PNG and lays it down as real printers do: a little
+// shifted, turned and stretched. It keeps the last printed sheets as pictures.
+type Printer struct {
+	mu    sync.Mutex
+	rng   *rand.Rand
+	count int
+	pages map[string][]byte
+}
+
+// How far off a page may come out.
+const (
+	maxShift   = .8  // mm
+	maxTurn    = .25 // degrees
+	maxStretch = .002
+	keepPages  = 24
+	maxPage    = 64 << 20
+	maxPixels  = 60_000_000
+)
+
+// NewPrinter returns a printer whose faults follow from the seed.
+func NewPrinter(seed uint64) *Printer {
+	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), pages: map[string][]byte{}}
+}
+
+// Handler is the printer's address: POST /pages?width=…&height=… in mm with a
+// PNG answers {"ref": …}; GET /pages/{ref} is the printed sheet.
+func (p *Printer) Handler() http.Handler {
+	mux := http.NewServeMux()
+	mux.HandleFunc("POST /pages", p.print)
+	mux.HandleFunc("GET /pages/{ref}", func(w http.ResponseWriter, r *http.Request) {
+		p.mu.Lock()
+		raw, ok := p.pages[r.PathValue("ref")]
+		p.mu.Unlock()
+		if !ok {
+			http.NotFound(w, r)
+			return
+		}
+		w.Header().Set("Content-Type", "image/png")
+		_, _ = w.Write(raw) // the viewer may be gone
+	})
+	return mux
+}
+
+func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
+	body := http.MaxBytesReader(w, r.Body, maxPage)
+	var buf bytes.Buffer
+	if _, err := buf.ReadFrom(body); err != nil {
+		http.Error(w, "the page is too large", http.StatusRequestEntityTooLarge)
+		return
+	}
+	width, err := strconv.ParseFloat(r.URL.Query().Get("width"), 64)
+	cfg, cerr := png.DecodeConfig(bytes.NewReader(buf.Bytes()))
+	if err != nil || cerr != nil || width < 10 || width > 2000 || cfg.Width*cfg.Height > maxPixels {
+		http.Error(w, "a page is a PNG with its width and height in mm", http.StatusBadRequest)
+		return
+	}
+	page, err := png.Decode(&buf)
+	if err != nil {
+		http.Error(w, "the page cannot be read", http.StatusBadRequest)
+		return
+	}
+	raw, err := p.lay(page, float64(cfg.Width)/width)
+	if err != nil {
+		http.Error(w, err.Error(), http.StatusInternalServerError)
+		return
+	}
+	p.mu.Lock()
+	p.count++
+	ref := fmt.Sprintf("p%d", p.count)
+	p.pages[ref] = raw
+	delete(p.pages, fmt.Sprintf("p%d", p.count-keepPages))
+	p.mu.Unlock()
+	w.Header().Set("Content-Type", "application/json")
+	_ = json.NewEncoder(w).Encode(map[string]string{"ref": ref}) // the sender may be gone
+}
+
+// lay puts the ink down on white paper, perMM pixels to the millimetre.
+func (p *Printer) lay(page image.Image, perMM float64) ([]byte, error) {
+	p.mu.Lock()
+	off := func(most float64) float64 { return (p.rng.Float64()*2 - 1) * most }
+	dx, dy, turn := off(maxShift)*perMM, off(maxShift)*perMM, off(maxTurn)*math.Pi/180
+	sx, sy := 1+off(maxStretch), 1+off(maxStretch)
+	p.mu.Unlock()
+	b := page.Bounds()
+	out := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+	draw.Draw(out, out.Bounds(), image.NewUniform(color.White), image.Point{}, draw.Src)
+	s, c := math.Sincos(turn)
+	cx, cy := float64(b.Dx())/2, float64(b.Dy())/2
+	xdraw.BiLinear.Transform(out, f64.Aff3{
+		c * sx, -s * sy, cx - c*sx*cx + s*sy*cy + dx,
+		s * sx, c * sy, cy - s*sx*cx - c*sy*cy + dy,
+	}, page, b, xdraw.Over, nil)
+	var buf bytes.Buffer
+	err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out)
+	return buf.Bytes(), err
+}

@@ -1,0 +1,57 @@
+package server
+
+import (
+	"errors"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"sectilis/app"
+	"sectilis/core/card"
+	"sectilis/core/measure"
+	"sectilis/core/picture"
+)
+
+// Problem is an error as RFC 9457 has it. Detail is written for the person.
+type Problem struct {
+	Type   string `json:"type"`
+	Title  string `json:"title"`
+	Status int    `json:"status"`
+	Detail string `json:"detail"`
+	// Field is the part of the request at fault, where there is one.
+	Field string `json:"field,omitempty"`
+}
+
+func problem(c *gin.Context, status int, kind, detail, field string) {
+	c.Header("Content-Type", "application/problem+json")
+	c.AbortWithStatusJSON(status, Problem{"urn:sectilis:" + kind, http.StatusText(status), status, detail, field})
+}
+
+// fail answers with the problem that the error is.
+func (s *server) fail(c *gin.Context, err error) {
+	var refusal *card.Refusal
+	var bad *picture.Error
+	var text *measure.Error
+	var large *http.MaxBytesError
+	switch {
+	case errors.As(err, &refusal):
+		problem(c, http.StatusUnprocessableEntity, "refused", refusal.Why, refusal.Field)
+	case errors.As(err, &bad):
+		problem(c, http.StatusUnprocessableEntity, "picture", bad.Why, "file")
+	case errors.As(err, &text):
+		problem(c, http.StatusUnprocessableEntity, "measure", text.Why, "text")
+	case errors.As(err, &large):
+		problem(c, http.StatusRequestEntityTooLarge, "too-large", "This is more than the 64 MB that can be sent at once.", "file")
+	case errors.Is(err, app.ErrStale):
+		problem(c, http.StatusConflict, "stale", "The card has been changed in another window. It has been brought up to date here; do it again.", "base")
+	case errors.Is(err, app.ErrNothing):
+		problem(c, http.StatusConflict, "nothing", "There is nothing to undo or redo.", "")
+	case errors.Is(err, app.ErrNotFound):
+		problem(c, http.StatusNotFound, "not-found", "This is not there, or not any more.", "id")
+	case c.Request.Context().Err() != nil:
+		c.Abort() // nobody listens
+	default:
+		s.Log.Error("request failed", "path", c.Request.URL.Path, "err", err)
+		problem(c, http.StatusInternalServerError, "fault", "Something went wrong inside. Nothing was changed.", "")
+	}
+}

@@ -1,0 +1,98 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"maps"
+	"path"
+	"reflect"
+	"slices"
+
+	"github.com/invopop/jsonschema"
+
+	"sectilis/app"
+	"sectilis/core/card"
+	"sectilis/core/fold"
+	"sectilis/core/geom"
+	"sectilis/core/measure"
+)
+
+// words are the strings that a named string type may hold.
+var words = map[reflect.Type][]any{
+	reflect.TypeFor[card.BaseKind](): {card.SideFold, card.TopFold},
+	reflect.TypeFor[card.FaceID]():   {card.Front, card.InsideFirst, card.InsideSecond, card.Back},
+	reflect.TypeFor[card.Kind]():     {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat},
+	reflect.TypeFor[card.As]():       {card.Printed, card.Cut},
+	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner},
+	reflect.TypeFor[card.Corner]():   {card.Square, card.Round, card.Bevel},
+	reflect.TypeFor[card.Align]():    {card.AlignLeft, card.AlignCentre, card.AlignRight},
+	reflect.TypeFor[fold.Role]():     {fold.Cut, fold.Mountain, fold.Valley},
+	reflect.TypeFor[fold.Side]():     {fold.Outside, fold.Inside},
+	reflect.TypeFor[measure.Unit]():  {measure.In, measure.MM},
+	reflect.TypeFor[app.JobState]():  {app.Running, app.Done, app.Stopped, app.Failed},
+}
+
+// prefix tells types of different packages apart that share a name.
+var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": ""}
+
+// name is the name of a type in the schema.
+func name(t reflect.Type) string {
+	p := prefix[path.Base(t.PkgPath())]
+	if t.Name() == p {
+		return p
+	}
+	return p + t.Name()
+}
+
+// reflector reads schemas off the Go types.
+func reflector() *jsonschema.Reflector {
+	return &jsonschema.Reflector{
+		Anonymous:                 true,
+		Namer:                     name,
+		AllowAdditionalProperties: false,
+		Mapper: func(t reflect.Type) *jsonschema.Schema {
+			switch {
+			case t == reflect.TypeFor[geom.Path]():
+				return &jsonschema.Schema{Type: "string", Description: "SVG path data, mm"}
+			case t == reflect.TypeFor[geom.Affine]():
+				six := uint64(6)
+				return &jsonschema.Schema{Type: "array", Items: &jsonschema.Schema{Type: "number"}, MinItems: &six, MaxItems: &six}
+			case words[t] != nil:
+				return &jsonschema.Schema{Type: "string", Enum: words[t]}
+			}
+			return nil
+		},
+	}
+}
+
+// Schema is the JSON Schema of everything that goes over the API, as one
+// object with a definition for each type; commands are under "Command".
+func Schema() ([]byte, error) {
+	root := &jsonschema.Schema{Version: jsonschema.Version, Title: "API", Type: "object", Definitions: jsonschema.Definitions{}}
+	add := func(v any) string {
+		s := reflector().Reflect(v)
+		maps.Copy(root.Definitions, s.Definitions)
+		return name(reflect.TypeOf(v))
+	}
+	for _, v := range []any{
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{},
+		Catalogue{}, Measure{}, Length{}, WordsSet{}, NewCard{}, CardRef{}, Problem{},
+	} {
+		add(v)
+	}
+	command := &jsonschema.Schema{}
+	for _, do := range slices.Sorted(maps.Keys(card.Commands)) {
+		typ := reflect.TypeOf(card.Commands[do]()).Elem()
+		key := add(reflect.New(typ).Elem().Interface())
+		def := root.Definitions[key]
+		def.Properties.Set("do", &jsonschema.Schema{Const: do})
+		def.Required = append(def.Required, "do")
+		command.OneOf = append(command.OneOf, &jsonschema.Schema{Ref: "#/$defs/" + key})
+	}
+	root.Definitions["Command"] = command
+	out, err := json.MarshalIndent(root, "", "  ")
+	if err != nil {
+		return nil, fmt.Errorf("write schema: %w", err)
+	}
+	return append(out, '\n'), nil
+}

@@ -1,0 +1,114 @@
+// Package store keeps cards and pictures in SQLite behind app.Store.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"path/filepath"
+
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver named "sqlite"
+
+	"sectilis/app"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Store is a database file. It is safe for concurrent use.
+type Store struct {
+	db *sql.DB
+}
+
+var _ app.Store = (*Store)(nil)
+
+// Open opens or makes the database file and brings its tables up to date. A
+// file that cannot be written, or that a newer version has made, is refused
+// with a sentence for the person.
+func Open(ctx context.Context, path string) (*Store, error) {
+	if err := writable(path); err != nil {
+		return nil, err
+	}
+	// Every accepted change is on disk before it is answered: WAL with
+	// synchronous FULL flushes the log at each commit.
+	q := url.Values{"_txlock": {"immediate"}, "_pragma": {
+		"journal_mode(WAL)", "synchronous(FULL)", "busy_timeout(5000)", "foreign_keys(1)",
+	}}
+	db, err := sql.Open("sqlite", (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: q.Encode()}).String())
+	if err != nil {
+		return nil, fmt.Errorf("open database %s: %w", path, err)
+	}
+	s := &Store{db}
+	if err := s.migrate(ctx); err != nil {
+		_ = db.Close() // the reason it cannot be used is what counts
+		return nil, fmt.Errorf("database %s: %w", path, err)
+	}
+	return s, nil
+}
+
+// writable finds out before SQLite does, to say it in plain words.
+func writable(path string) error {
+	if err := os.MkdirAll(filepath.Dir(path), 0o750); err != nil {
+		return fmt.Errorf("the folder of the database %s cannot be made: %w", path, err)
+	}
+	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o640)
+	if err != nil {
+		return fmt.Errorf("the database %s cannot be written: %w", path, err)
+	}
+	return f.Close()
+}
+
+func (s *Store) migrate(ctx context.Context) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, files)
+	if err != nil {
+		return fmt.Errorf("read migrations: %w", err)
+	}
+	have, err := p.GetDBVersion(ctx)
+	if err != nil {
+		return fmt.Errorf("it cannot be read: %w", err)
+	}
+	sources := p.ListSources()
+	if newest := sources[len(sources)-1].Version; have > newest {
+		return fmt.Errorf("it was made by a newer version of Sectilis (tables %d, this one knows %d); start that version, or name another file", have, newest)
+	}
+	if _, err := p.Up(ctx); err != nil {
+		return fmt.Errorf("bring tables up to date: %w", err)
+	}
+	return nil
+}
+
+// Close closes the file.
+func (s *Store) Close() error { return s.db.Close() }
+
+// write runs f in a transaction that holds the write lock from its start.
+func (s *Store) write(ctx context.Context, f func(*sql.Tx) error) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	if err := f(tx); err != nil {
+		return errors.Join(err, tx.Rollback())
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("commit: %w", err)
+	}
+	return nil
+}
+
+// notFound turns an empty result into app.ErrNotFound.
+func notFound(err error) error {
+	if errors.Is(err, sql.ErrNoRows) {
+		return app.ErrNotFound
+	}
+	return err
+}
