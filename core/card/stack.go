@@ -76,6 +76,11 @@ func (f *Face) together(ids []string) []string {
 	return out
 }
 
+// Along lists what else moves when the item is moved.
+func (f *Face) Along(id string) []string {
+	return slices.DeleteFunc(f.together([]string{id}), func(c string) bool { return c == id })
+}
+
 // box is the place and size of an item where they follow from the document
 // alone, which they do for all but lettering and the mats under it.
 func (f *Face) box(it *Item) (at Place, w, h float64, ok bool) {

@@ -63,6 +63,9 @@ type Item struct {
 	Lift float64 `json:"lift"`
 	// Missing are letters that the font does not have.
 	Missing string `json:"missing,omitempty"`
+	// With are the other items that move when this one is moved: its mats and
+	// all they carry.
+	With []string `json:"with,omitempty"`
 	// TakesMat says that a mat can be laid under it.
 	TakesMat bool `json:"takesMat"`
 	// FreeRatio is false for what keeps its proportions always.
@@ -100,6 +103,7 @@ func Of(c card.Card) (Scene, error) {
 				return Scene{}, err
 			}
 			face.lay(&it, f.Items[i])
+			it.With = f.Along(it.ID)
 			if it.Fill.Colour != "" {
 				uses[it.Fill.Colour]++
 			}

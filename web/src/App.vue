@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { Button, ConfigProvider, Result } from 'ant-design-vue'
+import { onMounted, ref } from 'vue'
+import { connected } from './api/events'
+import { useCatalogue } from './store/catalogue'
+import { theme } from './theme'
+
+const catalogue = useCatalogue()
+const why = ref('')
+
+async function load() {
+  why.value = ''
+  try {
+    await catalogue.load()
+  } catch (e) {
+    why.value = e instanceof Error ? e.message : String(e)
+  }
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
+    <Result v-if="why" status="warning" title="Sectilis cannot be reached" :sub-title="why">
+      <template #extra><Button type="primary" @click="load">Try again</Button></template>
+    </Result>
+    <RouterView v-else />
+    <div v-if="!connected" class="away" role="status">
+      The program does not answer; what you change now cannot be saved.
+    </div>
+  </ConfigProvider>
+</template>
+
+<style scoped>
+.away {
+  position: fixed;
+  inset: auto 0 0;
+  padding: 7px 16px;
+  background: var(--stop);
+  color: #fff;
+  text-align: center;
+  z-index: 20;
+}
+</style>

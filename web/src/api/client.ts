@@ -1,0 +1,110 @@
+// The client of the API. Every failure is a Fault with a sentence for the
+// person; nothing else is thrown from here.
+import type {
+  Card,
+  Catalogue,
+  Command,
+  CutterState,
+  Job,
+  LayoutView,
+  Picture,
+  Problem,
+  Summary,
+  View,
+  Words,
+  WordsSet,
+} from './types'
+import type { Base } from './types'
+
+export class Fault extends Error {
+  constructor(
+    message: string,
+    readonly kind: string,
+    readonly field = '',
+  ) {
+    super(message)
+  }
+}
+
+const away = 'The program does not answer. Look whether it is still running; nothing that was saved is lost.'
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let res: Response
+  try {
+    res = await fetch('/api' + path, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  } catch {
+    throw new Fault(away, 'away')
+  }
+  if (!res.ok) throw await fault(res)
+  return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
+}
+
+async function fault(res: Response): Promise<Fault> {
+  try {
+    const p = (await res.json()) as Problem
+    return new Fault(p.detail, p.type.replace('urn:sectilis:', ''), p.field)
+  } catch {
+    return new Fault(`The program answers ${res.status} ${res.statusText}.`, 'fault')
+  }
+}
+
+export interface Paper {
+  size: string
+  margin: number
+  between: number
+}
+
+const query = (p: Paper) => `?size=${p.size}&margin=${p.margin}&between=${p.between}`
+
+export const api = {
+  catalogue: () => call<Catalogue>('GET', '/catalogue'),
+  cards: (find: string) => call<Summary[]>('GET', '/cards?find=' + encodeURIComponent(find)),
+  create: (title: string, base: Base) => call<{ id: string }>('POST', '/cards', { title, base }),
+  copy: (id: string) => call<{ id: string }>('POST', `/cards/${id}/copies`),
+  remove: (id: string) => call<void>('DELETE', `/cards/${id}`),
+  restore: (id: string) => call<void>('POST', `/cards/${id}/restore`),
+  open: (id: string) => call<View>('GET', `/cards/${id}`),
+  change: (id: string, base: number, commands: Command[]) =>
+    call<View>('POST', `/cards/${id}/changes`, { base, commands }),
+  undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
+  redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
+  measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
+  setWords: (words: Words) => call<WordsSet>('POST', '/settings', words),
+  sheets: (id: string, p: Paper) => call<LayoutView>('GET', `/cards/${id}/sheets${query(p)}`),
+  print: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/prints${query(p)}`),
+  run: (id: string, n: number, p: Paper) => call<Job>('POST', `/cards/${id}/sheets/${n}/runs${query(p)}`),
+  stop: (job: string) => call<void>('DELETE', `/jobs/${job}`),
+  cutter: () => call<CutterState>('GET', '/cutter'),
+  pictures: () => call<Picture[]>('GET', '/pictures'),
+
+  pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
+  svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
+  hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,
+  previewURL: (picture: string, side: 256 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
+  frontURL: (id: string, revision: number) => `/api/cards/${id}/front.png?v=${revision}`,
+}
+
+/** Sends a picture; progress runs from 0 to 1 while it is on its way. */
+export function bringIn(file: File, progress: (share: number) => void, signal: AbortSignal): Promise<Picture> {
+  return new Promise((resolve, reject) => {
+    const req = new XMLHttpRequest()
+    req.open('POST', '/api/pictures')
+    req.upload.onprogress = (e) => e.lengthComputable && progress(e.loaded / e.total)
+    req.onerror = () => reject(new Fault(away, 'away'))
+    req.onabort = () => reject(new Fault('Stopped.', 'stopped'))
+    req.onload = async () => {
+      if (req.status === 201) resolve(JSON.parse(req.responseText) as Picture)
+      else reject(await fault(new Response(req.responseText, { status: req.status, statusText: req.statusText })))
+    }
+    signal.addEventListener('abort', () => req.abort())
+    const form = new FormData()
+    form.append('file', file, file.name)
+    req.send(form)
+  })
+}
+
+export type { Card }

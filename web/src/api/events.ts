@@ -1,0 +1,29 @@
+import { onScopeDispose, ref } from 'vue'
+import type { Event as AppEvent } from './types'
+
+type Listener = (e: AppEvent) => void
+
+const listeners = new Set<Listener>()
+let source: EventSource | undefined
+
+/** Whether the program answers; it is told as soon as the stream breaks. */
+export const connected = ref(true)
+
+function connect() {
+  source = new EventSource('/api/events')
+  source.addEventListener('hello', () => (connected.value = true))
+  source.onerror = () => (connected.value = false)
+  for (const kind of ['table', 'card', 'job']) {
+    source.addEventListener(kind, (m) => {
+      const event = JSON.parse((m as MessageEvent<string>).data) as AppEvent
+      for (const l of listeners) l(event)
+    })
+  }
+}
+
+/** Calls the listener for every event until the scope ends. */
+export function useEvents(listener: Listener) {
+  if (!source) connect()
+  listeners.add(listener)
+  onScopeDispose(() => listeners.delete(listener))
+}

@@ -1,0 +1,491 @@
+// Made from docs/api.schema.json by “make types”. Not to be changed by hand.
+
+export type Command =
+  | AddMat
+  | DuplicateItems
+  | MoveItems
+  | NameItem
+  | PlaceItems
+  | PutOn
+  | RemoveItems
+  | RenameCard
+  | ResizeItems
+  | Restack
+  | SetBase
+  | SetFill
+  | SetForm
+  | SetMade
+  | SetMat
+  | SetWords
+  | StepInStack
+  | TurnItems
+
+export interface API {}
+export interface AddMat {
+  ids: string[]
+  width: number
+  corner: 'square' | 'round' | 'bevel'
+  stock: string
+  do: 'addMat'
+}
+export interface Base {
+  kind: 'sideFold' | 'topFold'
+  width: number
+  height: number
+  stock: string
+}
+export interface Border {
+  of: string
+  width: number
+  corner: 'square' | 'round' | 'bevel'
+}
+export interface Card {
+  schema: number
+  title: string
+  base: Base
+  faces: Face[]
+  nextId: number
+}
+export interface Face {
+  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  items: Item[]
+}
+export interface Item {
+  id: string
+  name: string
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat'
+  on?: string
+  place: Place
+  made: Made
+  fill: Fill
+  photo?: Print
+  form?: Form
+  words?: Words
+  mat?: Border
+}
+export interface Place {
+  x: number
+  y: number
+  turn: number
+}
+export interface Made {
+  as: 'printed' | 'cut'
+  stock?: string
+  lift?: number
+  bleed?: number
+}
+export interface Fill {
+  colour?: string
+  paper?: string
+}
+export interface Print {
+  picture: string
+  pixelWidth: number
+  pixelHeight: number
+  width: number
+  height: number
+}
+export interface Form {
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner'
+  width: number
+  height: number
+  corner?: 'square' | 'round' | 'bevel'
+  radius?: number
+}
+export interface Words {
+  text: string
+  font: string
+  size: number
+  leading: number
+  spacing: number
+  align: 'left' | 'centre' | 'right'
+}
+export interface CardRef {
+  id: string
+}
+export interface Catalogue {
+  stocks: Stock[]
+  trades: Trade[]
+  foam: number[]
+  papers: Paper[]
+  fonts: Font[]
+  sizes: SheetSize[]
+}
+export interface Stock {
+  id: string
+  name: string
+  colour: string
+  weight: number
+  thickness: number
+}
+export interface Trade {
+  name: string
+  family: string
+  width: number
+  height: number
+}
+export interface Paper {
+  id: string
+  name: string
+  ground: string
+  width: number
+  height: number
+  marks: PaperMark[]
+  upright: boolean
+}
+export interface PaperMark {
+  path: string
+  colour: string
+}
+export interface Font {
+  id: string
+  name: string
+  kind: string
+  ascent: number
+  descent: number
+}
+export interface SheetSize {
+  id: string
+  name: string
+  width: number
+  height: number
+}
+export interface DuplicateItems {
+  ids: string[]
+  dx: number
+  dy: number
+  do: 'duplicateItems'
+}
+export interface MoveItems {
+  ids: string[]
+  dx: number
+  dy: number
+  do: 'moveItems'
+}
+export interface NameItem {
+  id: string
+  name: string
+  do: 'nameItem'
+}
+export interface PlaceItems {
+  face: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  items: Item[]
+  do: 'placeItems'
+}
+export interface PutOn {
+  ids: string[]
+  on: string
+  do: 'putOn'
+}
+export interface RemoveItems {
+  ids: string[]
+  do: 'removeItems'
+}
+export interface RenameCard {
+  title: string
+  do: 'renameCard'
+}
+export interface ResizeItems {
+  ids: string[]
+  fx: number
+  fy: number
+  about: Point
+  do: 'resizeItems'
+}
+export interface Point {
+  x: number
+  y: number
+}
+export interface Restack {
+  id: string
+  above: string
+  do: 'restack'
+}
+export interface SetBase {
+  base: Base
+  do: 'setBase'
+}
+export interface SetFill {
+  ids: string[]
+  fill: Fill
+  do: 'setFill'
+}
+export interface SetForm {
+  id: string
+  corner: 'square' | 'round' | 'bevel'
+  radius: number
+  do: 'setForm'
+}
+export interface SetMade {
+  ids: string[]
+  made: Made
+  do: 'setMade'
+}
+export interface SetMat {
+  id: string
+  width: number
+  corner: 'square' | 'round' | 'bevel'
+  do: 'setMat'
+}
+export interface SetWords {
+  id: string
+  words: Words
+  anchor?: Point
+  do: 'setWords'
+}
+export interface StepInStack {
+  id: string
+  up: boolean
+  do: 'stepInStack'
+}
+export interface TurnItems {
+  ids: string[]
+  degrees: number
+  about: Point
+  do: 'turnItems'
+}
+export interface CutPass {
+  name: string
+  tool: number
+  /**
+   * Items: SVG path data, mm
+   */
+  lines: string[]
+  length: number
+  seconds: number
+}
+export interface CutterState {
+  name: string
+  ready: boolean
+  state: string
+  why?: string
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  bed: [number, number]
+}
+export interface Event {
+  kind: string
+  card?: string
+  revision?: number
+  job?: Job
+}
+export interface Job {
+  id: string
+  kind: string
+  card: string
+  sheet?: number
+  state: 'running' | 'done' | 'stopped' | 'failed'
+  progress: number
+  note?: string
+  run?: RunInfo
+  pictures?: string[]
+}
+export interface RunInfo {
+  pass: number
+  path: number
+  x: number
+  y: number
+  seconds: number
+}
+export interface LayoutView {
+  revision: number
+  title: string
+  sheets: SheetView[]
+  problems: SheetProblem[]
+  used: number
+  inked: number
+  seconds: number
+}
+export interface SheetView {
+  number: number
+  stock: Stock
+  size: SheetSize
+  margin: number
+  pieces: SheetPiece[]
+  marks: SheetMark[]
+  printed: boolean
+  twoSided: boolean
+  used: number
+  passes: CutPass[]
+  state: RunState
+}
+export interface SheetPiece {
+  id: string
+  name: string
+  face?: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  at: [number, number, number, number, number, number]
+  box: Rect
+  lines: SheetLine[]
+  area: number
+}
+export interface Rect {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+export interface SheetLine {
+  role: 'cut' | 'mountain' | 'valley'
+  path: string
+}
+export interface SheetMark {
+  at: Point
+  second?: Point
+}
+export interface RunState {
+  state: string
+  job?: string
+  picture?: string
+  why?: string
+}
+export interface SheetProblem {
+  id: string
+  name: string
+  why: string
+}
+export interface Length {
+  mm: number
+}
+export interface Measure {
+  text: string
+  unit: 'in' | 'mm'
+}
+export interface Net {
+  width: number
+  height: number
+  lines: NetLine[]
+  faces: NetFace[]
+}
+export interface NetLine {
+  role: 'cut' | 'mountain' | 'valley'
+  from: Point
+  to: Point
+}
+export interface NetFace {
+  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  name: string
+  side: 'outside' | 'inside'
+  width: number
+  height: number
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onSheet: [number, number, number, number, number, number]
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onMap: [number, number, number, number, number, number]
+}
+export interface NetNeighbour {
+  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  name: string
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  at: [number, number, number, number, number, number]
+}
+export interface NewCard {
+  title: string
+  base: Base
+}
+export interface Picture {
+  id: string
+  name: string
+  type: string
+  width: number
+  height: number
+  bytes: number
+}
+export interface Problem {
+  type: string
+  title: string
+  status: number
+  detail: string
+  field?: string
+}
+export interface Scene {
+  net: Net
+  faces: SceneFace[]
+  colours: string[]
+  thickness: number
+}
+export interface SceneFace {
+  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  name: string
+  side: 'outside' | 'inside'
+  width: number
+  height: number
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onSheet: [number, number, number, number, number, number]
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onMap: [number, number, number, number, number, number]
+  folds: NetLine[]
+  neighbours: NetNeighbour[]
+  safe: Rect
+  items: SceneItem[]
+  thickness: number
+}
+export interface SceneItem {
+  id: string
+  name: string
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat'
+  on?: string
+  piece: boolean
+  outline: string
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  at: [number, number, number, number, number, number]
+  box: Rect
+  bounds: Rect
+  turn: number
+  ground?: string
+  fill: Fill
+  picture?: ScenePicture
+  bleed: number
+  from: number
+  to: number
+  lift: number
+  missing?: string
+  with?: string[]
+  takesMat: boolean
+  freeRatio: boolean
+}
+export interface ScenePicture {
+  id: string
+  box: Rect
+}
+export interface Summary {
+  id: string
+  title: string
+  kind: 'sideFold' | 'topFold'
+  width: number
+  height: number
+  stock: string
+  revision: number
+  changed: string
+}
+export interface View {
+  id: string
+  revision: number
+  saved: string
+  undo?: string
+  redo?: string
+  card: Card
+  scene: Scene
+  made?: string[]
+}
+export interface WordsSet {
+  outline: string
+  block: Rect
+  missing?: string
+}

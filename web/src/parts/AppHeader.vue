@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { Button, Dropdown, Menu, MenuItem, Segmented, Tooltip } from 'ant-design-vue'
+import { useNow } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { api } from '../api/client'
+import { stations, type Station } from '../router'
+import { useCard } from '../store/card'
+import { usePrefs } from '../store/prefs'
+import { kindName } from './names'
+import { ago } from './measure'
+import StationStrip from './StationStrip.vue'
+import Wordmark from './Wordmark.vue'
+
+const props = defineProps<{ here: Station; sheets: number | undefined; machine: string }>()
+defineEmits<{ go: [station: Station] }>()
+
+const card = useCard()
+const prefs = usePrefs()
+const now = useNow({ interval: 15000 })
+const renaming = ref(false)
+
+const list = computed(() => {
+  const v = card.view
+  if (!v) return []
+  const used = v.card.faces.filter((f) => f.items.length).length
+  const facts: Record<Station, string> = {
+    base: kindName(v.card.base.kind),
+    panels: used === 0 ? 'empty' : used === 1 ? '1 face' : `${used} faces`,
+    sheets: props.sheets === undefined ? '…' : props.sheets === 1 ? '1 sheet' : `${props.sheets} sheets`,
+    machine: props.machine,
+  }
+  const names: Record<Station, string> = { base: 'Base', panels: 'Panels', sheets: 'Sheets', machine: 'Machine' }
+  return stations.map((id) => ({ id, name: names[id], fact: facts[id] }))
+})
+
+const about = computed(() => {
+  const v = card.view
+  if (!v) return ''
+  const b = v.card.base
+  const saved = card.saving ? 'saving…' : 'saved ' + ago(v.saved, Math.max(now.value.getTime(), Date.parse(v.saved)))
+  return `${prefs.size(b.width, b.height)} ${kindName(b.kind)} · ${saved}`
+})
+
+function rename(e: Event) {
+  renaming.value = false
+  const title = (e.target as HTMLInputElement).value.trim()
+  if (title && title !== card.view?.card.title) void card.change({ do: 'renameCard', title })
+}
+
+const leaveBy = (e: KeyboardEvent) => (e.target as HTMLInputElement).blur()
+
+function cancel(e: KeyboardEvent) {
+  const box = e.target as HTMLInputElement
+  box.value = card.view?.card.title ?? ''
+  box.blur()
+}
+</script>
+
+<template>
+  <header v-if="card.view" class="top">
+    <Wordmark class="brand" />
+    <div class="title">
+      <input
+        v-if="renaming"
+        :value="card.view.card.title"
+        maxlength="120"
+        aria-label="Title of the card"
+        data-testid="title-input"
+        @vue:mounted="($event: { el: HTMLInputElement }) => $event.el.select()"
+        @blur="rename"
+        @keydown.enter="leaveBy"
+        @keydown.esc="cancel"
+      />
+      <button
+        v-else
+        class="bare name"
+        :title="card.view.card.title + ' — click to rename'"
+        data-testid="title"
+        @click="renaming = true"
+      >
+        {{ card.view.card.title }}
+      </button>
+      <span data-testid="about">{{ about }}</span>
+    </div>
+    <StationStrip :here="here" :list="list" @go="$emit('go', $event)" />
+    <div class="acts">
+      <Segmented v-model:value="prefs.unit" :options="['in', 'mm']" size="small" aria-label="Unit" data-testid="unit" />
+      <Tooltip :title="card.view.undo ? 'Undo: ' + card.view.undo : 'Nothing to undo'">
+        <Button :disabled="!card.view.undo" aria-label="Undo" data-testid="undo" @click="card.undo()">
+          <svg
+            width="14"
+            height="14"
+            viewBox="0 0 14 14"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="1.6"
+            stroke-linecap="round"
+          >
+            <path d="M2 5.5h6.2a3.3 3.3 0 0 1 0 6.6H5.5M4.8 2.4 1.8 5.5l3 3.1" />
+          </svg>
+        </Button>
+      </Tooltip>
+      <Tooltip :title="card.view.redo ? 'Redo: ' + card.view.redo : 'Nothing to redo'">
+        <Button :disabled="!card.view.redo" aria-label="Redo" data-testid="redo" @click="card.redo()">
+          <svg
+            width="14"
+            height="14"
+            viewBox="0 0 14 14"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="1.6"
+            stroke-linecap="round"
+          >
+            <path d="M12 5.5H5.8a3.3 3.3 0 0 0 0 6.6h2.7M9.2 2.4l3 3.1-3 3.1" />
+          </svg>
+        </Button>
+      </Tooltip>
+      <Dropdown :trigger="['click']">
+        <Button data-testid="files-out">Files out</Button>
+        <template #overlay>
+          <Menu>
+            <MenuItem key="pdf">
+              <a :href="api.pdfURL(card.id, prefs.paper, false)" download data-testid="out-pdf"
+                >What is printed, as PDF</a
+              >
+            </MenuItem>
+            <MenuItem key="lines">
+              <a :href="api.pdfURL(card.id, prefs.paper, true)" download>Print and lines, as PDF</a>
+            </MenuItem>
+            <template v-for="n in sheets ?? 0" :key="n">
+              <MenuItem>
+                <a :href="api.svgURL(card.id, n, prefs.paper)" download>Lines of sheet {{ n }}, as SVG</a>
+              </MenuItem>
+              <MenuItem>
+                <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HPGL</a>
+              </MenuItem>
+            </template>
+          </Menu>
+        </template>
+      </Dropdown>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: stretch;
+  height: 56px;
+  background: var(--paper0);
+  border-bottom: 1px solid var(--paper3);
+}
+.brand {
+  width: 204px;
+  flex: none;
+  padding-left: 16px;
+}
+.title {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  padding-left: 4px;
+}
+.title span {
+  color: var(--ink5);
+  font-size: 11.5px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.name,
+.title input {
+  font: 650 14px 'Figtree Variable';
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 100%;
+}
+.title input {
+  border: 1px solid var(--blue);
+  border-radius: 4px;
+  outline: 0;
+  padding: 0 4px;
+  margin-left: -5px;
+  background: #fff;
+}
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-right: 14px;
+}
+.acts :deep(.ant-btn:has(svg)) {
+  width: 35px;
+  padding: 0;
+  display: grid;
+  place-items: center;
+}
+@media (max-width: 1200px) {
+  .brand {
+    width: 60px;
+    overflow: hidden;
+  }
+}
+</style>

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+// The net of faces as a map, outside and inside: click one to work on it.
+import { computed } from 'vue'
+import type { SceneFace } from '../api/types'
+import FaceArt from '../surface/FaceArt.vue'
+import { useCard } from '../store/card'
+import { useCatalogue } from '../store/catalogue'
+import { matrix } from './geom'
+
+const card = useCard()
+const catalogue = useCatalogue()
+const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
+const net = computed(() => card.view?.scene.net)
+
+const sides = computed(() => {
+  const faces = card.view?.scene.faces ?? []
+  return [
+    { name: 'Outside of the sheet', faces: faces.filter((f) => f.side === 'outside'), role: 'mountain' },
+    { name: 'Inside of the sheet', faces: faces.filter((f) => f.side === 'inside'), role: 'valley' },
+  ]
+})
+
+// The head of Back points down on the map of a top fold; its name does not.
+const middle = (f: SceneFace) => {
+  const m = f.onMap
+  return {
+    x: m[0] * (f.width / 2) + m[2] * (f.height / 2) + m[4],
+    y: m[1] * (f.width / 2) + m[3] * (f.height / 2) + m[5],
+  }
+}
+const box = (f: SceneFace) => {
+  const c = middle(f)
+  return { x: c.x - f.width / 2, y: c.y - f.height / 2, width: f.width, height: f.height }
+}
+const scale = computed(() => (net.value ? Math.min(168 / net.value.width, 92 / net.value.height) : 1))
+</script>
+
+<template>
+  <div v-if="net" class="map">
+    <template v-for="s in sides" :key="s.name">
+      <small>{{ s.name }}</small>
+      <svg
+        :width="net.width * scale + 4"
+        :height="net.height * scale + 4"
+        :viewBox="`${-2 / scale} ${-2 / scale} ${net.width + 4 / scale} ${net.height + 4 / scale}`"
+      >
+        <g
+          v-for="f in s.faces"
+          :key="f.id"
+          role="button"
+          tabindex="0"
+          :aria-label="f.name"
+          :aria-pressed="f.id === card.faceId"
+          :data-testid="'face-' + f.id"
+          class="face"
+          @click="card.work(f.id)"
+          @keydown.enter="card.work(f.id)"
+          @keydown.space.prevent="card.work(f.id)"
+        >
+          <rect v-bind="box(f)" :fill="stock" />
+          <g :transform="matrix(f.onMap)"><FaceArt :face="f" /></g>
+          <rect v-bind="box(f)" fill="none" stroke="#d8c9af" stroke-width="1" vector-effect="non-scaling-stroke" />
+          <text
+            :x="middle(f).x"
+            :y="f.items.length ? middle(f).y + f.height / 2 - 5 / scale : middle(f).y"
+            :font-size="11 / scale"
+            :stroke-width="3.5 / scale"
+            :class="{ on: f.id === card.faceId, over: f.items.length }"
+            text-anchor="middle"
+          >
+            {{ f.name }}
+          </text>
+        </g>
+        <line
+          v-for="(l, i) in net.lines"
+          :key="i"
+          :x1="l.from.x"
+          :y1="l.from.y"
+          :x2="l.to.x"
+          :y2="l.to.y"
+          :class="s.role"
+          vector-effect="non-scaling-stroke"
+        />
+        <rect
+          v-for="f in s.faces.filter((f) => f.id === card.faceId)"
+          :key="f.id + 'on'"
+          v-bind="box(f)"
+          fill="none"
+          stroke="#a8432a"
+          stroke-width="2"
+          vector-effect="non-scaling-stroke"
+          pointer-events="none"
+        />
+      </svg>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.map {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+}
+small {
+  margin: 4px 0 3px;
+}
+.face {
+  cursor: pointer;
+  outline: none;
+}
+.face:focus-visible rect:last-of-type {
+  stroke: var(--blue);
+  stroke-width: 2;
+}
+line {
+  stroke-width: 1.2;
+}
+.mountain {
+  stroke: var(--rust);
+  stroke-dasharray: 6 2 1.5 2;
+}
+.valley {
+  stroke: var(--blue);
+  stroke-dasharray: 5 3;
+}
+text {
+  fill: var(--ink5);
+  font-weight: 500;
+}
+text.over {
+  stroke: #fffdf9e0;
+  paint-order: stroke;
+  stroke-linejoin: round;
+}
+text.on {
+  fill: var(--brick);
+  font-weight: 650;
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { Modal } from 'ant-design-vue'
+
+const open = defineModel<boolean>('open', { required: true })
+
+const groups: { name: string; keys: [string, string][] }[] = [
+  {
+    name: 'Everywhere',
+    keys: [
+      ['1 – 4', 'Base, Panels, Sheets, Machine'],
+      ['Ctrl Z', 'Undo'],
+      ['Ctrl Shift Z', 'Redo'],
+      ['?', 'This list'],
+    ],
+  },
+  {
+    name: 'On a face',
+    keys: [
+      ['Arrows', 'Nudge by 1/16 in or 1 mm'],
+      ['Alt arrows', 'by 1/64 in or 0.1 mm'],
+      ['Shift arrows', 'by 1/2 in or 10 mm'],
+      ['Delete', 'Remove'],
+      ['Ctrl D', 'Duplicate'],
+      ['Ctrl C, X, V', 'Copy, cut, paste'],
+      ['Ctrl A', 'Select all'],
+      ['[  ]', 'One step down, up in the stack'],
+      ['Enter', 'Edit words; place from the tray'],
+      ['Esc', 'Let go'],
+    ],
+  },
+  {
+    name: 'Looking',
+    keys: [
+      ['F', 'Next face'],
+      ['0', 'Fit the face'],
+      ['Wheel', 'Zoom about the pointer'],
+      ['Space drag', 'Pan'],
+      ['Shift while dragging', 'No snapping'],
+      ['/', 'Find in the tray'],
+    ],
+  },
+]
+</script>
+
+<template>
+  <Modal v-model:open="open" title="Keys" :footer="null" width="760px">
+    <div class="groups" data-testid="keys">
+      <section v-for="g in groups" :key="g.name">
+        <h3>{{ g.name }}</h3>
+        <dl>
+          <template v-for="[k, what] in g.keys" :key="k">
+            <dt>{{ k }}</dt>
+            <dd>{{ what }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </Modal>
+</template>
+
+<style scoped>
+.groups {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 24px;
+  padding: 6px 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 5px 10px;
+  margin: 8px 0 0;
+}
+dt {
+  font-weight: 600;
+  white-space: nowrap;
+}
+dd {
+  margin: 0;
+  color: var(--ink7);
+}
+</style>

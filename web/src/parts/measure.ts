@@ -1,0 +1,62 @@
+// Writes lengths as people read them: the same as core/measure does, and
+// tested against the same table.
+export type Unit = 'in' | 'mm'
+
+export const INCH = 25.4
+
+const glyphs: Record<string, string> = {
+  '1/2': '½',
+  '1/4': '¼',
+  '3/4': '¾',
+  '1/8': '⅛',
+  '3/8': '⅜',
+  '5/8': '⅝',
+  '7/8': '⅞',
+}
+
+/** A length of mm without its unit: to 1/32 in or to 0.1 mm. */
+export function format(mm: number, unit: Unit): string {
+  const sign = mm < 0 ? '-' : ''
+  if (unit === 'mm') {
+    const v = Math.round(Math.abs(mm) * 10) / 10
+    return v === 0 ? '0' : sign + String(v)
+  }
+  const n = Math.round((Math.abs(mm) / INCH) * 32)
+  if (n === 0) return '0'
+  const whole = Math.floor(n / 32)
+  let over = n % 32
+  let under = 32
+  while (over > 0 && over % 2 === 0) {
+    over /= 2
+    under /= 2
+  }
+  if (over === 0) return sign + whole
+  const fraction = glyphs[`${over}/${under}`] ?? `${over}/${under}`
+  return sign + (whole === 0 ? fraction : `${whole} ${fraction}`)
+}
+
+export const formatUnit = (mm: number, unit: Unit) => `${format(mm, unit)} ${unit}`
+
+export const formatSize = (w: number, h: number, unit: Unit) => `${format(w, unit)} × ${format(h, unit)} ${unit}`
+
+/** An area, in square inches or square centimetres. */
+export const formatArea = (mm2: number, unit: Unit) =>
+  unit === 'in' ? `${Math.round(mm2 / INCH / INCH)} in²` : `${Math.round(mm2 / 100)} cm²`
+
+export const formatTime = (seconds: number) => {
+  const s = Math.max(0, Math.round(seconds))
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+}
+
+/** How long ago, in words. */
+export function ago(iso: string, now: number): string {
+  const at = new Date(iso)
+  const minutes = Math.floor((now - at.getTime()) / 60000)
+  if (minutes < 1) return 'just now'
+  if (minutes < 60) return minutes === 1 ? 'a minute ago' : `${minutes} minutes ago`
+  const days = Math.floor((new Date(now).setHours(0, 0, 0, 0) - new Date(iso).setHours(0, 0, 0, 0)) / 86400000)
+  if (days < 1) return 'today'
+  if (days === 1) return 'yesterday'
+  if (days < 7) return `${days} days ago`
+  return at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+}

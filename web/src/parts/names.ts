@@ -1,0 +1,23 @@
+import type { Base, Catalogue, Item } from '../api/types'
+
+export const kindName = (k: Base['kind']) => (k === 'topFold' ? 'top fold' : 'side fold')
+
+export const kindTitle = (k: Base['kind']) => (k === 'topFold' ? 'Top fold' : 'Side fold')
+
+export const cornerNames = { square: 'Square', round: 'Round', bevel: 'Bevelled' } as const
+
+export const foamName = (mm: number) => (mm === 0 ? 'Flat' : `Foam ${mm} mm`)
+
+/** The trade size of a closed card, in either direction; undefined for one's own. */
+export const tradeOf = (c: Catalogue, w: number, h: number) =>
+  c.trades.find((t) => {
+    const same = (a: number, b: number) => Math.abs(a - b) < 0.01
+    return (same(t.width, w) && same(t.height, h)) || (same(t.width, h) && same(t.height, w))
+  })
+
+/** How an item is made, as the stack says it. */
+export function madeText(it: Item, carrier: string | undefined, stockName: string | undefined): string {
+  if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'
+  const lift = it.made.lift ? ` · foam ${it.made.lift} mm` : ''
+  return (stockName ?? it.made.stock ?? '') + lift
+}

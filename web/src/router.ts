@@ -1,0 +1,27 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import TableStation from './stations/table/TableStation.vue'
+
+/** The stations in their order; the digit keys go by it. */
+export const stations = ['base', 'panels', 'sheets', 'machine'] as const
+
+export type Station = (typeof stations)[number]
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: TableStation },
+    {
+      path: '/cards/:id',
+      component: () => import('./stations/CardPage.vue'),
+      props: true,
+      redirect: (to) => `/cards/${String(to.params.id)}/panels`,
+      children: [
+        { path: 'base', component: () => import('./stations/base/BaseStation.vue') },
+        { path: 'panels', component: () => import('./stations/panels/PanelsStation.vue') },
+        { path: 'sheets', component: () => import('./stations/sheets/SheetsStation.vue') },
+        { path: 'machine', component: () => import('./stations/machine/MachineStation.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

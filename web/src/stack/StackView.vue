@@ -1,0 +1,248 @@
+<script setup lang="ts">
+// The stack on a face, from the side: its order is changed by dragging names.
+import { computed, ref } from 'vue'
+import { madeText } from '../parts/names'
+import { useCard } from '../store/card'
+import { useCatalogue } from '../store/catalogue'
+import { elevation, ROW } from './layout'
+
+const card = useCard()
+const catalogue = useCatalogue()
+
+const base = computed(() => catalogue.stock(card.view?.card.base.stock))
+const drawn = computed(() =>
+  card.face
+    ? elevation(
+        card.face,
+        base.value?.thickness ?? 0.3,
+        base.value?.colour ?? '#fff',
+        (p) => catalogue.all.papers.find((q) => q.id === p)?.ground ?? '#ccc',
+      )
+    : undefined,
+)
+const rows = computed(() => {
+  const f = card.face
+  if (!f) return []
+  const items = [...f.items].reverse().map((it) => {
+    const doc = card.doc(it.id)
+    const on = it.on ? card.items.get(it.on)?.name : undefined
+    return { id: it.id, name: it.name, how: doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : '' }
+  })
+  return [...items, { id: '', name: 'Card base', how: base.value?.name ?? '' }]
+})
+// Paper is thin: people say its thickness in millimetres in either unit.
+const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)
+
+const dragged = ref('')
+const target = ref<number>()
+const list = ref<HTMLElement>()
+let started = 0
+
+function down(e: PointerEvent, id: string) {
+  if (!id || e.button !== 0) return
+  card.select([id], e.shiftKey || e.ctrlKey || e.metaKey)
+  started = e.clientY
+  ;(e.currentTarget as HTMLElement).setPointerCapture(e.pointerId)
+  dragged.value = id
+}
+
+function motion(e: PointerEvent) {
+  if (!dragged.value || Math.abs(e.clientY - started) < 4) return
+  const top = list.value?.getBoundingClientRect().top ?? 0
+  target.value = Math.max(0, Math.min(rows.value.length - 1, Math.round((e.clientY - top) / ROW)))
+}
+
+function up() {
+  const id = dragged.value
+  const at = target.value
+  dragged.value = ''
+  target.value = undefined
+  if (!id || at === undefined) return
+  // Dropped between two rows: directly above the lower one.
+  const below = rows.value[at]
+  if (below && below.id !== id) void card.change({ do: 'restack', id, above: below.id })
+}
+
+function key(e: KeyboardEvent, i: number) {
+  const to = e.key === 'ArrowDown' ? i + 1 : e.key === 'ArrowUp' ? i - 1 : -1
+  const row = rows.value[to]
+  if (row?.id) {
+    e.preventDefault()
+    e.stopPropagation()
+    card.select([row.id])
+    ;(list.value?.children[to] as HTMLElement | undefined)?.focus()
+  }
+}
+
+const editing = ref('')
+function rename(e: Event, id: string) {
+  const name = (e.target as HTMLInputElement).value.trim()
+  editing.value = ''
+  if (name && name !== card.items.get(id)?.name) void card.change({ do: 'nameItem', id, name })
+}
+const leave = (e: KeyboardEvent) => (e.target as HTMLInputElement).blur()
+function giveUp(e: KeyboardEvent, name: string) {
+  const box = e.target as HTMLInputElement
+  box.value = name
+  box.blur()
+}
+</script>
+
+<template>
+  <section class="sec" data-testid="stack">
+    <header>
+      <h3>Stack on {{ card.face?.name }}</h3>
+      <small data-testid="thickness">{{ thick }}</small>
+    </header>
+    <div v-if="drawn" class="stack" :class="{ moving: dragged }">
+      <svg width="134" :height="drawn.height" aria-hidden="true">
+        <g
+          v-for="b in drawn.bars"
+          :key="b.id"
+          :class="{ sel: card.selection.includes(b.id) }"
+          @pointerdown="b.id && card.select([b.id])"
+        >
+          <rect
+            v-for="(f, i) in b.feet"
+            :key="i"
+            v-bind="{ x: f.x, y: f.y, width: f.w, height: f.h }"
+            fill="#fff"
+            stroke="#cfc3ae"
+          />
+          <path :d="b.leader" fill="none" stroke="#a9b0b5" stroke-width=".9" />
+          <rect
+            v-bind="{ x: b.x, y: b.y, width: b.w, height: b.h }"
+            :fill="b.colour"
+            :stroke="b.kind === 'ink' ? 'none' : '#0003'"
+            stroke-width=".7"
+            class="bar"
+          />
+        </g>
+      </svg>
+      <div ref="list" class="rows">
+        <div
+          v-for="(r, i) in rows"
+          :key="r.id"
+          class="layer"
+          :class="{
+            sel: card.selection.includes(r.id),
+            base: !r.id,
+            drop: target === i,
+            own: !!r.id && dragged === r.id,
+          }"
+          :tabindex="r.id ? 0 : -1"
+          :data-testid="r.id ? 'layer-' + r.id : 'layer-base'"
+          :title="r.name + ', ' + r.how"
+          @pointerdown="down($event, r.id)"
+          @pointermove="motion"
+          @pointerup="up"
+          @pointercancel="((dragged = ''), (target = undefined))"
+          @keydown="key($event, i)"
+          @keydown.enter="card.select([r.id])"
+          @dblclick="r.id && (editing = r.id)"
+        >
+          <input
+            v-if="editing === r.id && r.id"
+            :value="r.name"
+            maxlength="120"
+            aria-label="Name"
+            data-testid="layer-name"
+            @vue:mounted="($event: { el: HTMLInputElement }) => $event.el.select()"
+            @blur="rename($event, r.id)"
+            @keydown.enter.stop="leave"
+            @keydown.esc.stop="giveUp($event, r.name)"
+            @keydown.stop
+            @pointerdown.stop
+          />
+          <b v-else>{{ r.name }}</b>
+          <small>{{ r.how }}</small>
+        </div>
+      </div>
+    </div>
+    <p v-if="card.face && !card.face.items.length" class="hint">
+      Nothing lies on this face yet. Drag something up from the tray.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  margin-bottom: 6px;
+}
+.stack {
+  display: flex;
+  align-items: flex-start;
+}
+svg {
+  flex: none;
+  display: block;
+}
+.bar {
+  cursor: pointer;
+}
+.sel .bar {
+  stroke: var(--honey-dark);
+  stroke-width: 1.6;
+}
+.rows {
+  flex: 1;
+  min-width: 0;
+  margin-right: -16px;
+}
+.layer {
+  height: 31px;
+  padding: 1px 12px 0 2px;
+  border-radius: 6px 0 0 6px;
+  cursor: grab;
+  overflow: hidden;
+  touch-action: none;
+  outline-offset: -2px;
+}
+.layer.base {
+  cursor: default;
+}
+.layer:hover:not(.base) {
+  background: var(--paper1);
+}
+.layer.sel,
+.layer.sel:hover {
+  background: var(--brick-soft);
+}
+.layer.own {
+  opacity: 0.5;
+}
+.layer.drop {
+  box-shadow: 0 -2px 0 var(--honey-dark);
+}
+.layer b {
+  display: block;
+  font-weight: 550;
+  font-size: 12.5px;
+  line-height: 16px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.layer small {
+  font-size: 10.5px;
+  line-height: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.layer input {
+  width: 100%;
+  height: 17px;
+  border: 1px solid var(--blue);
+  border-radius: 3px;
+  font: 550 12.5px 'Figtree Variable';
+}
+.hint {
+  margin: 8px 0 0;
+  color: var(--ink5);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+// The frame of an open card: header, station, and the keys that work everywhere.
+import { Button, Result, Spin } from 'ant-design-vue'
+import { useEventListener, watchDebounced } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useEvents } from '../api/events'
+import AppHeader from '../parts/AppHeader.vue'
+import ShortcutHelp from '../parts/ShortcutHelp.vue'
+import { stations, type Station } from '../router'
+import { useCard } from '../store/card'
+import { useMachine } from '../store/machine'
+import { useSheets } from '../store/sheets'
+import { usePrefs } from '../store/prefs'
+import PaperDefs from '../surface/PaperDefs.vue'
+import { isTyping } from './panels/usePanelKeys'
+
+const props = defineProps<{ id: string }>()
+const card = useCard()
+const sheets = useSheets()
+const machine = useMachine()
+const prefs = usePrefs()
+const route = useRoute()
+const router = useRouter()
+const help = ref(false)
+
+const here = computed(() => (route.path.split('/').at(-1) as Station) || 'panels')
+const go = (s: Station) => void router.push(`/cards/${props.id}/${s}`)
+
+watch(
+  () => props.id,
+  (id) => void card.open(id),
+  { immediate: true },
+)
+watch(
+  () => card.view?.card.title,
+  (t) => (document.title = t ? `${t} · Sectilis` : 'Sectilis'),
+)
+// The sheets follow every change, a moment later.
+watchDebounced(
+  () => [card.view?.id, card.view?.revision, prefs.paper],
+  () => void sheets.load(),
+  { debounce: 250, deep: true },
+)
+onMounted(() => void machine.look())
+
+useEvents((e) => {
+  if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
+  if (e.kind === 'job' && e.job) machine.hear(e.job)
+})
+
+useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+  if (isTyping(e)) return
+  const mod = e.ctrlKey || e.metaKey
+  if (mod && e.key.toLowerCase() === 'z') {
+    e.preventDefault()
+    void (e.shiftKey ? card.redo() : card.undo())
+  } else if (!mod && !e.altKey && /^[1-9]$/.test(e.key)) {
+    const s = stations[Number(e.key) - 1]
+    if (s) go(s)
+  } else if (e.key === '?') help.value = true
+})
+</script>
+
+<template>
+  <div v-if="card.view && card.view.id === id" class="page">
+    <PaperDefs />
+    <AppHeader :here="here" :sheets="sheets.layout?.sheets.length" :machine="machine.fact" @go="go" />
+    <RouterView class="station" />
+    <ShortcutHelp v-model:open="help" />
+  </div>
+  <Result v-else-if="card.gone" status="404" title="This card is not on the table" :sub-title="card.gone">
+    <template #extra
+      ><RouterLink to="/"><Button type="primary">To the table of cards</Button></RouterLink></template
+    >
+  </Result>
+  <div v-else class="wait"><Spin :delay="300" /></div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 56px 1fr;
+}
+.station {
+  min-height: 0;
+}
+.wait {
+  height: 100%;
+  display: grid;
+  place-items: center;
+}
+</style>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+// What shapes and mats need: corners, and for a mat its width.
+import { Segmented } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import MeasureField from '../../parts/MeasureField.vue'
+import { cornerNames } from '../../parts/names'
+import { useCard } from '../../store/card'
+
+const card = useCard()
+const wrong = ref('')
+
+const item = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const doc = computed(() => (item.value ? card.doc(item.value.id) : undefined))
+const mat = computed(() => doc.value?.mat)
+const form = computed(() => (doc.value?.form?.outline === 'rectangle' ? doc.value.form : undefined))
+type Corner = keyof typeof cornerNames
+const options = Object.entries(cornerNames).map(([value, label]) => ({ value, label }))
+
+const round = computed(() => {
+  let under = doc.value
+  while (under?.mat) under = card.doc(under.mat.of)
+  return under?.form?.outline === 'ellipse'
+})
+
+function corners(c: string | number, radius?: number) {
+  const id = item.value!.id
+  const corner = c as Corner
+  if (mat.value) void card.change({ do: 'setMat', id, width: mat.value.width, corner })
+  else if (form.value) {
+    const short = Math.min(form.value.width, form.value.height)
+    void card.change({ do: 'setForm', id, corner, radius: radius ?? (form.value.radius || Math.min(6.35, short / 4)) })
+  }
+}
+</script>
+
+<template>
+  <section v-if="mat || form" class="sec" data-testid="form">
+    <h3>{{ mat ? 'Mat' : 'Corners' }}</h3>
+    <Segmented
+      v-if="!round"
+      :value="mat ? mat.corner : form!.corner"
+      block
+      :options="options"
+      data-testid="corners"
+      @change="corners($event)"
+    />
+    <div class="pair">
+      <MeasureField
+        v-if="mat"
+        label="Shows by"
+        :mm="mat.width"
+        wide
+        testid="mat-width"
+        @set="card.change({ do: 'setMat', id: item!.id, width: $event, corner: mat!.corner })"
+        @wrong="wrong = $event"
+      />
+      <MeasureField
+        v-else-if="form && form.corner !== 'square'"
+        label="By"
+        :mm="form.radius ?? 0"
+        wide
+        testid="radius"
+        @set="corners(form!.corner!, $event)"
+        @wrong="wrong = $event"
+      />
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+.pair:not(:empty) {
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { Segmented, Select, SelectOption } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import type { Made } from '../../api/types'
+import Field from '../../parts/Field.vue'
+import MeasureField from '../../parts/MeasureField.vue'
+import StockField from '../../parts/StockField.vue'
+import { foamName } from '../../parts/names'
+import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
+
+const card = useCard()
+const catalogue = useCatalogue()
+const wrong = ref('')
+
+const docs = computed(() => card.selected.map((it) => card.doc(it.id)).filter((d) => d !== undefined))
+const made = computed(() => docs.value[0]?.made)
+const fixed = computed(() => docs.value.some((d) => d.kind === 'lettering' || d.kind === 'mat'))
+const lettering = computed(() => docs.value.some((d) => d.kind === 'lettering'))
+
+const set = (m: Made) => void card.change({ do: 'setMade', ids: docs.value.map((d) => d.id), made: m })
+
+function as(how: string | number) {
+  if (how === made.value?.as) return
+  if (how === 'printed') {
+    // What is left the colour of its stock needs an ink of its own.
+    const bare = docs.value.filter((d) => !d.photo && !d.fill.colour && !d.fill.paper)
+    void card.change(
+      ...(bare.length
+        ? [
+            {
+              do: 'setFill' as const,
+              ids: bare.map((d) => d.id),
+              fill: { colour: catalogue.stock(bare[0]!.made.stock)?.colour ?? '#a8432a' },
+            },
+          ]
+        : []),
+      { do: 'setMade', ids: docs.value.map((d) => d.id), made: { as: 'printed' } },
+    )
+  } else {
+    const photo = docs.value.every((d) => d.kind === 'photo')
+    const bleed = docs.value.some((d) => d.photo || d.fill.paper || d.fill.colour) ? 1 : 0
+    set({ as: 'cut', stock: photo ? 'satin-240' : 'cream-216', lift: 0, bleed })
+  }
+}
+
+/** What the items may lie on: the base and every piece that is not on them. */
+const carriers = computed(() => {
+  const along = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
+  return [...(card.face?.items ?? [])].reverse().filter((it) => it.piece && !along.has(it.id))
+})
+const on = computed(() => {
+  // A mat belongs to what lies on it, so the question is what carries the mat.
+  let it = card.selected[0]
+  const along = new Set(it ? [it.id, ...(it.with ?? [])] : [])
+  while (it?.on && along.has(it.on)) it = card.items.get(it.on)
+  return it?.on ?? ''
+})
+</script>
+
+<template>
+  <section v-if="made" class="sec" data-testid="made">
+    <h3>Made as</h3>
+    <Segmented
+      :value="made.as"
+      block
+      :disabled="fixed"
+      :options="[
+        { value: 'printed', label: 'Printed' },
+        { value: 'cut', label: 'Cut piece' },
+      ]"
+      data-testid="made-as"
+      @change="as"
+    />
+    <small v-if="lettering" class="why">Lettering is printed on what carries it.</small>
+    <div class="pair">
+      <template v-if="made.as === 'cut'">
+        <StockField :value="made.stock" testid="piece-stock" @set="set({ ...made, stock: $event })" />
+        <Field label="Glue">
+          <Select
+            :value="made.lift ?? 0"
+            :bordered="false"
+            size="small"
+            data-testid="lift"
+            @change="(v) => set({ ...made!, lift: Number(v) })"
+          >
+            <SelectOption v-for="f in catalogue.all.foam" :key="f" :value="f">{{ foamName(f) }}</SelectOption>
+          </Select>
+        </Field>
+        <MeasureField
+          label="Bleed"
+          :mm="made.bleed ?? 0"
+          testid="bleed"
+          @set="set({ ...made, bleed: $event })"
+          @wrong="wrong = $event"
+        />
+      </template>
+      <Field label="Lies on" wide>
+        <Select
+          :value="on"
+          :bordered="false"
+          size="small"
+          data-testid="lies-on"
+          @change="(v) => card.change({ do: 'putOn', ids: docs.map((d) => d.id), on: String(v) })"
+        >
+          <SelectOption value="">Card base</SelectOption>
+          <SelectOption v-for="c in carriers" :key="c.id" :value="c.id">{{ c.name }}</SelectOption>
+        </Select>
+      </Field>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+.pair {
+  margin-top: 8px;
+}
+.why {
+  margin-top: 7px;
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+// Adding a mat: how far it shows, its corners and its stock.
+import { Button, Popover, Segmented } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import MeasureField from '../../parts/MeasureField.vue'
+import StockField from '../../parts/StockField.vue'
+import { cornerNames } from '../../parts/names'
+import { INCH } from '../../parts/measure'
+import { useCard } from '../../store/card'
+
+const card = useCard()
+const open = ref(false)
+const width = ref(INCH / 8)
+const corner = ref<keyof typeof cornerNames>('square')
+const stock = ref('moss-216')
+const wrong = ref('')
+
+const can = computed(() => card.selected.length > 0 && card.selected.every((it) => it.takesMat))
+const options = Object.entries(cornerNames).map(([value, label]) => ({ value, label }))
+
+async function add() {
+  const next = await card.change({
+    do: 'addMat',
+    ids: card.selected.map((it) => it.id),
+    width: width.value,
+    corner: corner.value,
+    stock: stock.value,
+  })
+  if (next) open.value = false
+}
+</script>
+
+<template>
+  <Popover v-model:open="open" trigger="click" placement="bottomLeft">
+    <button class="verb" :disabled="!can" data-testid="add-mat">Add mat</button>
+    <template #content>
+      <div class="mat" data-testid="mat-dialog">
+        <h3>Mat under {{ card.selected.length === 1 ? card.selected[0]!.name : `${card.selected.length} items` }}</h3>
+        <div class="pair">
+          <MeasureField
+            label="Shows by"
+            :mm="width"
+            wide
+            testid="new-mat-width"
+            @set="width = $event"
+            @wrong="wrong = $event"
+          />
+          <Segmented v-model:value="corner" class="wide" block :options="options" data-testid="new-mat-corner" />
+          <StockField :value="stock" testid="new-mat-stock" @set="stock = $event" />
+        </div>
+        <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+        <Button type="primary" block data-testid="lay-mat" @click="add">Lay it under</Button>
+      </div>
+    </template>
+  </Popover>
+</template>
+
+<style scoped>
+.mat {
+  width: 250px;
+}
+h3 {
+  margin-bottom: 10px;
+}
+.pair {
+  margin-bottom: 10px;
+}
+</style>

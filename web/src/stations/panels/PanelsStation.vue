@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import FacesMap from '../../parts/FacesMap.vue'
+import FoldedCard from '../../parts/FoldedCard.vue'
+import type { Pt } from '../../parts/geom'
+import StackView from '../../stack/StackView.vue'
+import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
+import { usePrefs } from '../../store/prefs'
+import WorkSurface from '../../surface/WorkSurface.vue'
+import SupplyTray from '../../tray/SupplyTray.vue'
+import { photoSupply, type Supply } from '../../tray/supplies'
+import ColoursPanel from './ColoursPanel.vue'
+import FormPanel from './FormPanel.vue'
+import MadePanel from './MadePanel.vue'
+import MatDialog from './MatDialog.vue'
+import MeasuresPanel from './MeasuresPanel.vue'
+import WordsPanel from './WordsPanel.vue'
+import { usePanelKeys } from './usePanelKeys'
+
+const card = useCard()
+const catalogue = useCatalogue()
+const prefs = usePrefs()
+
+const surface = ref<InstanceType<typeof WorkSurface>>()
+const tray = ref<InstanceType<typeof SupplyTray>>()
+const keys = usePanelKeys({
+  fit: () => surface.value?.fit(),
+  search: () => tray.value?.search(),
+  edit: (id) => surface.value?.edit(id),
+})
+
+const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const title = computed(() => {
+  if (one.value) return one.value.name
+  if (card.selected.length) return `${card.selected.length} items`
+  return card.face?.name ?? ''
+})
+const how = computed(() => {
+  if (!one.value) return undefined
+  const ground = one.value.piece ? one.value.ground : one.value.fill.colour
+  return { text: one.value.piece ? (one.value.kind === 'mat' ? 'mat' : 'cut piece') : 'printed', colour: ground }
+})
+
+async function place(s: Supply, at?: Pt) {
+  const f = card.face
+  if (!f) return
+  const v = await card.change({
+    do: 'placeItems',
+    face: f.id,
+    items: [s.make(f, at ?? { x: f.width / 2, y: f.height / 2 })],
+  })
+  if (!v?.made) return
+  card.select(v.made)
+  surface.value?.focus()
+  if (s.kind === 'lettering') surface.value?.edit(v.made[0]!)
+}
+
+function dropped(s: Supply, e: PointerEvent) {
+  const at = surface.value?.pointOn(e)
+  if (at) void place(s, at)
+}
+
+async function files(list: File[], at?: Pt) {
+  if (!list.length) return
+  tray.value?.show('Photos')
+  const done = await catalogue.bring(list)
+  // Dropped on the face, they are wanted there.
+  if (at) for (const [i, p] of done.entries()) await place(photoSupply(p), { x: at.x + i * 5, y: at.y + i * 5 })
+}
+
+const over = ref(false)
+useEventListener(window, 'dragover', (e: DragEvent) => {
+  if (!e.dataTransfer?.types.includes('Files')) return
+  e.preventDefault()
+  over.value = true
+})
+useEventListener(window, 'dragleave', (e: DragEvent) => {
+  if (!e.relatedTarget) over.value = false
+})
+useEventListener(window, 'drop', (e: DragEvent) => {
+  over.value = false
+  if (!e.dataTransfer?.files.length) return
+  e.preventDefault()
+  void files([...e.dataTransfer.files], surface.value?.pointOn(e))
+})
+</script>
+
+<template>
+  <div class="panels" :class="{ narrow: !prefs.leftOpen }">
+    <aside v-show="prefs.leftOpen" class="side model">
+      <h3>Folded card</h3>
+      <FoldedCard />
+      <h3>Faces</h3>
+      <FacesMap />
+    </aside>
+    <main class="work">
+      <div class="verbs">
+        <button
+          class="verb fold"
+          :aria-pressed="!prefs.leftOpen"
+          :aria-label="prefs.leftOpen ? 'Fold the left column away' : 'Unfold the left column'"
+          @click="prefs.leftOpen = !prefs.leftOpen"
+        >
+          <svg width="8" height="12" viewBox="0 0 8 12">
+            <path
+              :d="prefs.leftOpen ? 'M6.500 1l-5 5 5 5' : 'M1.500 1l5 5-5 5'"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="1.6"
+            />
+          </svg>
+        </button>
+        <b data-testid="selected-name">{{ title }}</b>
+        <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
+        <template v-if="card.selected.length">
+          <span class="sep" />
+          <MatDialog />
+          <button v-if="one?.kind === 'lettering'" class="verb" @click="surface?.edit(one.id)">Edit words</button>
+          <button class="verb" data-testid="duplicate" @click="keys.duplicate()">Duplicate</button>
+          <button class="verb" data-testid="remove" @click="keys.remove()">Remove</button>
+          <template v-if="one">
+            <span class="sep" />
+            <button class="verb" title="One step up in the stack ( ] )" data-testid="step-up" @click="keys.step(true)">
+              Step up
+            </button>
+            <button
+              class="verb"
+              title="One step down in the stack ( [ )"
+              data-testid="step-down"
+              @click="keys.step(false)"
+            >
+              Step down
+            </button>
+          </template>
+        </template>
+        <span v-else class="verb-hint">Choose something to change it, or drag something up from the tray</span>
+      </div>
+      <WorkSurface ref="surface" />
+    </main>
+    <aside class="right">
+      <StackView />
+      <MeasuresPanel />
+      <WordsPanel @edit="surface?.edit($event)" />
+      <MadePanel />
+      <FormPanel />
+      <ColoursPanel />
+    </aside>
+    <SupplyTray ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
+    <div v-if="over" class="over">
+      Drop photos here: on the face to place them, anywhere else to keep them in the tray
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.panels {
+  display: grid;
+  grid-template: 1fr auto / 204px 1fr 296px;
+  grid-template-areas: 'model work right' 'tray tray right';
+  min-height: 0;
+  height: 100%;
+}
+.panels.narrow {
+  grid-template-columns: 0 1fr 296px;
+}
+.model {
+  grid-area: model;
+}
+.work {
+  grid-area: work;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+}
+.right {
+  grid-area: right;
+}
+.tray {
+  grid-area: tray;
+}
+.chip i {
+  width: 12px;
+  height: 12px;
+  border-radius: 6px;
+  box-shadow: inset 0 0 0 1px #0003;
+}
+.fold {
+  padding: 5px 6px;
+  margin-left: -6px;
+}
+.fold[aria-pressed='true'] {
+  background: none;
+}
+.verb-hint {
+  color: var(--ink5);
+  font-size: 12px;
+  padding-left: 8px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.over {
+  position: fixed;
+  inset: 66px 306px 10px 214px;
+  display: grid;
+  place-items: center;
+  border: 2px dashed var(--honey-dark);
+  border-radius: 10px;
+  background: #fffdf9cc;
+  font: 600 16px 'Fraunces Variable';
+  pointer-events: none;
+  z-index: 10;
+}
+</style>

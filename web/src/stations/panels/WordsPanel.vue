@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { Segmented, Select, SelectOption } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import type { Words } from '../../api/types'
+import Field from '../../parts/Field.vue'
+import MeasureField from '../../parts/MeasureField.vue'
+import NumberField from '../../parts/NumberField.vue'
+import { apply } from '../../parts/geom'
+import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
+
+defineEmits<{ edit: [id: string] }>()
+const card = useCard()
+const catalogue = useCatalogue()
+const wrong = ref('')
+
+const item = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const words = computed(() => (item.value ? card.doc(item.value.id)?.words : undefined))
+
+const set = (part: Partial<Words>, anchor?: { x: number; y: number }) =>
+  void card.change({ do: 'setWords', id: item.value!.id, words: { ...words.value!, ...part }, anchor })
+
+/** Other alignment, same place: the anchor goes to the other edge of the words. */
+function align(a: string | number) {
+  const it = item.value!
+  const b = it.box
+  const x = a === 'left' ? b.x : a === 'right' ? b.x + b.w : b.x + b.w / 2
+  set({ align: a as Words['align'] }, apply(it.at, { x, y: 0 }))
+}
+</script>
+
+<template>
+  <section v-if="item && words" class="sec" data-testid="words">
+    <h3>Lettering</h3>
+    <div class="pair">
+      <button
+        class="bare text wide"
+        data-testid="edit-words"
+        title="Edit the words in place"
+        @click="$emit('edit', item.id)"
+      >
+        {{ words.text }}
+      </button>
+      <Field label="Font" wide>
+        <Select
+          :value="words.font"
+          :bordered="false"
+          size="small"
+          :list-height="320"
+          data-testid="font"
+          @change="(v) => set({ font: String(v) })"
+        >
+          <SelectOption v-for="f in catalogue.all.fonts" :key="f.id" :value="f.id">
+            <span :style="{ fontFamily: `'lettering-${f.id}'`, fontSize: '15px' }">{{ f.name }}</span>
+          </SelectOption>
+        </Select>
+      </Field>
+      <MeasureField
+        label="Letter size"
+        :mm="words.size"
+        testid="letter-size"
+        @set="set({ size: $event })"
+        @wrong="wrong = $event"
+      />
+      <NumberField
+        label="Leading"
+        :value="words.leading"
+        :digits="2"
+        sign=" ×"
+        testid="leading"
+        @set="set({ leading: $event })"
+        @wrong="wrong = $event"
+      />
+      <NumberField
+        label="Spacing"
+        :value="words.spacing * 100"
+        sign=" %"
+        testid="spacing"
+        @set="set({ spacing: $event / 100 })"
+        @wrong="wrong = $event"
+      />
+      <Segmented
+        :value="words.align"
+        block
+        :options="[
+          { value: 'left', label: 'Left' },
+          { value: 'centre', label: 'Mid' },
+          { value: 'right', label: 'Right' },
+        ]"
+        aria-label="Lines aligned"
+        data-testid="align"
+        @change="align"
+      />
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="item.missing" class="wrong">This font has no “{{ item.missing }}”. Use other letters or another font.</p>
+  </section>
+</template>
+
+<style scoped>
+.text {
+  border: 1px dashed var(--paper3);
+  border-radius: var(--r);
+  padding: 5px 9px;
+  max-height: 62px;
+  overflow: hidden;
+  white-space: pre-line;
+  font-weight: 550;
+}
+.text:hover {
+  border-color: var(--honey-dark);
+}
+p {
+  margin-bottom: 0;
+}
+</style>

@@ -1,0 +1,141 @@
+// What the keyboard does on the Panels station.
+import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
+import type { Item } from '../../api/types'
+import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
+
+interface Actions {
+  fit: () => void
+  search: () => void
+  edit: (id: string) => void
+}
+
+/** Whether a key belongs to something that is typed into or moved through. */
+export const isTyping = (e: KeyboardEvent) => {
+  const el = e.target as HTMLElement
+  return (
+    el.matches('input, textarea, select, [contenteditable=true]') ||
+    !!el.closest('.ant-select, .ant-slider, .ant-dropdown, .ant-modal')
+  )
+}
+
+export function usePanelKeys(a: Actions) {
+  const card = useCard()
+  const prefs = usePrefs()
+  const kept = ref<Item[]>([])
+
+  const ids = () => card.selected.map((it) => it.id)
+
+  function nudge(e: KeyboardEvent) {
+    const step = e.altKey ? prefs.step.fine : e.shiftKey ? prefs.step.coarse : prefs.step.normal
+    const dx = e.key === 'ArrowLeft' ? -step : e.key === 'ArrowRight' ? step : 0
+    const dy = e.key === 'ArrowUp' ? -step : e.key === 'ArrowDown' ? step : 0
+    void card.change({ do: 'moveItems', ids: ids(), dx, dy })
+  }
+
+  /** The items with all that belongs to them, as they are in the document. */
+  function copy() {
+    const all = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
+    const face = card.view?.card.faces.find((f) => f.id === card.faceId)
+    kept.value = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
+  }
+
+  async function made(p: Promise<{ made?: string[] } | undefined>) {
+    const v = await p
+    if (v?.made) card.select(v.made.filter((id) => card.doc(id)?.kind !== 'mat' || v.made!.length === 1))
+  }
+
+  async function paste() {
+    if (!kept.value.length) return
+    const shift = prefs.step.normal * 4
+    kept.value = kept.value.map((it) => ({
+      ...it,
+      place: { ...it.place, x: it.place.x + shift, y: it.place.y + shift },
+    }))
+    await made(card.change({ do: 'placeItems', face: card.faceId, items: kept.value }))
+  }
+
+  const remove = () => void card.change({ do: 'removeItems', ids: ids() })
+  const duplicate = () =>
+    made(card.change({ do: 'duplicateItems', ids: ids(), dx: prefs.step.normal * 4, dy: prefs.step.normal * 4 }))
+  const step = (up: boolean) => void card.change({ do: 'stepInStack', id: ids()[0]!, up })
+
+  function command(e: KeyboardEvent): boolean {
+    const some = card.selected.length > 0
+    switch (e.key.toLowerCase()) {
+      case 'd':
+        if (some) void duplicate()
+        return true
+      case 'c':
+        if (some) copy()
+        return some
+      case 'x':
+        if (some) {
+          copy()
+          remove()
+        }
+        return some
+      case 'v':
+        void paste()
+        return true
+      case 'a':
+        card.select(card.face?.items.map((it) => it.id) ?? [])
+        return true
+    }
+    return false
+  }
+
+  function plain(e: KeyboardEvent): boolean {
+    const some = card.selected.length > 0
+    const faces = card.view?.scene.faces ?? []
+    switch (e.key) {
+      case 'ArrowLeft':
+      case 'ArrowRight':
+      case 'ArrowUp':
+      case 'ArrowDown':
+        if (some) nudge(e)
+        return some
+      case 'Delete':
+      case 'Backspace':
+        if (some) remove()
+        return some
+      case '[':
+      case ']':
+        if (card.selected.length === 1) step(e.key === ']')
+        return true
+      case 'f':
+      case 'F':
+        card.work(
+          faces[(faces.findIndex((f) => f.id === card.faceId) + (e.shiftKey ? faces.length - 1 : 1)) % faces.length]!
+            .id,
+        )
+        return true
+      case '0':
+        a.fit()
+        return true
+      case '/':
+        a.search()
+        return true
+      case 'Escape':
+        card.select([])
+        return true
+      case 'F2':
+      case 'Enter':
+        if (card.selected.length === 1 && (e.target as HTMLElement).matches('[data-testid=surface]')) {
+          a.edit(card.selection[0]!)
+          return true
+        }
+        return false
+    }
+    return false
+  }
+
+  useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+    if (isTyping(e) || e.defaultPrevented) return
+    const mod = e.ctrlKey || e.metaKey
+    if (mod ? command(e) : plain(e)) e.preventDefault()
+  })
+
+  return { remove, duplicate, step }
+}

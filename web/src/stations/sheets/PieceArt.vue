@@ -1,0 +1,79 @@
+<script setup lang="ts">
+// A piece as it comes out of the printer: its ink with bleed, before it is cut.
+import { computed, useId } from 'vue'
+import type { SceneItem, SheetPiece } from '../../api/types'
+import { matrix } from '../../parts/geom'
+import { useCard } from '../../store/card'
+import ItemPaint from '../../surface/ItemPaint.vue'
+
+const props = defineProps<{ piece: SheetPiece; bleed: boolean }>()
+const card = useCard()
+const uid = useId()
+
+const face = computed(() => card.view?.scene.faces.find((f) => f.id === props.piece.face))
+const item = computed(() => face.value?.items.find((it) => it.id === props.piece.id))
+const inks = computed(() => face.value?.items.filter((it) => !it.piece && it.on === props.piece.id) ?? [])
+/** Drawn without its ground: paper has the colour of the sheet. */
+const bare = (it: SceneItem): SceneItem => ({ ...it, ground: 'none' })
+const outer = computed(() => card.view?.scene.faces.filter((f) => f.side === 'outside') ?? [])
+const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
+</script>
+
+<template>
+  <g :transform="matrix(piece.at)" pointer-events="none">
+    <template v-if="item">
+      <mask
+        :id="uid"
+        maskUnits="userSpaceOnUse"
+        :x="item.bounds.x - 20"
+        :y="item.bounds.y - 20"
+        :width="item.bounds.w + 40"
+        :height="item.bounds.h + 40"
+      >
+        <path
+          :d="item.outline"
+          :transform="matrix(item.at)"
+          fill="#fff"
+          stroke="#fff"
+          :stroke-width="grow"
+          stroke-linejoin="round"
+        />
+      </mask>
+      <g :mask="`url(#${uid})`">
+        <g :transform="matrix(item.at)">
+          <image
+            v-if="item.picture"
+            :href="`/api/pictures/${item.picture.id}/preview?side=256`"
+            :x="item.picture.box.x"
+            :y="item.picture.box.y"
+            :width="item.picture.box.w"
+            :height="item.picture.box.h"
+            preserveAspectRatio="none"
+          />
+          <path
+            v-else-if="item.fill.paper || item.fill.colour"
+            :d="item.outline"
+            :fill="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+            :stroke="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+            :stroke-width="grow"
+          />
+        </g>
+        <ItemPaint v-for="it in inks" :key="it.id" :item="bare(it)" :at="it.at" :outline="it.outline" />
+      </g>
+    </template>
+    <template v-else-if="piece.id === 'base'">
+      <g v-for="f in outer" :key="f.id" :transform="matrix(f.onSheet)">
+        <clipPath :id="`${uid}-${f.id}`"><rect :width="f.width" :height="f.height" /></clipPath>
+        <g :clip-path="`url(#${uid}-${f.id})`">
+          <ItemPaint
+            v-for="it in f.items.filter((i) => !i.piece && !i.on)"
+            :key="it.id"
+            :item="it"
+            :at="it.at"
+            :outline="it.outline"
+          />
+        </g>
+      </g>
+    </template>
+  </g>
+</template>

@@ -1,0 +1,127 @@
+// The open card: what the server last said of it, what is selected, and the
+// one queue through which all changes go.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { message } from 'ant-design-vue'
+import { api, Fault } from '../api/client'
+import type { Command, Face, Item, SceneFace, SceneItem, View } from '../api/types'
+
+export type FaceID = Face['id']
+
+export const useCard = defineStore('card', () => {
+  const view = shallowRef<View>()
+  const faceId = ref<FaceID>('front')
+  const selection = ref<string[]>([])
+  const saving = ref(0)
+  const gone = ref('')
+  let queue: Promise<unknown> = Promise.resolve()
+
+  const id = computed(() => view.value?.id ?? '')
+  const face = computed<SceneFace | undefined>(() => view.value?.scene.faces.find((f) => f.id === faceId.value))
+  const items = computed<Map<string, SceneItem>>(() => new Map(face.value?.items.map((it) => [it.id, it])))
+  const docs = computed<Map<string, Item>>(
+    () => new Map(view.value?.card.faces.flatMap((f) => f.items.map((it) => [it.id, it] as const))),
+  )
+  const selected = computed(() => selection.value.map((s) => items.value.get(s)).filter((it) => it !== undefined))
+  const doc = (item: string) => docs.value.get(item)
+
+  async function open(card: string) {
+    if (view.value?.id !== card) {
+      view.value = undefined
+      selection.value = []
+      faceId.value = 'front'
+    }
+    gone.value = ''
+    try {
+      take(await api.open(card))
+    } catch (e) {
+      gone.value = e instanceof Fault ? e.message : String(e)
+    }
+  }
+
+  /** Takes a newer state; faces that did not change are kept as they are. */
+  function take(next: View) {
+    const now = view.value
+    if (now?.id === next.id && now.revision > next.revision) return
+    if (now?.id === next.id) {
+      const changed = new Map(next.scene.faces.map((f) => [f.id, f]))
+      next.scene.faces = now.scene.faces.map((f) => changed.get(f.id) ?? f)
+    }
+    view.value = next
+    selection.value = selection.value.filter((s) => items.value.has(s))
+  }
+
+  // Changes follow each other: each is based on what the one before led to.
+  function enqueue(f: (v: View) => Promise<View>): Promise<View | undefined> {
+    saving.value++
+    const step = queue.then(async () => {
+      const v = view.value
+      if (!v) return undefined
+      try {
+        const next = await f(v)
+        take(next)
+        return next
+      } catch (e) {
+        const why = e instanceof Fault ? e : new Fault(String(e), 'fault')
+        if (why.kind === 'stale') take(await api.open(v.id))
+        void message.warning({ content: why.message, duration: 7 })
+        return undefined
+      } finally {
+        saving.value--
+      }
+    })
+    queue = step.catch(() => undefined)
+    return step
+  }
+
+  const change = (...commands: Command[]) => enqueue((v) => api.change(v.id, v.revision, commands))
+  const undo = () => enqueue((v) => (v.undo ? api.undo(v.id, v.revision) : Promise.resolve(v)))
+  const redo = () => enqueue((v) => (v.redo ? api.redo(v.id, v.revision) : Promise.resolve(v)))
+
+  /** Called when another window has changed the card. */
+  async function catchUp(revision: number) {
+    await queue
+    const v = view.value
+    if (v && v.revision < revision) {
+      try {
+        take(await api.open(v.id))
+      } catch {
+        gone.value = 'The card is not there any more.'
+      }
+    }
+  }
+
+  function select(ids: string[], add = false) {
+    if (!add) selection.value = ids
+    else
+      selection.value = ids.reduce(
+        (all, i) => (all.includes(i) ? all.filter((s) => s !== i) : [...all, i]),
+        selection.value,
+      )
+  }
+
+  function work(f: FaceID) {
+    if (faceId.value !== f) selection.value = []
+    faceId.value = f
+  }
+
+  return {
+    view,
+    id,
+    faceId,
+    face,
+    items,
+    doc,
+    selection,
+    selected,
+    saving,
+    gone,
+    open,
+    change,
+    undo,
+    redo,
+    catchUp,
+    select,
+    work,
+  }
+})

@@ -1,0 +1,31 @@
+// What a person has chosen for themselves and not for a card.
+import { defineStore } from 'pinia'
+import { useStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { format, formatSize, formatUnit, INCH, type Unit } from '../parts/measure'
+
+export const usePrefs = defineStore('prefs', () => {
+  const unit = useStorage<Unit>('sectilis.unit', 'in')
+  const trayOpen = useStorage('sectilis.tray', true)
+  const leftOpen = useStorage('sectilis.left', true)
+  const ratio = useStorage('sectilis.ratio', true)
+  const paper = useStorage('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
+  const lines = useStorage('sectilis.lines', false)
+  const step = computed(() =>
+    unit.value === 'in'
+      ? { normal: INCH / 16, fine: INCH / 64, coarse: INCH / 2 }
+      : { normal: 1, fine: 0.1, coarse: 10 },
+  )
+  return {
+    unit,
+    trayOpen,
+    leftOpen,
+    ratio,
+    paper,
+    lines,
+    step,
+    len: (mm: number) => format(mm, unit.value),
+    lenUnit: (mm: number) => formatUnit(mm, unit.value),
+    size: (w: number, h: number) => formatSize(w, h, unit.value),
+  }
+})

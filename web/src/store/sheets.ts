@@ -1,0 +1,32 @@
+// The sheets of the open card, laid anew by the server when it has changed.
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import { message } from 'ant-design-vue'
+import { api, Fault } from '../api/client'
+import type { LayoutView } from '../api/types'
+import { useCard } from './card'
+import { usePrefs } from './prefs'
+
+export const useSheets = defineStore('sheets', () => {
+  const card = useCard()
+  const prefs = usePrefs()
+  const layout = shallowRef<LayoutView>()
+  const owner = ref('')
+  let asked = 0
+
+  async function load() {
+    const id = card.id
+    if (!id) return
+    if (owner.value !== id) layout.value = undefined
+    owner.value = id
+    const mine = ++asked
+    try {
+      const l = await api.sheets(id, prefs.paper)
+      if (mine === asked) layout.value = l
+    } catch (e) {
+      void message.warning(e instanceof Fault ? e.message : String(e))
+    }
+  }
+
+  return { layout, load }
+})

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+// What is on a face, in the order of its stack: used by the work surface, the
+// map of faces and the folded card alike. Items may be shown elsewhere than
+// they are while they are dragged.
+import { computed, useId } from 'vue'
+import type { SceneFace, SceneItem } from '../api/types'
+import { matrix, then, type Matrix } from '../parts/geom'
+import ItemPaint from './ItemPaint.vue'
+
+const props = defineProps<{
+  face: SceneFace
+  /** Large pictures and shadows; small drawings do without. */
+  fine?: boolean
+  /** Maps that are put behind the place of some items for now. */
+  live?: Map<string, Matrix>
+  /** Outlines that stand in for items' own for now. */
+  outlines?: Map<string, string>
+  pick?: boolean
+}>()
+
+const uid = useId()
+
+const at = (it: SceneItem): Matrix => {
+  const m = props.live?.get(it.id)
+  return m ? then(it.at, m) : it.at
+}
+const shape = (it: SceneItem) => props.outlines?.get(it.id) ?? it.outline
+const shadow = (it: SceneItem) => matrix(then(at(it), [1, 0, 0, 1, 0.25 + it.lift * 0.3, 0.4 + it.lift * 0.6]))
+
+/** Ink that is dragged off its carrier is not clipped by it meanwhile. */
+const loose = (it: SceneItem) => !it.piece && !!props.live?.has(it.id) && !(it.on && props.live.has(it.on))
+
+const inkOn = (carrier: string) => props.face.items.filter((it) => !it.piece && (it.on ?? '') === carrier && !loose(it))
+const baseInks = computed(() => inkOn(''))
+const pieces = computed(() => props.face.items.filter((it) => it.piece).map((item) => ({ item, inks: inkOn(item.id) })))
+const looseInks = computed(() => props.face.items.filter(loose))
+</script>
+
+<template>
+  <g>
+    <clipPath :id="`${uid}-face`"><rect :width="face.width" :height="face.height" /></clipPath>
+    <g :clip-path="`url(#${uid}-face)`">
+      <ItemPaint
+        v-for="it in baseInks"
+        :key="it.id"
+        :item="it"
+        :at="at(it)"
+        :outline="shape(it)"
+        :fine="fine"
+        :pick="pick"
+      />
+    </g>
+    <g v-for="p in pieces" :key="p.item.id">
+      <path
+        v-if="fine"
+        :d="shape(p.item)"
+        :transform="shadow(p.item)"
+        fill="#3a2a18"
+        :opacity="p.item.lift ? 0.2 : 0.16"
+      />
+      <ItemPaint :item="p.item" :at="at(p.item)" :outline="shape(p.item)" :fine="fine" :pick="pick" />
+      <template v-if="p.inks.length">
+        <clipPath :id="`${uid}-${p.item.id}`"><path :d="shape(p.item)" :transform="matrix(at(p.item))" /></clipPath>
+        <g :clip-path="`url(#${uid}-${p.item.id})`">
+          <ItemPaint
+            v-for="it in p.inks"
+            :key="it.id"
+            :item="it"
+            :at="at(it)"
+            :outline="shape(it)"
+            :fine="fine"
+            :pick="pick"
+          />
+        </g>
+      </template>
+    </g>
+    <ItemPaint
+      v-for="it in looseInks"
+      :key="it.id"
+      :item="it"
+      :at="at(it)"
+      :outline="shape(it)"
+      :fine="fine"
+      :pick="pick"
+    />
+  </g>
+</template>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+// One item in its own coordinates: its stock, its ink, its picture.
+import { computed, useId } from 'vue'
+import { api } from '../api/client'
+import type { SceneItem } from '../api/types'
+import { matrix, type Matrix } from '../parts/geom'
+
+const props = defineProps<{ item: SceneItem; at: Matrix; outline: string; fine?: boolean; pick?: boolean }>()
+
+const uid = useId()
+const fill = computed(() =>
+  props.item.fill.paper ? `url(#paper-${props.item.fill.paper})` : (props.item.fill.colour ?? 'none'),
+)
+const picture = computed(() => {
+  const p = props.item.picture
+  return (
+    p && {
+      href: api.previewURL(p.id, props.fine ? 1600 : 256),
+      x: p.box.x,
+      y: p.box.y,
+      width: p.box.w,
+      height: p.box.h,
+    }
+  )
+})
+</script>
+
+<template>
+  <g
+    :transform="matrix(at)"
+    :data-item="pick ? item.id : undefined"
+    :data-testid="pick ? 'item-' + item.id : undefined"
+  >
+    <path v-if="item.piece" :d="outline" :fill="item.ground" />
+    <template v-if="picture">
+      <clipPath :id="uid"><path :d="outline" /></clipPath>
+      <path :d="outline" fill="#e9dfcd" />
+      <image v-bind="picture" preserveAspectRatio="none" :clip-path="`url(#${uid})`" />
+    </template>
+    <path v-else-if="fill !== 'none'" :d="outline" :fill="fill" />
+    <path v-if="item.piece && fine" :d="outline" fill="none" stroke="#1f2b38" stroke-opacity=".1" stroke-width=".12" />
+    <!-- Letters are thin: their whole box can be caught. -->
+    <rect
+      v-if="pick && item.kind === 'lettering'"
+      :x="item.box.x"
+      :y="item.box.y"
+      :width="item.box.w"
+      :height="item.box.h"
+      fill="transparent"
+    />
+  </g>
+</template>

@@ -1,0 +1,80 @@
+// Zoom and pan of the work surface: millimetres of the face to pixels.
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watch, type Ref } from 'vue'
+import type { Box, Pt } from '../parts/geom'
+
+/** Pixels in a millimetre of the real thing, as CSS has it. */
+const REAL = 96 / 25.4
+const MIN = REAL * 0.08
+const MAX = REAL * 16
+
+export function useViewport(
+  el: Ref<HTMLElement | undefined>,
+  face: Ref<{ width: number; height: number; side: Box } | undefined>,
+) {
+  const { width, height } = useElementSize(el)
+  const scale = ref(2)
+  const offset = ref<Pt>({ x: 0, y: 0 })
+  const touched = ref(false)
+
+  /** The face as large as fits, with some of its neighbours beside it. */
+  function fit() {
+    const f = face.value
+    if (!f || !width.value || !height.value) return
+    touched.value = false
+    const room = { top: 44, bottom: 26, x: 50 }
+    scale.value = Math.min(
+      (height.value - room.top - room.bottom) / f.height,
+      (width.value - 2 * room.x) / (f.width * 1.15),
+    )
+    offset.value = {
+      x: (width.value - f.width * scale.value) / 2,
+      y: room.top + (height.value - room.top - room.bottom - f.height * scale.value) / 2,
+    }
+    // A neighbour at the left gets a little more of the room.
+    if (f.side.x < 0) offset.value.x += Math.min(40, width.value * 0.05)
+  }
+
+  watch([width, height], () => !touched.value && fit())
+  watch(
+    () => [face.value?.width, face.value?.height, face.value?.side.x],
+    () => fit(),
+    { immediate: true },
+  )
+
+  function zoomTo(next: number, at: Pt) {
+    const k = Math.min(MAX, Math.max(MIN, next))
+    touched.value = true
+    offset.value = {
+      x: at.x - ((at.x - offset.value.x) / scale.value) * k,
+      y: at.y - ((at.y - offset.value.y) / scale.value) * k,
+    }
+    scale.value = k
+  }
+
+  const zoomBy = (factor: number, at?: Pt) =>
+    zoomTo(scale.value * factor, at ?? { x: width.value / 2, y: height.value / 2 })
+  const real = () => zoomTo(REAL, { x: width.value / 2, y: height.value / 2 })
+
+  function pan(dx: number, dy: number) {
+    touched.value = true
+    offset.value = { x: offset.value.x + dx, y: offset.value.y + dy }
+  }
+
+  const local = (e: { clientX: number; clientY: number }): Pt => {
+    const r = el.value?.getBoundingClientRect()
+    return { x: e.clientX - (r?.left ?? 0), y: e.clientY - (r?.top ?? 0) }
+  }
+  const toFace = (p: Pt): Pt => ({ x: (p.x - offset.value.x) / scale.value, y: (p.y - offset.value.y) / scale.value })
+  const toScreen = (p: Pt): Pt => ({ x: p.x * scale.value + offset.value.x, y: p.y * scale.value + offset.value.y })
+
+  function wheel(e: WheelEvent) {
+    e.preventDefault()
+    // A pinch comes as a wheel with Ctrl; two fingers pan by deltaX.
+    if (e.deltaX !== 0 && !e.ctrlKey) pan(-e.deltaX, -e.deltaY)
+    else zoomBy(Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0018)), local(e))
+  }
+
+  const percent = computed(() => Math.round((scale.value / REAL) * 100))
+  return { width, height, scale, offset, fit, real, zoomBy, pan, local, toFace, toScreen, wheel, percent }
+}

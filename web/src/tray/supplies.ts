@@ -1,0 +1,162 @@
+// Makes new items of what lies in the tray, at a size one can work with.
+import type { Catalogue, Item, Picture } from '../api/types'
+import { INCH } from '../parts/measure'
+import type { Pt } from '../parts/geom'
+
+/** Something in the tray that can be placed. */
+export interface Supply {
+  id: string
+  kind: 'photo' | 'paper' | 'shape' | 'lettering'
+  name: string
+  make: (face: { width: number; height: number }, at: Pt) => Item
+}
+
+const item = (at: Pt, rest: Omit<Item, 'id' | 'place'>): Item => ({
+  id: '',
+  place: { x: at.x, y: at.y, turn: 0 },
+  ...rest,
+})
+
+/** To a sixteenth of an inch, as people would have measured it. */
+const even = (mm: number) => (Math.round((mm / INCH) * 16) / 16) * INCH
+
+export function photoSupply(p: Picture): Supply {
+  return {
+    id: p.id,
+    kind: 'photo',
+    name: p.name,
+    make: (face, at) => {
+      // Four inches on the long side, or what the face has room for.
+      const k = Math.min(
+        (4 * INCH) / Math.max(p.width, p.height),
+        (face.width * 0.8) / p.width,
+        (face.height * 0.8) / p.height,
+      )
+      return item(at, {
+        name: p.name,
+        kind: 'photo',
+        made: { as: 'cut', stock: 'satin-240', bleed: 1 },
+        fill: {},
+        photo: {
+          picture: p.id,
+          pixelWidth: p.width,
+          pixelHeight: p.height,
+          width: Math.max(p.width * k, 1),
+          height: Math.max(p.height * k, 1),
+        },
+      })
+    },
+  }
+}
+
+export function paperSupply(p: Catalogue['papers'][number]): Supply {
+  return {
+    id: p.id,
+    kind: 'paper',
+    name: p.name,
+    make: (face, at) =>
+      item(at, {
+        name: p.name,
+        kind: 'paper',
+        made: { as: 'cut', stock: 'text-120', bleed: 1 },
+        fill: { paper: p.id },
+        // Like a layer of paper on a card: the face less a quarter inch all round.
+        form: {
+          outline: 'rectangle',
+          corner: 'square',
+          width: even(face.width - INCH / 2),
+          height: even(face.height - INCH / 2),
+        },
+      }),
+  }
+}
+
+interface Ready {
+  id: string
+  name: string
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner'
+  w: number
+  h: number
+  corner?: 'square' | 'round'
+  /** Path of the small picture in the tray, in a box of 60 × 44. */
+  d: string
+}
+
+export const shapes: Ready[] = [
+  { id: 'rectangle', name: 'Rectangle', outline: 'rectangle', w: 3, h: 2, corner: 'square', d: 'M6 5H54V39H6z' },
+  {
+    id: 'rounded',
+    name: 'Rounded',
+    outline: 'rectangle',
+    w: 3,
+    h: 2,
+    corner: 'round',
+    d: 'M14 5H46a8 8 0 0 1 8 8V31a8 8 0 0 1-8 8H14a8 8 0 0 1-8-8V13a8 8 0 0 1 8-8z',
+  },
+  { id: 'circle', name: 'Circle', outline: 'ellipse', w: 2, h: 2, d: 'M30 3a19 19 0 1 1 0 38a19 19 0 1 1 0-38z' },
+  { id: 'ellipse', name: 'Ellipse', outline: 'ellipse', w: 3, h: 2, d: 'M30 6a26 16 0 1 1 0 32a26 16 0 1 1 0-32z' },
+  {
+    id: 'scallop',
+    name: 'Scalloped',
+    outline: 'scallop',
+    w: 3,
+    h: 2,
+    d: 'M10 9a4 4 0 0 1 8 0a4 4 0 0 1 8 0a4 4 0 0 1 8 0a4 4 0 0 1 8 0a4 4 0 0 1 8 0a4.3 4.3 0 0 1 0 8.6a4.3 4.3 0 0 1 0 8.7a4.3 4.3 0 0 1 0 8.7a4 4 0 0 1-8 0a4 4 0 0 1-8 0a4 4 0 0 1-8 0a4 4 0 0 1-8 0a4 4 0 0 1-8 0a4.3 4.3 0 0 1 0-8.7a4.3 4.3 0 0 1 0-8.7a4.3 4.3 0 0 1 0-8.6z',
+  },
+  {
+    id: 'tag',
+    name: 'Tag',
+    outline: 'tag',
+    w: 3,
+    h: 1.25,
+    d: 'M4 18L13 8H56V36H13L4 26zM13.500 22a2.500 2.500 0 1 0-5 0a2.500 2.500 0 1 0 5 0z',
+  },
+  { id: 'banner', name: 'Banner', outline: 'banner', w: 4, h: 0.875, d: 'M3 11H57L49 22L57 33H3L11 22z' },
+]
+
+export function shapeSupply(s: Ready): Supply {
+  return {
+    id: s.id,
+    kind: 'shape',
+    name: s.name,
+    make: (face, at) => {
+      const k = Math.min(1, (face.width * 0.85) / (s.w * INCH), (face.height * 0.85) / (s.h * INCH))
+      return item(at, {
+        name: s.name,
+        kind: 'shape',
+        made: { as: 'cut', stock: 'white-216', lift: 0, bleed: 0 },
+        fill: {},
+        form: {
+          outline: s.outline,
+          corner: s.corner,
+          radius: s.corner === 'round' ? (INCH / 4) * k : 0,
+          width: s.w * INCH * k,
+          height: s.h * INCH * k,
+        },
+      })
+    },
+  }
+}
+
+export function fontSupply(f: Catalogue['fonts'][number]): Supply {
+  return {
+    id: f.id,
+    kind: 'lettering',
+    name: f.name,
+    make: (face, at) =>
+      item(at, {
+        name: 'Words',
+        kind: 'lettering',
+        made: { as: 'printed' },
+        fill: { colour: '#a8432a' },
+        words: {
+          text: 'Your words',
+          font: f.id,
+          size: even(Math.min(11, face.width / 9)),
+          leading: 1.25,
+          spacing: 0,
+          align: 'centre',
+        },
+      }),
+  }
+}
