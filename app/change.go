@@ -63,8 +63,9 @@ func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (
 	before, beforeCard := o.scene, o.rev.Card
 	rev, err := f(o)
 	if err != nil {
-		if errors.Is(err, ErrStale) || errors.Is(err, ErrNotFound) {
-			o.rev.Number = 0 // what is in memory is not what is on disk
+		var refusal *card.Refusal
+		if !errors.As(err, &refusal) && !errors.Is(err, ErrNothing) {
+			o.rev.Number = 0 // what is in memory may not be what is on disk
 		}
 		return View{}, err
 	}

@@ -47,7 +47,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/sheets/:n/runs", s.run)
 	r.GET("/prints/:ref", s.printed)
 	r.GET("/runs/:file", s.runPicture)
-	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c)) })
+	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c.Request.Context())) })
 	r.GET("/jobs/:id", s.job)
 	r.DELETE("/jobs/:id", s.stop)
 
@@ -163,7 +163,7 @@ func (s *server) setWords(c *gin.Context) {
 }
 
 func (s *server) cards(c *gin.Context) {
-	all, err := s.App.Cards(c, c.Query("find"))
+	all, err := s.App.Cards(c.Request.Context(), c.Query("find"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -192,12 +192,12 @@ func (s *server) create(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	id, err := s.App.Create(c, doc)
+	id, err := s.App.Create(c.Request.Context(), doc)
 	s.created(c, id, err)
 }
 
 func (s *server) duplicate(c *gin.Context) {
-	id, err := s.App.Duplicate(c, c.Param("id"))
+	id, err := s.App.Duplicate(c.Request.Context(), c.Param("id"))
 	s.created(c, id, err)
 }
 
@@ -210,7 +210,7 @@ func (s *server) created(c *gin.Context, id string, err error) {
 }
 
 func (s *server) remove(c *gin.Context) {
-	if err := s.App.Remove(c, c.Param("id")); err != nil {
+	if err := s.App.Remove(c.Request.Context(), c.Param("id")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -218,7 +218,7 @@ func (s *server) remove(c *gin.Context) {
 }
 
 func (s *server) restore(c *gin.Context) {
-	if err := s.App.Restore(c, c.Param("id")); err != nil {
+	if err := s.App.Restore(c.Request.Context(), c.Param("id")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -226,7 +226,7 @@ func (s *server) restore(c *gin.Context) {
 }
 
 func (s *server) open(c *gin.Context) {
-	v, err := s.App.Open(c, c.Param("id"))
+	v, err := s.App.Open(c.Request.Context(), c.Param("id"))
 	s.view(c, v, err)
 }
 
@@ -258,14 +258,14 @@ func (s *server) change(c *gin.Context) {
 		}
 		commands = append(commands, cmd)
 	}
-	v, err := s.App.Change(c, c.Param("id"), ch.Base, commands)
+	v, err := s.App.Change(c.Request.Context(), c.Param("id"), ch.Base, commands)
 	s.view(c, v, err)
 }
 
 func (s *server) undo(c *gin.Context) {
 	var ch Change
 	if s.read(c, &ch) {
-		v, err := s.App.Undo(c, c.Param("id"), ch.Base)
+		v, err := s.App.Undo(c.Request.Context(), c.Param("id"), ch.Base)
 		s.view(c, v, err)
 	}
 }
@@ -273,13 +273,13 @@ func (s *server) undo(c *gin.Context) {
 func (s *server) redo(c *gin.Context) {
 	var ch Change
 	if s.read(c, &ch) {
-		v, err := s.App.Redo(c, c.Param("id"), ch.Base)
+		v, err := s.App.Redo(c.Request.Context(), c.Param("id"), ch.Base)
 		s.view(c, v, err)
 	}
 }
 
 func (s *server) front(c *gin.Context) {
-	raw, err := s.App.Thumbnail(c, c.Param("id"))
+	raw, err := s.App.Thumbnail(c.Request.Context(), c.Param("id"))
 	s.picture(c, "image/png", raw, err, "no-cache")
 }
 
@@ -293,7 +293,7 @@ func (s *server) picture(c *gin.Context, kind string, raw []byte, err error, cac
 }
 
 func (s *server) pictures(c *gin.Context) {
-	all, err := s.App.Pictures(c)
+	all, err := s.App.Pictures(c.Request.Context())
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -307,7 +307,7 @@ func (s *server) bringIn(c *gin.Context) {
 	if err != nil {
 		var large *http.MaxBytesError
 		if !errors.As(err, &large) {
-			err = &card.Refusal{Field: "file", Why: "No file was sent."}
+			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose a JPEG, PNG or WebP picture."}
 		}
 		s.fail(c, err)
 		return
@@ -322,7 +322,7 @@ func (s *server) bringIn(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p, err := s.App.BringIn(c, filepath.Base(header.Filename), raw)
+	p, err := s.App.BringIn(c.Request.Context(), filepath.Base(header.Filename), raw)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -335,7 +335,7 @@ func (s *server) preview(c *gin.Context) {
 	if c.Query("side") == strconv.Itoa(app.Sides[1]) {
 		side = app.Sides[1]
 	}
-	kind, raw, err := s.App.PicturePreview(c, c.Param("id"), side)
+	kind, raw, err := s.App.PicturePreview(c.Request.Context(), c.Param("id"), side)
 	s.picture(c, kind, raw, err, "max-age=31536000, immutable")
 }
 
@@ -363,7 +363,7 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 
 func (s *server) sheets(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		l, err := s.App.Layout(c, c.Param("id"), opt)
+		l, err := s.App.Layout(c.Request.Context(), c.Param("id"), opt)
 		if err != nil {
 			s.fail(c, err)
 			return
@@ -395,7 +395,7 @@ func (s *server) pdf(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		n, _ := strconv.Atoi(c.Query("sheet")) // none is all
 		s.file(c, "application/pdf", "sheets.pdf", func(w io.Writer) error {
-			return s.App.WritePDF(c, w, c.Param("id"), opt, n, c.Query("lines") == "1")
+			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, c.Query("lines") == "1")
 		})
 	}
 }
@@ -403,7 +403,7 @@ func (s *server) pdf(c *gin.Context) {
 func (s *server) svg(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		s.file(c, "image/svg+xml", "sheet-"+c.Param("n")+".svg", func(w io.Writer) error {
-			return s.App.WriteSVG(c, w, c.Param("id"), opt, s.number(c))
+			return s.App.WriteSVG(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
 	}
 }
@@ -411,21 +411,21 @@ func (s *server) svg(c *gin.Context) {
 func (s *server) hpgl(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		s.file(c, "application/vnd.hp-hpgl", "sheet-"+c.Param("n")+".hpgl", func(w io.Writer) error {
-			return s.App.WriteHPGL(c, w, c.Param("id"), opt, s.number(c))
+			return s.App.WriteHPGL(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
 	}
 }
 
 func (s *server) print(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		j, err := s.App.Print(c, c.Param("id"), opt)
+		j, err := s.App.Print(c.Request.Context(), c.Param("id"), opt)
 		s.accepted(c, j, err)
 	}
 }
 
 func (s *server) run(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		j, err := s.App.Run(c, c.Param("id"), opt, s.number(c))
+		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c))
 		s.accepted(c, j, err)
 	}
 }
@@ -439,7 +439,7 @@ func (s *server) accepted(c *gin.Context, j app.Job, err error) {
 }
 
 func (s *server) printed(c *gin.Context) {
-	raw, err := s.App.Printed(c, c.Param("ref"))
+	raw, err := s.App.Printed(c.Request.Context(), c.Param("ref"))
 	s.picture(c, "image/png", raw, err, "no-cache")
 }
 

@@ -1,0 +1,95 @@
+// Package house puts a whole program together in one process, with stand-ins
+// for the devices, for tests and for the pictures of the docs.
+package house
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+
+	"sectilis/app"
+	"sectilis/demo"
+	"sectilis/device"
+	"sectilis/device/standin"
+	"sectilis/server"
+	"sectilis/store"
+	"sectilis/web"
+)
+
+// House is a running program.
+type House struct {
+	URL string
+	App *app.App
+	// EndCutter takes the cutter away, as if its cable had been pulled.
+	EndCutter func()
+	stop      []func()
+}
+
+// Options say how the house is furnished.
+type Options struct {
+	Data string  // database file
+	Demo bool    // with the demo cards
+	Pace float64 // of the cutter; 0 takes no time
+}
+
+// Start starts the program on free ports of this computer.
+func Start(ctx context.Context, opt Options) (h *House, err error) {
+	h = &House{}
+	defer func() {
+		if err != nil {
+			h.Stop()
+		}
+	}()
+	ctx, cancel := context.WithCancel(ctx)
+	h.stop = append(h.stop, cancel)
+	log := slog.New(slog.NewTextHandler(io.Discard, nil))
+
+	var listeners [4]net.Listener
+	for i := range listeners {
+		if listeners[i], err = net.Listen("tcp", "127.0.0.1:0"); err != nil {
+			return h, fmt.Errorf("listen: %w", err)
+		}
+	}
+	jobs, camera, paper, front := listeners[0], listeners[1], listeners[2], listeners[3]
+	cutterCtx, endCutter := context.WithCancel(ctx)
+	h.EndCutter = endCutter
+	ended := make(chan error, 3)
+	go func() { ended <- (&standin.Cutter{Pace: opt.Pace}).Serve(cutterCtx, jobs, camera, log) }()
+	go func() { ended <- http.Serve(paper, standin.NewPrinter(1926).Handler()) }()
+	h.stop = append(h.stop, func() { _ = paper.Close() })
+
+	s, err := store.Open(ctx, opt.Data)
+	if err != nil {
+		return h, err
+	}
+	h.stop = append(h.stop, func() { _ = s.Close() })
+	h.App = app.New(app.Config{
+		Store: s, Log: log,
+		Cutter:  &device.Cutter{Addr: jobs.Addr().String(), Camera: "http://" + camera.Addr().String()},
+		Printer: device.Printer{URL: "http://" + paper.Addr().String()},
+	})
+	h.stop = append(h.stop, h.App.Close)
+	if opt.Demo {
+		if err := demo.Fill(ctx, h.App); err != nil {
+			return h, err
+		}
+	}
+	h.URL = "http://" + front.Addr().String()
+	served := make(chan error, 1)
+	go func() {
+		served <- server.Serve(ctx, front, server.Handler(server.Config{App: h.App, Web: web.Files(), Log: log}))
+	}()
+	h.stop = append(h.stop, func() { cancel(); <-served })
+	return h, nil
+}
+
+// Stop ends everything, the last started first.
+func (h *House) Stop() {
+	for i := len(h.stop) - 1; i >= 0; i-- {
+		h.stop[i]()
+	}
+	h.stop = nil
+}
