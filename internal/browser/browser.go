@@ -93,6 +93,13 @@ func (p *Page) DoubleClick(sel string) error {
 }
 
 func (p *Page) clicks(sel string, n int) error {
+	// What is covered by something else, or still on its way, is not clicked.
+	if err := p.Wait(`(() => { const e = ` + shown(sel) + `; if (!e) return false
+		e.scrollIntoView({block: 'nearest', inline: 'nearest'})
+		const r = e.getBoundingClientRect(); const top = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)
+		return !!top && (e.contains(top) || top.contains(e)) })()`); err != nil {
+		return fmt.Errorf("%s: %w", sel, err)
+	}
 	x, y, err := p.Middle(sel)
 	if err != nil {
 		return err
@@ -104,21 +111,30 @@ func (p *Page) clicks(sel string, n int) error {
 	)
 }
 
+// shown is the first element that the selector finds and that has a size.
+func shown(sel string) string {
+	return fmt.Sprintf(`[...document.querySelectorAll(%s)].find(e => e.getBoundingClientRect().width > 0)`, quote(sel))
+}
+
+func quote(s string) string {
+	q, err := json.Marshal(s)
+	if err != nil {
+		panic(err) // a string can always be written
+	}
+	return string(q)
+}
+
 // Middle waits until the element is there and at rest, brings it into view and
 // returns its middle.
 func (p *Page) Middle(sel string) (x, y float64, err error) {
-	q, err := json.Marshal(sel)
-	if err != nil {
-		return 0, 0, err
-	}
-	err = p.Wait(`(() => { const e = document.querySelector(` + string(q) + `); if (!e) return false
+	err = p.Wait(`(() => { const e = ` + shown(sel) + `; if (!e) return false
 		e.scrollIntoView({block: 'nearest', inline: 'nearest'})
 		const r = e.getBoundingClientRect(); const now = [r.x, r.y, r.width, r.height].join()
-		const was = e.__was; e.__was = now; return r.width > 0 && now === was })()`)
+		e.__still = e.__was === now ? e.__still + 1 : 0; e.__was = now; return e.__still >= 4 })()`)
 	if err != nil {
 		return 0, 0, fmt.Errorf("%s: %w", sel, err)
 	}
-	at, err := Eval[[2]float64](p, `(() => { const r = document.querySelector(`+string(q)+`).getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+	at, err := Eval[[2]float64](p, `(() => { const r = `+shown(sel)+`.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
 	return at[0], at[1], err
 }
 
@@ -168,25 +184,22 @@ func (p *Page) Wait(expr string) error {
 	return nil
 }
 
-// WaitText waits until the element says or holds the text.
-func (p *Page) WaitText(sel, text string) error {
-	s, err := json.Marshal([]string{sel, text})
-	if err != nil {
-		return err
-	}
-	return p.Wait(fmt.Sprintf(`(() => { const [s, t] = %s; const e = document.querySelector(s); return !!e && (e.value ?? e.textContent).includes(t) })()`, s))
+// says is an expression for what an element holds or says.
+func says(sel string) string {
+	return `(e => e && (e.value || e.textContent.trim()))(document.querySelector(` + quote(sel) + `))`
 }
 
-// Text is what the element says, or holds.
+// WaitText waits until the element holds or says the text.
+func (p *Page) WaitText(sel, text string) error {
+	return p.Wait(`(` + says(sel) + ` ?? '').includes(` + quote(text) + `)`)
+}
+
+// Text is what the element holds, or says.
 func (p *Page) Text(sel string) (string, error) {
-	q, err := json.Marshal(sel)
-	if err != nil {
+	if err := p.Wait(`!!document.querySelector(` + quote(sel) + `)`); err != nil {
 		return "", err
 	}
-	if err := p.Wait(`!!document.querySelector(` + string(q) + `)`); err != nil {
-		return "", err
-	}
-	return Eval[string](p, `(e => e.value ?? e.textContent.trim())(document.querySelector(`+string(q)+`))`)
+	return Eval[string](p, says(sel))
 }
 
 // Eval evaluates an expression in the page.

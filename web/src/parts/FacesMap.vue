@@ -32,13 +32,19 @@ const box = (f: SceneFace) => {
   const c = middle(f)
   return { x: c.x - f.width / 2, y: c.y - f.height / 2, width: f.width, height: f.height }
 }
-const scale = computed(() => (net.value ? Math.min(168 / net.value.width, 92 / net.value.height) : 1))
+/** A tall net leaves room for its other side beside it. */
+const tall = computed(() => !!net.value && net.value.height > net.value.width * 1.3)
+const scale = computed(() => {
+  if (!net.value) return 1
+  const [w, h] = tall.value ? [70, 190] : [168, 92]
+  return Math.min(w / net.value.width, h / net.value.height)
+})
 </script>
 
 <template>
-  <div v-if="net" class="map">
-    <template v-for="s in sides" :key="s.name">
-      <small>{{ s.name }}</small>
+  <div v-if="net" class="map" :class="{ tall }">
+    <div v-for="s in sides" :key="s.name">
+      <small>{{ tall ? s.name.replace(' of the sheet', '') : s.name }}</small>
       <svg
         :width="net.width * scale + 4"
         :height="net.height * scale + 4"
@@ -92,7 +98,7 @@ const scale = computed(() => (net.value ? Math.min(168 / net.value.width, 92 / n
           pointer-events="none"
         />
       </svg>
-    </template>
+    </div>
   </div>
 </template>
 
@@ -104,6 +110,15 @@ const scale = computed(() => (net.value ? Math.min(168 / net.value.width, 92 / n
 }
 small {
   margin: 4px 0 3px;
+}
+.map.tall {
+  flex-direction: row;
+  justify-content: space-around;
+  align-self: stretch;
+}
+svg {
+  display: block;
+  overflow: visible;
 }
 .face {
   cursor: pointer;

@@ -34,8 +34,8 @@ defineProps<{ label: string; bad?: boolean; wide?: boolean }>()
 }
 span {
   flex: none;
-  min-width: 54px;
-  padding: 0 8px 0 9px;
+  min-width: 36px;
+  padding: 0 7px 0 9px;
   color: var(--ink5);
   font-size: 11.5px;
   white-space: nowrap;

@@ -26,7 +26,7 @@ const folds = computed(() =>
       y1: upright ? Math.min(l.from.y, l.to.y) - beyond : l.from.y,
       y2: upright ? Math.max(l.from.y, l.to.y) + beyond : l.to.y,
       // Written on the neighbour's side of the fold.
-      tx: upright ? l.from.x + (l.from.x < props.face.width / 2 ? -7 : 13) * px.value : props.face.width / 2,
+      tx: upright ? l.from.x + (l.from.x < props.face.width / 2 ? -7 : 13) * px.value : props.face.width * 0.16,
       ty: upright ? props.face.height / 2 : l.from.y + (l.from.y < props.face.height / 2 ? -7 : 15) * px.value,
     }
   }),

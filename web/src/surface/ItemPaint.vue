@@ -38,7 +38,15 @@ const picture = computed(() => {
       <image v-bind="picture" preserveAspectRatio="none" :clip-path="`url(#${uid})`" />
     </template>
     <path v-else-if="fill !== 'none'" :d="outline" :fill="fill" />
-    <path v-if="item.piece && fine" :d="outline" fill="none" stroke="#1f2b38" stroke-opacity=".1" stroke-width=".12" />
+    <path
+      v-if="item.piece && fine"
+      :d="outline"
+      fill="none"
+      stroke="#1f2b38"
+      stroke-opacity=".22"
+      stroke-width=".8"
+      vector-effect="non-scaling-stroke"
+    />
     <!-- Letters are thin: their whole box can be caught. -->
     <rect
       v-if="pick && item.kind === 'lettering'"

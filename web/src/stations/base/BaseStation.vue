@@ -7,6 +7,7 @@ import Field from '../../parts/Field.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
+import { formatSize } from '../../parts/measure'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -129,7 +130,10 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
             >
               <SelectOptGroup v-for="f in families" :key="f.name" :label="f.name + ' family'">
                 <SelectOption v-for="t in f.trades" :key="t.name" :value="t.name"
-                  >{{ t.name }}, {{ prefs.size(t.width, t.height) }}</SelectOption
+                  >{{ t.name }},
+                  {{
+                    f.name === 'ISO' ? formatSize(t.width, t.height, 'mm') : prefs.size(t.width, t.height)
+                  }}</SelectOption
                 >
               </SelectOptGroup>
               <SelectOption value="own">A size of one’s own</SelectOption>

@@ -72,7 +72,8 @@ function align(a: string | number) {
         @wrong="wrong = $event"
       />
       <NumberField
-        label="Spacing"
+        label="Letters apart by"
+        wide
         :value="words.spacing * 100"
         sign=" %"
         testid="spacing"
@@ -81,10 +82,11 @@ function align(a: string | number) {
       />
       <Segmented
         :value="words.align"
+        class="wide"
         block
         :options="[
           { value: 'left', label: 'Left' },
-          { value: 'centre', label: 'Mid' },
+          { value: 'centre', label: 'Centre' },
           { value: 'right', label: 'Right' },
         ]"
         aria-label="Lines aligned"

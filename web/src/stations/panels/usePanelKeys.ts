@@ -41,9 +41,16 @@ export function usePanelKeys(a: Actions) {
     kept.value = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
   }
 
+  /** Selects what was made, but for what lies on it and the mats under it. */
   async function made(p: Promise<{ made?: string[] } | undefined>) {
-    const v = await p
-    if (v?.made) card.select(v.made.filter((id) => card.doc(id)?.kind !== 'mat' || v.made!.length === 1))
+    const all = (await p)?.made ?? []
+    const carrier = (id: string) => {
+      let on = card.doc(id)?.on
+      while (on && card.doc(on)?.mat && all.includes(on)) on = card.doc(on)?.on
+      return on
+    }
+    const tops = all.filter((id) => !card.doc(id)?.mat && !all.includes(carrier(id) ?? ''))
+    if (all.length) card.select(tops.length ? tops : all)
   }
 
   async function paste() {
