@@ -147,7 +147,8 @@ func newID() string {
 }
 
 // View is an opened card as the client gets it. After a change, Scene has only
-// the faces that are not as they were before.
+// the faces that are not as they were before, and of items that are as they
+// were on the same face only the id.
 type View struct {
 	ID       string      `json:"id"`
 	Revision int64       `json:"revision"`

@@ -79,13 +79,34 @@ func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (
 	return v, nil
 }
 
-// changedFaces are the faces of after that differ from before.
+// changedFaces are the faces of after that differ from before, with the items
+// that do.
 func changedFaces(before, after scene.Scene) []scene.Face {
 	out := []scene.Face{}
 	for i, f := range after.Faces {
 		if i >= len(before.Faces) || !reflect.DeepEqual(before.Faces[i], f) {
+			f.Items = changedItems(before, f)
 			out = append(out, f)
 		}
+	}
+	return out
+}
+
+// changedItems are the items of a face; of those that are as they were, only
+// the id is told.
+func changedItems(before scene.Scene, f scene.Face) []scene.Item {
+	was := map[string]*scene.Item{}
+	if b := before.Face(f.ID); b != nil {
+		for i := range b.Items {
+			was[b.Items[i].ID] = &b.Items[i]
+		}
+	}
+	out := make([]scene.Item, len(f.Items))
+	for i, it := range f.Items {
+		if old := was[it.ID]; old != nil && reflect.DeepEqual(*old, it) {
+			it = scene.Item{ID: it.ID, Same: true}
+		}
+		out[i] = it
 	}
 	return out
 }

@@ -20,7 +20,7 @@ import (
 )
 
 // Sides are the sizes of previews, in pixels on the longer side.
-var Sides = []int{256, 1600}
+var Sides = []int{256, 800, 1600}
 
 // BringIn takes a picture. The error is a *picture.Error for bytes that are no
 // picture. The same bytes brought in again are the same picture.

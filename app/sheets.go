@@ -120,7 +120,7 @@ func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Op
 	}
 	popt := pdf.Options{Title: l.Title, Lines: lines}
 	if pdf.Pages(sheets, popt) == 0 {
-		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Turn “Lines” on to print their outlines."}
+		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Choose “with lines” to print their outlines."}
 	}
 	return pdf.Write(w, sheets, popt, func(id string) ([]byte, error) {
 		_, raw, err := a.store.Picture(ctx, id)

@@ -4,9 +4,11 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -331,9 +333,10 @@ func (s *server) bringIn(c *gin.Context) {
 }
 
 func (s *server) preview(c *gin.Context) {
-	side := app.Sides[0]
-	if c.Query("side") == strconv.Itoa(app.Sides[1]) {
-		side = app.Sides[1]
+	side, err := strconv.Atoi(c.Query("side"))
+	if err != nil || !slices.Contains(app.Sides, side) {
+		s.fail(c, &card.Refusal{Field: "side", Why: fmt.Sprintf("Previews are made with sides of %v pixels.", app.Sides)})
+		return
 	}
 	kind, raw, err := s.App.PicturePreview(c.Request.Context(), c.Param("id"), side)
 	s.picture(c, kind, raw, err, "max-age=31536000, immutable")

@@ -111,17 +111,22 @@ func TestAChangeAnswersWithWhatChanged(t *testing.T) {
 		Scene    struct {
 			Faces []struct {
 				ID    string `json:"id"`
-				Items []struct{ Outline string }
+				Items []struct {
+					Outline string
+					Same    bool
+				}
 			} `json:"faces"`
 		} `json:"scene"`
 	}
-	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(shape, 2), &raw))
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", strings.Replace(fmt.Sprintf(shape, 2), `"x":60`, `"x":110`, 1), &raw))
 	assert.Equal(t, int64(3), raw.Revision)
 	assert.Equal(t, []string{"i2"}, raw.Made)
 	assert.Equal(t, "Place shape", raw.Undo)
 	require.Len(t, raw.Scene.Faces, 1, "only the face that changed")
 	assert.Equal(t, "front", raw.Scene.Faces[0].ID)
 	assert.Equal(t, "M-25 -15L25 -15L25 15L-25 15Z", raw.Scene.Faces[0].Items[1].Outline)
+	assert.True(t, raw.Scene.Faces[0].Items[0].Same, "and of what did not change only the id")
+	assert.Empty(t, raw.Scene.Faces[0].Items[0].Outline)
 
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/undo", `{"base":3}`, nil))
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/undo", `{"base":4}`, nil))
@@ -177,7 +182,8 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"GET", "/api/papers/none.svg", "", 404, "not-found", "id"},
 		{"GET", "/fonts/none.woff", "", 404, "not-found", "id"},
 		{"GET", "/api/nothing", "", 404, "not-found", ""},
-		{"GET", "/api/pictures/none/preview", "", 404, "not-found", "id"},
+		{"GET", "/api/pictures/none/preview?side=256", "", 404, "not-found", "id"},
+		{"GET", "/api/pictures/none/preview?side=5", "", 422, "refused", "side"},
 		{"POST", "/api/pictures", "no form", 422, "refused", "file"},
 	} {
 		var p server.Problem

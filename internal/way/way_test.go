@@ -231,7 +231,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	h.segment("new-mat-corner", "Round")
 	h.click("lay-mat")
 	h.there("layer-i2")
-	h.says("layer-i2", "Moss card 216 g")
+	h.says("layer-i2", "Moss 216 g")
 
 	// A label by keyboard, raised on foam, and words printed on it.
 	h.click("tab-shapes")

@@ -84,7 +84,7 @@ export const api = {
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
   hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,
-  previewURL: (picture: string, side: 256 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
+  previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
   frontURL: (id: string, revision: number) => `/api/cards/${id}/front.png?v=${revision}`,
 }
 

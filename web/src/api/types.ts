@@ -457,6 +457,7 @@ export interface SceneItem {
   lift: number
   missing?: string
   with?: string[]
+  same?: boolean
   takesMat: boolean
   freeRatio: boolean
 }

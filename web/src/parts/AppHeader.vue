@@ -8,6 +8,7 @@ import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
 import { kindName } from './names'
 import { ago } from './measure'
+import { useLater } from './useLater'
 import StationStrip from './StationStrip.vue'
 import Wordmark from './Wordmark.vue'
 
@@ -18,6 +19,7 @@ const card = useCard()
 const prefs = usePrefs()
 const now = useNow({ interval: 15000 })
 const renaming = ref(false)
+const ready = useLater()
 
 const list = computed(() => {
   const v = card.view
@@ -84,60 +86,68 @@ function cancel(e: KeyboardEvent) {
     </div>
     <StationStrip :here="here" :list="list" @go="$emit('go', $event)" />
     <div class="acts">
-      <Segmented v-model:value="prefs.unit" :options="['in', 'mm']" size="small" aria-label="Unit" data-testid="unit" />
-      <Tooltip :title="card.view.undo ? 'Undo: ' + card.view.undo : 'Nothing to undo'">
-        <Button :disabled="!card.view.undo" aria-label="Undo" data-testid="undo" @click="card.undo()">
-          <svg
-            width="14"
-            height="14"
-            viewBox="0 0 14 14"
-            fill="none"
-            stroke="currentColor"
-            stroke-width="1.6"
-            stroke-linecap="round"
-          >
-            <path d="M2 5.5h6.2a3.3 3.3 0 0 1 0 6.6H5.5M4.8 2.4 1.8 5.5l3 3.1" />
-          </svg>
-        </Button>
-      </Tooltip>
-      <Tooltip :title="card.view.redo ? 'Redo: ' + card.view.redo : 'Nothing to redo'">
-        <Button :disabled="!card.view.redo" aria-label="Redo" data-testid="redo" @click="card.redo()">
-          <svg
-            width="14"
-            height="14"
-            viewBox="0 0 14 14"
-            fill="none"
-            stroke="currentColor"
-            stroke-width="1.6"
-            stroke-linecap="round"
-          >
-            <path d="M12 5.5H5.8a3.3 3.3 0 0 0 0 6.6h2.7M9.2 2.4l3 3.1-3 3.1" />
-          </svg>
-        </Button>
-      </Tooltip>
-      <Dropdown :trigger="['click']">
-        <Button data-testid="files-out">Files out</Button>
-        <template #overlay>
-          <Menu>
-            <MenuItem key="pdf">
-              <a :href="api.pdfURL(card.id, prefs.paper, false)" download data-testid="out-pdf"
-                >What is printed, as PDF</a
-              >
-            </MenuItem>
-            <MenuItem key="lines">
-              <a :href="api.pdfURL(card.id, prefs.paper, true)" download>Print and lines, as PDF</a>
-            </MenuItem>
-            <template v-for="n in sheets ?? 0" :key="n">
-              <MenuItem>
-                <a :href="api.svgURL(card.id, n, prefs.paper)" download>Lines of sheet {{ n }}, as SVG</a>
+      <template v-if="ready">
+        <Segmented
+          v-model:value="prefs.unit"
+          :options="['in', 'mm']"
+          size="small"
+          aria-label="Unit"
+          data-testid="unit"
+        />
+        <Tooltip :title="card.view.undo ? 'Undo: ' + card.view.undo : 'Nothing to undo'">
+          <Button :disabled="!card.view.undo" aria-label="Undo" data-testid="undo" @click="card.undo()">
+            <svg
+              width="14"
+              height="14"
+              viewBox="0 0 14 14"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="1.6"
+              stroke-linecap="round"
+            >
+              <path d="M2 5.5h6.2a3.3 3.3 0 0 1 0 6.6H5.5M4.8 2.4 1.8 5.5l3 3.1" />
+            </svg>
+          </Button>
+        </Tooltip>
+        <Tooltip :title="card.view.redo ? 'Redo: ' + card.view.redo : 'Nothing to redo'">
+          <Button :disabled="!card.view.redo" aria-label="Redo" data-testid="redo" @click="card.redo()">
+            <svg
+              width="14"
+              height="14"
+              viewBox="0 0 14 14"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="1.6"
+              stroke-linecap="round"
+            >
+              <path d="M12 5.5H5.8a3.3 3.3 0 0 0 0 6.6h2.7M9.2 2.4l3 3.1-3 3.1" />
+            </svg>
+          </Button>
+        </Tooltip>
+        <Dropdown :trigger="['click']">
+          <Button data-testid="files-out">Files out</Button>
+          <template #overlay>
+            <Menu>
+              <MenuItem key="pdf">
+                <a :href="api.pdfURL(card.id, prefs.paper, false)" download data-testid="out-pdf"
+                  >What is printed, as PDF</a
+                >
               </MenuItem>
-              <MenuItem>
-                <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HPGL</a>
+              <MenuItem key="lines">
+                <a :href="api.pdfURL(card.id, prefs.paper, true)" download>Print and lines, as PDF</a>
               </MenuItem>
-            </template>
-          </Menu>
-        </template>
-      </Dropdown>
+              <template v-for="n in sheets ?? 0" :key="n">
+                <MenuItem>
+                  <a :href="api.svgURL(card.id, n, prefs.paper)" download>Lines of sheet {{ n }}, as SVG</a>
+                </MenuItem>
+                <MenuItem>
+                  <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HPGL</a>
+                </MenuItem>
+              </template>
+            </Menu>
+          </template>
+        </Dropdown>
+      </template>
     </div>
   </header>
 </template>
@@ -187,7 +197,9 @@ function cancel(e: KeyboardEvent) {
   background: #fff;
 }
 .acts {
+  min-width: 238px;
   display: flex;
+  justify-content: flex-end;
   align-items: center;
   gap: 8px;
   padding-right: 14px;

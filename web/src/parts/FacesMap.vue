@@ -36,7 +36,7 @@ const box = (f: SceneFace) => {
 const tall = computed(() => !!net.value && net.value.height > net.value.width * 1.3)
 const scale = computed(() => {
   if (!net.value) return 1
-  const [w, h] = tall.value ? [70, 190] : [168, 92]
+  const [w, h] = tall.value ? [70, 190] : [170, 118]
   return Math.min(w / net.value.width, h / net.value.height)
 })
 </script>

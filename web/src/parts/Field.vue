@@ -44,8 +44,4 @@ span {
   flex: 1;
   min-width: 0;
 }
-.field :slotted(.ant-select .ant-select-selector) {
-  padding-left: 2px !important;
-  font-weight: 550;
-}
 </style>

@@ -75,7 +75,7 @@ i {
 em {
   font-weight: 500;
   font-size: 10.5px;
-  color: #566370;
+  color: var(--ink5);
   max-width: 90px;
   overflow: hidden;
   text-overflow: ellipsis;

@@ -15,9 +15,12 @@ export const tradeOf = (c: Catalogue, w: number, h: number) =>
     return (same(t.width, w) && same(t.height, h)) || (same(t.width, h) && same(t.height, w))
   })
 
+/** A stock’s name where room is short: “Cream 216 g”. */
+export const shortStock = (name: string) => name.replace(' card ', ' ')
+
 /** How an item is made, as the stack says it. */
 export function madeText(it: Item, carrier: string | undefined, stockName: string | undefined): string {
   if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'
   const lift = it.made.lift ? ` · foam ${it.made.lift} mm` : ''
-  return (stockName ?? it.made.stock ?? '') + lift
+  return shortStock(stockName ?? it.made.stock ?? '') + lift
 }

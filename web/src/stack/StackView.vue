@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The stack on a face, from the side: its order is changed by dragging names.
 import { computed, ref } from 'vue'
-import { madeText } from '../parts/names'
+import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { elevation, ROW } from './layout'
@@ -28,7 +28,7 @@ const rows = computed(() => {
     const on = it.on ? card.items.get(it.on)?.name : undefined
     return { id: it.id, name: it.name, how: doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : '' }
   })
-  return [...items, { id: '', name: 'Card base', how: base.value?.name ?? '' }]
+  return [...items, { id: '', name: 'Card base', how: shortStock(base.value?.name ?? '') }]
 })
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)

@@ -39,13 +39,18 @@ export const useCard = defineStore('card', () => {
     }
   }
 
-  /** Takes a newer state; faces that did not change are kept as they are. */
+  /** Takes a newer state; faces and items that did not change are kept as they are. */
   function take(next: View) {
     const now = view.value
     if (now?.id === next.id && now.revision > next.revision) return
     if (now?.id === next.id) {
       const changed = new Map(next.scene.faces.map((f) => [f.id, f]))
-      next.scene.faces = now.scene.faces.map((f) => changed.get(f.id) ?? f)
+      next.scene.faces = now.scene.faces.map((f) => {
+        const c = changed.get(f.id)
+        if (!c) return f
+        const was = new Map(f.items.map((it) => [it.id, it]))
+        return { ...c, items: c.items.map((it) => (it.same ? (was.get(it.id) ?? it) : it)) }
+      })
     }
     view.value = next
     selection.value = selection.value.filter((s) => items.value.has(s))

@@ -11,6 +11,8 @@ const props = defineProps<{
   face: SceneFace
   /** Large pictures and shadows; small drawings do without. */
   fine?: boolean
+  /** Pixels to the millimetre, which tells how fine pictures need to be. */
+  px?: number
   /** Maps that are put behind the place of some items for now. */
   live?: Map<string, Matrix>
   /** Outlines that stand in for items' own for now. */
@@ -47,6 +49,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
         :at="at(it)"
         :outline="shape(it)"
         :fine="fine"
+        :px="px"
         :pick="pick"
       />
     </g>
@@ -58,7 +61,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
         fill="#3a2a18"
         :opacity="p.item.lift ? 0.2 : 0.16"
       />
-      <ItemPaint :item="p.item" :at="at(p.item)" :outline="shape(p.item)" :fine="fine" :pick="pick" />
+      <ItemPaint :item="p.item" :at="at(p.item)" :outline="shape(p.item)" :fine="fine" :px="px" :pick="pick" />
       <template v-if="p.inks.length">
         <clipPath :id="`${uid}-${p.item.id}`"><path :d="shape(p.item)" :transform="matrix(at(p.item))" /></clipPath>
         <g :clip-path="`url(#${uid}-${p.item.id})`">
@@ -69,6 +72,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
             :at="at(it)"
             :outline="shape(it)"
             :fine="fine"
+            :px="px"
             :pick="pick"
           />
         </g>
@@ -81,6 +85,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
       :at="at(it)"
       :outline="shape(it)"
       :fine="fine"
+      :px="px"
       :pick="pick"
     />
   </g>

@@ -67,7 +67,7 @@ const folds = computed(() =>
 
 <style scoped>
 .ghost {
-  fill: #93897a;
+  fill: #6f6657;
   font-family: 'Fraunces Variable', serif;
 }
 .name {

@@ -5,17 +5,29 @@ import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
 import { matrix, type Matrix } from '../parts/geom'
 
-const props = defineProps<{ item: SceneItem; at: Matrix; outline: string; fine?: boolean; pick?: boolean }>()
+const props = defineProps<{
+  item: SceneItem
+  at: Matrix
+  outline: string
+  fine?: boolean
+  px?: number
+  pick?: boolean
+}>()
 
 const uid = useId()
 const fill = computed(() =>
   props.item.fill.paper ? `url(#paper-${props.item.fill.paper})` : (props.item.fill.colour ?? 'none'),
 )
+/** A preview that is no coarser than the screen, and not much finer. */
+const side = (box: { w: number; h: number }) => {
+  if (!props.fine) return 256
+  return Math.max(box.w, box.h) * (props.px ?? 4) * window.devicePixelRatio > 800 ? 1600 : 800
+}
 const picture = computed(() => {
   const p = props.item.picture
   return (
     p && {
-      href: api.previewURL(p.id, props.fine ? 1600 : 256),
+      href: api.previewURL(p.id, side(p.box)),
       x: p.box.x,
       y: p.box.y,
       width: p.box.w,

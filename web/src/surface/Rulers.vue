@@ -75,7 +75,7 @@ line {
 }
 text {
   font-size: 10px;
-  fill: #5f6c78;
+  fill: #566370;
 }
 .unit {
   font-size: 9px;

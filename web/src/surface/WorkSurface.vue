@@ -76,6 +76,9 @@ const marked = computed(() => {
   return union(card.selected.map((it) => it.bounds))
 })
 
+/** Takes the focus without a ring: the pointer knows where it is. */
+const look = () => el.value?.focus({ preventScroll: true, focusVisible: false } as FocusOptions)
+
 type Track = (to: Pt, e: PointerEvent) => void
 let track: Track | undefined
 let moved = false
@@ -86,7 +89,7 @@ function follow(e: PointerEvent, t: Track, done?: () => void) {
   e.preventDefault()
   e.stopPropagation()
   el.value?.setPointerCapture(e.pointerId)
-  el.value?.focus({ preventScroll: true })
+  look()
   track = t
   release = done
   moved = false
@@ -192,7 +195,7 @@ function edit(id: string | undefined) {
 function edited() {
   editing.value = ''
   preview.value = ''
-  el.value?.focus({ preventScroll: true })
+  look()
 }
 
 useEventListener(el, 'wheel', view.wheel, { passive: false })
@@ -234,7 +237,7 @@ const noteAt = computed(() => {
   }
 })
 
-defineExpose({ fit: view.fit, pointOn, edit, focus: () => el.value?.focus() })
+defineExpose({ fit: view.fit, pointOn, edit, focus: look })
 </script>
 
 <template>
@@ -255,7 +258,7 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: () => el.value?.focus() })
     <svg v-if="card.face" :key="card.face.id" width="100%" height="100%">
       <g :transform="matrix(screen)">
         <FaceGround :face="card.face" :stock="stock" :scale="view.scale.value" />
-        <FaceArt :face="card.face" :live="drag.live.value" :outlines="outlines" fine pick />
+        <FaceArt :face="card.face" :live="drag.live.value" :outlines="outlines" :px="view.scale.value" fine pick />
         <rect
           v-bind="{ x: card.face.safe.x, y: card.face.safe.y, width: card.face.safe.w, height: card.face.safe.h }"
           class="safe"

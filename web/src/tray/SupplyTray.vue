@@ -247,7 +247,7 @@ const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
 }
 .hint {
   align-self: center;
-  color: #5a6672;
+  color: var(--ink5);
   font-size: 11.5px;
   white-space: nowrap;
   overflow: hidden;

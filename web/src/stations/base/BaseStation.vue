@@ -279,7 +279,7 @@ p {
   color: #3d5a31;
 }
 .over {
-  color: var(--caution);
+  color: #85560a;
   font-weight: 550;
 }
 .list {

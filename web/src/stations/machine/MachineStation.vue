@@ -340,7 +340,7 @@ const left = computed(() =>
 }
 .bars small {
   margin-top: 4px;
-  color: #566370;
+  color: var(--ink5);
   white-space: nowrap;
 }
 .none {

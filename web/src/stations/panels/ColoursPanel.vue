@@ -45,7 +45,9 @@ const picked = (e: Event) => colour((e.target as HTMLInputElement).value)
           data-testid="fill"
           @change="(v) => set(String(v))"
         >
-          <SelectOption v-if="pieces" value="none">None, the stock shows</SelectOption>
+          <SelectOption v-if="pieces || kind === 'none'" value="none" :disabled="!pieces"
+            >None, the stock shows</SelectOption
+          >
           <SelectOption value="colour">Colour</SelectOption>
           <template v-if="!words">
             <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">

@@ -113,7 +113,9 @@ const on = computed(() => {
 </template>
 
 <style scoped>
+/* The foam’s name needs more room than a bleed. */
 .pair {
+  grid-template-columns: 1.3fr 1fr;
   margin-top: 8px;
 }
 .why {

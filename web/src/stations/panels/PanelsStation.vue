@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import FacesMap from '../../parts/FacesMap.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import type { Pt } from '../../parts/geom'
+import { useLater } from '../../parts/useLater'
 import StackView from '../../stack/StackView.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -30,6 +31,9 @@ const keys = usePanelKeys({
   search: () => tray.value?.search(),
   edit: (id) => surface.value?.edit(id),
 })
+
+// The face comes first; what stands round it follows as soon as it is drawn.
+const ready = useLater()
 
 const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
 const title = computed(() => {
@@ -90,10 +94,12 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 <template>
   <div class="panels" :class="{ narrow: !prefs.leftOpen }">
     <aside v-show="prefs.leftOpen" class="side model">
-      <h3>Folded card</h3>
-      <FoldedCard />
-      <h3>Faces</h3>
-      <FacesMap />
+      <template v-if="ready">
+        <h3>Folded card</h3>
+        <FoldedCard />
+        <h3>Faces</h3>
+        <FacesMap />
+      </template>
     </aside>
     <main class="work">
       <div class="verbs">
@@ -140,14 +146,17 @@ useEventListener(window, 'drop', (e: DragEvent) => {
       <WorkSurface ref="surface" />
     </main>
     <aside class="right">
-      <StackView />
-      <MeasuresPanel />
-      <WordsPanel @edit="surface?.edit($event)" />
-      <MadePanel />
-      <FormPanel />
-      <ColoursPanel />
+      <template v-if="ready">
+        <StackView />
+        <MeasuresPanel />
+        <WordsPanel @edit="surface?.edit($event)" />
+        <MadePanel />
+        <FormPanel />
+        <ColoursPanel />
+      </template>
     </aside>
-    <SupplyTray ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
+    <SupplyTray v-if="ready" ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
+    <div v-else class="tray waiting" :class="{ shut: !prefs.trayOpen }" />
     <div v-if="over" class="over">
       Drop photos here: on the face to place them, anywhere else to keep them in the tray
     </div>
@@ -180,6 +189,14 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 }
 .tray {
   grid-area: tray;
+}
+.waiting {
+  height: 132px;
+  background: var(--paper1);
+  border-top: 1px solid var(--paper3);
+}
+.waiting.shut {
+  height: 35px;
 }
 .chip i {
   width: 12px;

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { SheetView } from '../../api/types'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
+import { shortStock } from '../../parts/names'
 import PieceArt from './PieceArt.vue'
 
 const props = defineProps<{
@@ -25,18 +26,20 @@ const dark = computed(() => {
 const pen = computed(() => (dark.value ? '#fffdf9' : '#1f2b38'))
 const used = computed(() => Math.round(props.sheet.used * 100) + ' % used')
 
-const hasInk = (id: string) => !!card.view?.scene.faces.some((f) => f.items.some((it) => !it.piece && it.on === id))
+const isPrinted = (id: string) =>
+  !!card.view?.scene.faces.some((f) =>
+    f.items.some((it) => (it.id === id ? it.picture || it.fill.paper || it.fill.colour : !it.piece && it.on === id)),
+  )
 
 /** Names of a piece, the base's two faces each by its own. */
 const labels = computed(() =>
   props.sheet.pieces.flatMap((p) => {
     const middle = { x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2 }
-    // A name would cover what is printed, so there it stands at the foot.
-    const printed = !!card.view?.scene.faces
-      .flatMap((f) => f.items)
-      .find((it) => it.id === p.id && (it.picture || it.fill.paper || it.fill.colour || hasInk(it.id)))
-    if (p.id !== 'base')
-      return [{ text: p.name, x: middle.x, y: printed ? p.box.y + p.box.h - 9 * px.value : middle.y, room: p.box.w }]
+    if (p.id !== 'base') {
+      // A name would cover what is printed: it stands at the foot, or below a small piece.
+      const foot = p.box.y + p.box.h + (p.box.h * props.scale < 70 ? 10 : -9) * px.value
+      return [{ text: p.name, x: middle.x, y: isPrinted(p.id) ? foot : middle.y, room: p.box.w }]
+    }
     const faces = card.view?.scene.faces.filter((f) => f.side === 'outside') ?? []
     return faces.map((f) => {
       const onNet = apply(f.onSheet, { x: f.width / 2, y: f.height / 2 })
@@ -49,7 +52,7 @@ const labels = computed(() =>
 <template>
   <figure :class="{ on }" :style="{ width: sheet.size.width * scale + 'px' }" :data-testid="'sheet-' + sheet.number">
     <figcaption>
-      <b>Sheet {{ sheet.number }} · {{ sheet.stock.name }}</b>
+      <b>Sheet {{ sheet.number }} · {{ shortStock(sheet.stock.name) }}</b>
       <small>{{ used }}</small>
     </figcaption>
     <svg

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
+import { Alert, Button, Checkbox, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
@@ -214,18 +214,12 @@ const job = computed(() => (machine.print?.card === card.id ? machine.print : un
             data-testid="pdf"
             >PDF</Button
           >
-          <button
-            class="verb"
-            :aria-pressed="prefs.lines"
-            title="Print the lines too, for cutting by hand"
-            data-testid="lines"
-            @click="prefs.lines = !prefs.lines"
+          <Checkbox v-model:checked="prefs.lines" title="The lines too, for cutting by hand" data-testid="lines"
+            >with lines</Checkbox
           >
-            Lines
-          </button>
         </div>
         <p v-if="!printed && list.length" class="none">
-          Nothing on these sheets is printed. With “Lines” the PDF shows their outlines.
+          Nothing on these sheets is printed. Tick “with lines” for a PDF of their outlines.
         </p>
         <template v-if="job">
           <Progress

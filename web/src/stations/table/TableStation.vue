@@ -37,6 +37,11 @@ const tell = (e: unknown) => void message.warning(e instanceof Error ? e.message
 onMounted(() => {
   document.title = 'Sectilis'
   void load()
+  // The scripts of an open card come while one looks at the table.
+  const ahead = () =>
+    void Promise.all([import('../CardPage.vue'), import('../panels/PanelsStation.vue')]).catch(() => undefined)
+  if ('requestIdleCallback' in window) requestIdleCallback(ahead)
+  else setTimeout(ahead, 500)
 })
 watchDebounced(find, load, { debounce: 150 })
 useEvents((e) => {
