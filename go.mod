@@ -83,3 +83,5 @@ tool (
 	github.com/OpenPeeDeeP/depguard/v2/cmd/depguard
 	honnef.co/go/tools/cmd/staticcheck
 )
+
+ignore ./web/node_modules

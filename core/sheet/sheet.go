@@ -61,6 +61,8 @@ type Piece struct {
 	Reverse []scene.Ink `json:"-"`
 }
 
+func (p Piece) inked() bool { return len(p.Inks)+len(p.Reverse) > 0 }
+
 // Mark is a registration mark: a ring with a dot. One of the four has a second
 // dot, which tells which way up the sheet lies.
 type Mark struct {
@@ -80,13 +82,14 @@ const (
 
 // Sheet is one physical sheet.
 type Sheet struct {
-	Number  int        `json:"number"`
-	Stock   card.Stock `json:"stock"`
-	Size    Size       `json:"size"`
-	Margin  float64    `json:"margin"`
-	Pieces  []Piece    `json:"pieces"`
-	Marks   []Mark     `json:"marks"`
-	Printed bool       `json:"printed"`
+	Number int        `json:"number"`
+	Stock  card.Stock `json:"stock"`
+	Size   Size       `json:"size"`
+	Margin float64    `json:"margin"`
+	Pieces []Piece    `json:"pieces"`
+	Marks  []Mark     `json:"marks"`
+	// Printed says that the front goes through the printer, if only for marks.
+	Printed bool `json:"printed"`
 	// TwoSided says that the other side is printed too.
 	TwoSided bool    `json:"twoSided"`
 	Used     float64 `json:"used"` // share of the paper that goes into pieces, 0 to 1
@@ -119,7 +122,7 @@ func Lay(c card.Card, s scene.Scene, opt Options) Layout {
 	area, paper := 0.0, 0.0
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
-		printed := slices.ContainsFunc(group, func(l loose) bool { return len(l.Inks) > 0 })
+		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
 		for len(group) > 0 {
 			sh := Sheet{Number: len(out.Sheets) + 1, Stock: stock, Size: opt.Size, Margin: opt.Margin}
 			rest := sh.fill(group, opt, printed)
@@ -235,7 +238,9 @@ func (sh *Sheet) fill(group []loose, opt Options, printed bool) []loose {
 	}
 	sh.Pieces = best
 	for _, p := range best {
-		sh.Printed = sh.Printed || len(p.Inks) > 0
+		// A sheet that is printed on its other side alone still needs its marks
+		// on the side that the machine looks at.
+		sh.Printed = sh.Printed || p.inked()
 		sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
 	}
 	sh.Marks = []Mark{}

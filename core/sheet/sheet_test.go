@@ -103,6 +103,18 @@ func TestPrintedThingsStayWhereTheyAreOnTheirPiece(t *testing.T) {
 	assert.Len(t, front, len(base.Pieces[0].Inks)+4)
 }
 
+func TestASheetPrintedInsideAloneHasItsMarksOutside(t *testing.T) {
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{{
+		Name: "Dot", Kind: card.Shape, Place: card.Place{X: 60, Y: 60}, Made: card.Made{As: card.Printed},
+		Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: card.Ellipse, Width: 9, Height: 9},
+	}}})
+	require.NoError(t, err)
+	l := lay(t, c, 0)
+	sound(t, c, l, sheet.Defaults(sheet.Sizes()[0]))
+	assert.Len(t, l.Sheets[0].Front(), 4, "nothing but the marks")
+	assert.Len(t, l.Sheets[0].Reverse(), 1)
+}
+
 func TestWhatIsTooLargeIsSaid(t *testing.T) {
 	c := coretest.Empty(t)
 	c, err := card.Apply(c, card.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})

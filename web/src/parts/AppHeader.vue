@@ -212,8 +212,9 @@ function cancel(e: KeyboardEvent) {
 }
 @media (max-width: 1200px) {
   .brand {
-    width: 60px;
+    width: 52px;
     overflow: hidden;
+    font-size: 0;
   }
 }
 </style>

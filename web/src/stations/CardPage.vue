@@ -81,7 +81,7 @@ useEventListener(window, 'keydown', (e: KeyboardEvent) => {
 .page {
   height: 100%;
   display: grid;
-  grid-template-rows: 56px 1fr;
+  grid-template: 56px minmax(0, 1fr) / minmax(0, 1fr);
 }
 .station {
   min-height: 0;

@@ -200,7 +200,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 <style scoped>
 .base {
   display: grid;
-  grid-template-columns: 236px 1fr 296px;
+  grid-template-columns: var(--left) minmax(0, 1fr) var(--right);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }

@@ -219,7 +219,7 @@ const left = computed(() =>
 <style scoped>
 .machine {
   display: grid;
-  grid-template: minmax(0, 1fr) 96px / 236px 1fr 296px;
+  grid-template: minmax(0, 1fr) 96px / var(--left) minmax(0, 1fr) var(--right);
   grid-template-areas: 'side work right' 'bar bar right';
   height: 100%;
 }

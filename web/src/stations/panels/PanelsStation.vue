@@ -127,8 +127,13 @@ useEventListener(window, 'drop', (e: DragEvent) => {
           <button class="verb" data-testid="duplicate" @click="keys.duplicate()">Duplicate</button>
           <button class="verb" data-testid="remove" @click="keys.remove()">Remove</button>
           <template v-if="one">
-            <span class="sep" />
-            <button class="verb" title="One step up in the stack ( ] )" data-testid="step-up" @click="keys.step(true)">
+            <span class="sep steps" />
+            <button
+              class="verb steps"
+              title="One step up in the stack ( ] )"
+              data-testid="step-up"
+              @click="keys.step(true)"
+            >
               Step up
             </button>
             <button
@@ -166,13 +171,13 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 <style scoped>
 .panels {
   display: grid;
-  grid-template: 1fr auto / 204px 1fr 296px;
+  grid-template: minmax(0, 1fr) auto / 204px minmax(0, 1fr) var(--right);
   grid-template-areas: 'model work right' 'tray tray right';
   min-height: 0;
   height: 100%;
 }
 .panels.narrow {
-  grid-template-columns: 0 1fr 296px;
+  grid-template-columns: 0 minmax(0, 1fr) var(--right);
 }
 .model {
   grid-area: model;
@@ -210,6 +215,11 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 }
 .fold[aria-pressed='true'] {
   background: none;
+}
+@media (max-width: 1150px) {
+  .steps {
+    display: none;
+  }
 }
 .verb-hint {
   color: var(--ink5);

@@ -34,7 +34,7 @@ const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?
 const printed = computed(() => list.value.some((s) => s.printed || s.twoSided))
 const pages = computed(() => list.value.reduce((n, s) => n + (s.printed ? 1 : 0) + (s.twoSided ? 1 : 0), 0))
 
-const columns = computed(() => Math.min(3, Math.max(1, list.value.length)))
+const columns = computed(() => Math.min(width.value < 600 ? 2 : 3, Math.max(1, list.value.length)))
 /** As large as lets the sheets stand side by side. */
 const scale = computed(() => {
   const size = list.value[0]?.size
@@ -132,10 +132,8 @@ const job = computed(() => (machine.print?.card === card.id ? machine.print : un
         <h3>Sheet {{ sheet.number }}</h3>
         <div class="facts">
           <span>Stock</span><b>{{ sheet.stock.name }}</b> <span>Printed</span
-          ><b>{{
-            sheet.printed ? (sheet.twoSided ? 'on both sides' : 'on one side') : sheet.twoSided ? 'inside only' : 'not'
-          }}</b>
-          <span>Pieces</span><b>{{ sheet.pieces.length }}</b> <span>Marks</span
+          ><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b> <span>Pieces</span
+          ><b>{{ sheet.pieces.length }}</b> <span>Marks</span
           ><b>{{ sheet.marks.length ? 'four, one of them doubled' : 'none needed' }}</b>
         </div>
         <div class="files">
@@ -244,7 +242,7 @@ const job = computed(() => (machine.print?.card === card.id ? machine.print : un
 <style scoped>
 .sheets {
   display: grid;
-  grid-template-columns: 236px 1fr 296px;
+  grid-template-columns: var(--left) minmax(0, 1fr) var(--right);
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }
