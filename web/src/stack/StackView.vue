@@ -75,6 +75,7 @@ function key(e: KeyboardEvent, i: number) {
 }
 
 const editing = ref('')
+defineExpose({ rename: (id: string) => (editing.value = id) })
 function rename(e: Event, id: string) {
   const name = (e.target as HTMLInputElement).value.trim()
   editing.value = ''

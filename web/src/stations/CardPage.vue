@@ -50,6 +50,7 @@ useEvents((e) => {
 })
 
 useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+  if (e.key === 'Escape' && help.value) help.value = false
   if (isTyping(e)) return
   const mod = e.ctrlKey || e.metaKey
   if (mod && e.key.toLowerCase() === 'z') {

@@ -25,6 +25,7 @@ const catalogue = useCatalogue()
 const prefs = usePrefs()
 
 const surface = ref<InstanceType<typeof WorkSurface>>()
+const stack = ref<InstanceType<typeof StackView>>()
 const tray = ref<InstanceType<typeof SupplyTray>>()
 const keys = usePanelKeys({
   fit: () => surface.value?.fit(),
@@ -118,7 +119,16 @@ useEventListener(window, 'drop', (e: DragEvent) => {
             />
           </svg>
         </button>
-        <b data-testid="selected-name">{{ title }}</b>
+        <b v-if="!one" data-testid="selected-name">{{ title }}</b>
+        <button
+          v-else
+          class="bare name"
+          title="Give it another name"
+          data-testid="selected-name"
+          @click="stack?.rename(one.id)"
+        >
+          {{ title }}
+        </button>
         <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
         <template v-if="card.selected.length">
           <span class="sep" />
@@ -137,7 +147,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
               Step up
             </button>
             <button
-              class="verb"
+              class="verb steps"
               title="One step down in the stack ( [ )"
               data-testid="step-down"
               @click="keys.step(false)"
@@ -152,7 +162,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
     </main>
     <aside class="right">
       <template v-if="ready">
-        <StackView />
+        <StackView ref="stack" />
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />
         <MadePanel />
@@ -220,6 +230,12 @@ useEventListener(window, 'drop', (e: DragEvent) => {
   .steps {
     display: none;
   }
+}
+.name {
+  padding: 0 8px;
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .verb-hint {
   color: var(--ink5);
