@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { formatTime } from '../../parts/measure'
 import { useCard } from '../../store/card'
@@ -22,6 +22,11 @@ onMounted(() => {
   void machine.look()
   if (machine.run?.state === 'running' && machine.run.sheet) chosen.value = machine.run.sheet
 })
+
+// A cutter that is busy or not there is looked at again until it is ready.
+useIntervalFn(() => {
+  if (!machine.running && !machine.cutter?.ready) void machine.look()
+}, 1500)
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?? list.value[0])
