@@ -27,6 +27,14 @@ const at = (it: SceneItem): Matrix => {
   return m ? then(it.at, m) : it.at
 }
 const shape = (it: SceneItem) => props.outlines?.get(it.id) ?? it.outline
+const shown = (item: SceneItem) => ({
+  item,
+  at: at(item),
+  outline: shape(item),
+  fine: props.fine,
+  px: props.px,
+  pick: props.pick,
+})
 const shadow = (it: SceneItem) => matrix(then(at(it), [1, 0, 0, 1, 0.25 + it.lift * 0.3, 0.4 + it.lift * 0.6]))
 
 /** Ink that is dragged off its carrier is not clipped by it meanwhile. */
@@ -42,16 +50,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
   <g>
     <clipPath :id="`${uid}-face`"><rect :width="face.width" :height="face.height" /></clipPath>
     <g :clip-path="`url(#${uid}-face)`">
-      <ItemPaint
-        v-for="it in baseInks"
-        :key="it.id"
-        :item="it"
-        :at="at(it)"
-        :outline="shape(it)"
-        :fine="fine"
-        :px="px"
-        :pick="pick"
-      />
+      <ItemPaint v-for="it in baseInks" :key="it.id" v-bind="shown(it)" />
     </g>
     <g v-for="p in pieces" :key="p.item.id">
       <path
@@ -61,32 +60,14 @@ const looseInks = computed(() => props.face.items.filter(loose))
         fill="#3a2a18"
         :opacity="p.item.lift ? 0.2 : 0.16"
       />
-      <ItemPaint :item="p.item" :at="at(p.item)" :outline="shape(p.item)" :fine="fine" :px="px" :pick="pick" />
+      <ItemPaint v-bind="shown(p.item)" />
       <template v-if="p.inks.length">
         <clipPath :id="`${uid}-${p.item.id}`"><path :d="shape(p.item)" :transform="matrix(at(p.item))" /></clipPath>
         <g :clip-path="`url(#${uid}-${p.item.id})`">
-          <ItemPaint
-            v-for="it in p.inks"
-            :key="it.id"
-            :item="it"
-            :at="at(it)"
-            :outline="shape(it)"
-            :fine="fine"
-            :px="px"
-            :pick="pick"
-          />
+          <ItemPaint v-for="it in p.inks" :key="it.id" v-bind="shown(it)" />
         </g>
       </template>
     </g>
-    <ItemPaint
-      v-for="it in looseInks"
-      :key="it.id"
-      :item="it"
-      :at="at(it)"
-      :outline="shape(it)"
-      :fine="fine"
-      :px="px"
-      :pick="pick"
-    />
+    <ItemPaint v-for="it in looseInks" :key="it.id" v-bind="shown(it)" />
   </g>
 </template>

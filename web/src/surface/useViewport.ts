@@ -1,7 +1,7 @@
 // Zoom and pan of the work surface: millimetres of the face to pixels.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
-import type { Box, Pt } from '../parts/geom'
+import type { Pt } from '../parts/geom'
 
 /** Pixels in a millimetre of the real thing, as CSS has it. */
 const REAL = 96 / 25.4
@@ -10,7 +10,7 @@ const MAX = REAL * 16
 
 export function useViewport(
   el: Ref<HTMLElement | undefined>,
-  face: Ref<{ width: number; height: number; side: Box } | undefined>,
+  face: Ref<{ width: number; height: number; left: boolean } | undefined>,
 ) {
   const { width, height } = useElementSize(el)
   const scale = ref(2)
@@ -32,12 +32,12 @@ export function useViewport(
       y: room.top + (height.value - room.top - room.bottom - f.height * scale.value) / 2,
     }
     // A neighbour at the left gets a little more of the room.
-    if (f.side.x < 0) offset.value.x += Math.min(40, width.value * 0.05)
+    if (f.left) offset.value.x += Math.min(40, width.value * 0.05)
   }
 
   watch([width, height], () => !touched.value && fit())
   watch(
-    () => [face.value?.width, face.value?.height, face.value?.side.x],
+    () => [face.value?.width, face.value?.height, face.value?.left],
     () => fit(),
     { immediate: true },
   )

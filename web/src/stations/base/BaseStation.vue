@@ -1,32 +1,25 @@
 <script setup lang="ts">
-import { Segmented, Select, SelectOptGroup, SelectOption } from 'ant-design-vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Base } from '../../api/types'
-import Field from '../../parts/Field.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
-import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
-import { formatSize } from '../../parts/measure'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import BaseMeasures from './BaseMeasures.vue'
 import NetDrawing from './NetDrawing.vue'
 
 const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
-const wrong = ref('')
-const own = ref(false)
 const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
 const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
-const upright = computed(() => (base.value.height >= base.value.width ? 'portrait' : 'landscape'))
-const square = computed(() => Math.abs(base.value.height - base.value.width) < 0.01)
 
 const kinds = [
   { id: 'sideFold' as const, d: 'M6 8h22v34H6zM28 8h22v34H28z', fold: 'M28 8V42' },
@@ -35,21 +28,6 @@ const kinds = [
 
 const set = (part: Partial<Base>) => void card.change({ do: 'setBase', base: { ...base.value, ...part } })
 
-function size(name: string) {
-  own.value = name === 'own'
-  const t = catalogue.all.trades.find((x) => x.name === name)
-  if (!t) return
-  const [w, h] = upright.value === 'portrait' ? [t.width, t.height] : [t.height, t.width]
-  set({ width: w, height: h })
-}
-
-function turn(to: string | number) {
-  if (to !== upright.value) set({ width: base.value.height, height: base.value.width })
-}
-
-const families = computed(() =>
-  ['Letter', 'ISO'].map((name) => ({ name, trades: catalogue.all.trades.filter((t) => t.family === name) })),
-)
 const items = computed(() => card.view!.card.faces.reduce((n, f) => n + f.items.length, 0))
 /** Things that reach over the edge of their face since the size has changed. */
 const over = computed(() => {
@@ -67,7 +45,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 </script>
 
 <template>
-  <div class="base">
+  <div class="columns">
     <aside class="side">
       <h3>Kind of base</h3>
       <div class="kinds">
@@ -116,63 +94,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
       </div>
     </main>
     <aside class="right">
-      <section class="sec">
-        <h3>Measures</h3>
-        <div class="pair">
-          <Field label="Closed" wide>
-            <Select
-              :value="own || !trade ? 'own' : trade.name"
-              :bordered="false"
-              size="small"
-              :list-height="340"
-              data-testid="closed"
-              @change="(v) => size(String(v))"
-            >
-              <SelectOptGroup v-for="f in families" :key="f.name" :label="f.name + ' family'">
-                <SelectOption v-for="t in f.trades" :key="t.name" :value="t.name"
-                  >{{ t.name }},
-                  {{
-                    f.name === 'ISO' ? formatSize(t.width, t.height, 'mm') : prefs.size(t.width, t.height)
-                  }}</SelectOption
-                >
-              </SelectOptGroup>
-              <SelectOption value="own">A size of one’s own</SelectOption>
-            </Select>
-          </Field>
-          <MeasureField
-            label="Width"
-            :mm="base.width"
-            testid="base-width"
-            @set="set({ width: $event })"
-            @wrong="wrong = $event"
-          />
-          <MeasureField
-            label="Height"
-            :mm="base.height"
-            testid="base-height"
-            @set="set({ height: $event })"
-            @wrong="wrong = $event"
-          />
-          <Segmented
-            v-if="!square"
-            class="wide"
-            block
-            :value="upright"
-            :options="[
-              { value: 'portrait', label: 'Portrait' },
-              { value: 'landscape', label: 'Landscape' },
-            ]"
-            data-testid="upright"
-            @change="turn"
-          />
-        </div>
-        <p v-if="wrong" class="wrong" role="alert" data-testid="base-wrong">{{ wrong }}</p>
-        <small class="note">{{
-          base.kind === 'sideFold'
-            ? 'Opens like a book; the fold is at the left of Front.'
-            : 'Opens upward; the fold runs along the top of Front.'
-        }}</small>
-      </section>
+      <BaseMeasures :base="base" @set="set" />
       <section class="sec">
         <h3>Base stock</h3>
         <div class="pair"><StockField :value="base.stock" testid="base-stock" @set="set({ stock: $event })" /></div>
@@ -198,17 +120,6 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 </template>
 
 <style scoped>
-.base {
-  display: grid;
-  grid-template-columns: var(--left) minmax(0, 1fr) var(--right);
-  grid-template-rows: minmax(0, 1fr);
-  height: 100%;
-}
-.work {
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
-}
 .table {
   flex: 1;
   min-height: 0;
@@ -268,9 +179,6 @@ a.verb {
 }
 .facts {
   margin-top: 10px;
-}
-.note {
-  margin-top: 8px;
 }
 p {
   margin: 0;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import FacesMap from '../../parts/FacesMap.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import type { Pt } from '../../parts/geom'
@@ -15,8 +15,8 @@ import { photoSupply, type Supply } from '../../tray/supplies'
 import ColoursPanel from './ColoursPanel.vue'
 import FormPanel from './FormPanel.vue'
 import MadePanel from './MadePanel.vue'
-import MatDialog from './MatDialog.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
+import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
 import { usePanelKeys } from './usePanelKeys'
 
@@ -35,18 +35,6 @@ const keys = usePanelKeys({
 
 // The face comes first; what stands round it follows as soon as it is drawn.
 const ready = useLater()
-
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
-const title = computed(() => {
-  if (one.value) return one.value.name
-  if (card.selected.length) return `${card.selected.length} items`
-  return card.face?.name ?? ''
-})
-const how = computed(() => {
-  if (!one.value) return undefined
-  const ground = one.value.piece ? one.value.ground : one.value.fill.colour
-  return { text: one.value.piece ? (one.value.kind === 'mat' ? 'mat' : 'cut piece') : 'printed', colour: ground }
-})
 
 async function place(s: Supply, at?: Pt) {
   const f = card.face
@@ -103,61 +91,13 @@ useEventListener(window, 'drop', (e: DragEvent) => {
       </template>
     </aside>
     <main class="work">
-      <div class="verbs">
-        <button
-          class="verb fold"
-          :aria-pressed="!prefs.leftOpen"
-          :aria-label="prefs.leftOpen ? 'Fold the left column away' : 'Unfold the left column'"
-          @click="prefs.leftOpen = !prefs.leftOpen"
-        >
-          <svg width="8" height="12" viewBox="0 0 8 12">
-            <path
-              :d="prefs.leftOpen ? 'M6.500 1l-5 5 5 5' : 'M1.500 1l5 5-5 5'"
-              fill="none"
-              stroke="currentColor"
-              stroke-width="1.6"
-            />
-          </svg>
-        </button>
-        <b v-if="!one" data-testid="selected-name">{{ title }}</b>
-        <button
-          v-else
-          class="bare name"
-          title="Give it another name"
-          data-testid="selected-name"
-          @click="stack?.rename(one.id)"
-        >
-          {{ title }}
-        </button>
-        <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
-        <template v-if="card.selected.length">
-          <span class="sep" />
-          <MatDialog />
-          <button v-if="one?.kind === 'lettering'" class="verb" @click="surface?.edit(one.id)">Edit words</button>
-          <button class="verb" data-testid="duplicate" @click="keys.duplicate()">Duplicate</button>
-          <button class="verb" data-testid="remove" @click="keys.remove()">Remove</button>
-          <template v-if="one">
-            <span class="sep steps" />
-            <button
-              class="verb steps"
-              title="One step up in the stack ( ] )"
-              data-testid="step-up"
-              @click="keys.step(true)"
-            >
-              Step up
-            </button>
-            <button
-              class="verb steps"
-              title="One step down in the stack ( [ )"
-              data-testid="step-down"
-              @click="keys.step(false)"
-            >
-              Step down
-            </button>
-          </template>
-        </template>
-        <span v-else class="verb-hint">Choose something to change it, or drag something up from the tray</span>
-      </div>
+      <VerbBar
+        @rename="stack?.rename($event)"
+        @edit="surface?.edit($event)"
+        @duplicate="keys.duplicate()"
+        @remove="keys.remove()"
+        @step="keys.step($event)"
+      />
       <WorkSurface ref="surface" />
     </main>
     <aside class="right">
@@ -212,37 +152,6 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 }
 .waiting.shut {
   height: 35px;
-}
-.chip i {
-  width: 12px;
-  height: 12px;
-  border-radius: 6px;
-  box-shadow: inset 0 0 0 1px #0003;
-}
-.fold {
-  padding: 5px 6px;
-  margin-left: -6px;
-}
-.fold[aria-pressed='true'] {
-  background: none;
-}
-@media (max-width: 1150px) {
-  .steps {
-    display: none;
-  }
-}
-.name {
-  padding: 0 8px;
-  font-weight: 600;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.verb-hint {
-  color: var(--ink5);
-  font-size: 12px;
-  padding-left: 8px;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .over {
   position: fixed;

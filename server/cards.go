@@ -1,0 +1,141 @@
+package server
+
+import (
+	"encoding/json"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"sectilis/app"
+	"sectilis/core/card"
+)
+
+func (s *server) cards(c *gin.Context) {
+	all, err := s.App.Cards(c.Request.Context(), c.Query("find"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, all)
+}
+
+// NewCard is a card to put on the table.
+type NewCard struct {
+	Title string    `json:"title"`
+	Base  card.Base `json:"base"`
+}
+
+// CardRef names a card.
+type CardRef struct {
+	ID string `json:"id"`
+}
+
+func (s *server) create(c *gin.Context) {
+	var n NewCard
+	if !s.read(c, &n) {
+		return
+	}
+	doc, err := card.New(n.Title, n.Base)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	id, err := s.App.Create(c.Request.Context(), doc)
+	s.created(c, id, err)
+}
+
+func (s *server) duplicate(c *gin.Context) {
+	id, err := s.App.Duplicate(c.Request.Context(), c.Param("id"))
+	s.created(c, id, err)
+}
+
+func (s *server) created(c *gin.Context, id string, err error) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, CardRef{id})
+}
+
+func (s *server) remove(c *gin.Context) {
+	if err := s.App.Remove(c.Request.Context(), c.Param("id")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+func (s *server) restore(c *gin.Context) {
+	if err := s.App.Restore(c.Request.Context(), c.Param("id")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+func (s *server) open(c *gin.Context) {
+	v, err := s.App.Open(c.Request.Context(), c.Param("id"))
+	s.view(c, v, err)
+}
+
+func (s *server) view(c *gin.Context, v app.View, err error) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, v)
+}
+
+// Change is a batch of commands on top of a revision.
+type Change struct {
+	Base     int64             `json:"base"`
+	Commands []json.RawMessage `json:"commands,omitempty"`
+}
+
+func (s *server) change(c *gin.Context) {
+	var ch Change
+	if !s.read(c, &ch) {
+		return
+	}
+	var commands []card.Command
+	for _, raw := range ch.Commands {
+		cmd, err := card.Decode(raw)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		commands = append(commands, cmd)
+	}
+	v, err := s.App.Change(c.Request.Context(), c.Param("id"), ch.Base, commands)
+	s.view(c, v, err)
+}
+
+func (s *server) undo(c *gin.Context) {
+	var ch Change
+	if s.read(c, &ch) {
+		v, err := s.App.Undo(c.Request.Context(), c.Param("id"), ch.Base)
+		s.view(c, v, err)
+	}
+}
+
+func (s *server) redo(c *gin.Context) {
+	var ch Change
+	if s.read(c, &ch) {
+		v, err := s.App.Redo(c.Request.Context(), c.Param("id"), ch.Base)
+		s.view(c, v, err)
+	}
+}
+
+func (s *server) front(c *gin.Context) {
+	raw, err := s.App.Thumbnail(c.Request.Context(), c.Param("id"))
+	s.picture(c, "image/png", raw, err, "no-cache")
+}
+
+func (s *server) picture(c *gin.Context, kind string, raw []byte, err error, cache string) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", cache)
+	c.Data(http.StatusOK, kind, raw)
+}

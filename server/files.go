@@ -1,0 +1,141 @@
+package server
+
+import (
+	"bytes"
+	"io"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"sectilis/app"
+	"sectilis/core/card"
+	"sectilis/core/sheet"
+)
+
+// options reads the paper from the query.
+func (s *server) options(c *gin.Context) (sheet.Options, bool) {
+	sizes := sheet.Sizes()
+	opt := sheet.Defaults(sizes[0])
+	for _, size := range sizes {
+		if size.ID == c.Query("size") {
+			opt.Size = size
+		}
+	}
+	for name, v := range map[string]*float64{"margin": &opt.Margin, "between": &opt.Between} {
+		if text := c.Query(name); text != "" {
+			mm, err := strconv.ParseFloat(text, 64)
+			if err != nil {
+				s.fail(c, &card.Refusal{Field: name, Why: "“" + text + "” is no length in millimetres."})
+				return opt, false
+			}
+			*v = mm
+		}
+	}
+	return opt, true
+}
+
+func (s *server) sheets(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		l, err := s.App.Layout(c.Request.Context(), c.Param("id"), opt)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.JSON(http.StatusOK, l)
+	}
+}
+
+// file answers with what write writes, once all of it could be written.
+func (s *server) file(c *gin.Context, kind, name string, write func(io.Writer) error) {
+	var b bytes.Buffer
+	if err := write(&b); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	c.Data(http.StatusOK, kind, b.Bytes())
+}
+
+func (s *server) number(c *gin.Context) int {
+	n, err := strconv.Atoi(c.Param("n"))
+	if err != nil {
+		return -1 // there is no such sheet
+	}
+	return n
+}
+
+func (s *server) pdf(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		n, _ := strconv.Atoi(c.Query("sheet")) // none is all
+		s.file(c, "application/pdf", "sheets.pdf", func(w io.Writer) error {
+			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, c.Query("lines") == "1")
+		})
+	}
+}
+
+func (s *server) svg(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		s.file(c, "image/svg+xml", "sheet-"+c.Param("n")+".svg", func(w io.Writer) error {
+			return s.App.WriteSVG(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
+		})
+	}
+}
+
+func (s *server) hpgl(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		s.file(c, "application/vnd.hp-hpgl", "sheet-"+c.Param("n")+".hpgl", func(w io.Writer) error {
+			return s.App.WriteHPGL(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
+		})
+	}
+}
+
+func (s *server) print(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		j, err := s.App.Print(c.Request.Context(), c.Param("id"), opt)
+		s.accepted(c, j, err)
+	}
+}
+
+func (s *server) run(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c))
+		s.accepted(c, j, err)
+	}
+}
+
+func (s *server) accepted(c *gin.Context, j app.Job, err error) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusAccepted, j)
+}
+
+func (s *server) printed(c *gin.Context) {
+	raw, err := s.App.Printed(c.Request.Context(), c.Param("ref"))
+	s.picture(c, "image/png", raw, err, "no-cache")
+}
+
+func (s *server) runPicture(c *gin.Context) {
+	raw, err := s.App.RunPicture(strings.TrimSuffix(c.Param("file"), ".png"))
+	s.picture(c, "image/png", raw, err, "no-cache")
+}
+
+func (s *server) job(c *gin.Context) {
+	j, err := s.App.Job(c.Param("id"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, j)
+}
+
+func (s *server) stop(c *gin.Context) {
+	if err := s.App.StopJob(c.Param("id")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusAccepted)
+}

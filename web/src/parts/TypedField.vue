@@ -1,0 +1,90 @@
+<script setup lang="ts">
+// A value that is typed into a field. It is read when it is left by Enter or
+// by going elsewhere; what cannot be read is told and changes nothing.
+import { ref, watch } from 'vue'
+import Field from './Field.vue'
+
+const props = defineProps<{
+  label: string
+  /** What the value looks like while nobody types. */
+  shown: string
+  /** Takes what was typed; throws a sentence for what cannot be read. */
+  read: (text: string) => void | Promise<void>
+  wide?: boolean
+  disabled?: boolean
+  testid?: string
+}>()
+const emit = defineEmits<{ wrong: [why: string] }>()
+
+const text = ref('')
+const typing = ref(false)
+const bad = ref(false)
+
+watch(
+  () => props.shown,
+  (s) => {
+    if (!typing.value) text.value = s
+  },
+  { immediate: true },
+)
+
+function settle(why: string) {
+  bad.value = why !== ''
+  emit('wrong', why)
+  if (!why) text.value = props.shown
+}
+
+async function accept() {
+  if (!typing.value) return
+  typing.value = false
+  if (text.value === props.shown) return settle('')
+  try {
+    await props.read(text.value)
+    settle('')
+  } catch (e) {
+    settle(e instanceof Error ? e.message : String(e))
+  }
+}
+
+function giveUp() {
+  typing.value = false
+  settle('')
+}
+</script>
+
+<template>
+  <Field :label="label" :bad="bad" :wide="wide">
+    <input
+      v-model="text"
+      :disabled="disabled"
+      :data-testid="testid"
+      :aria-invalid="bad"
+      spellcheck="false"
+      autocomplete="off"
+      @focus="($event.target as HTMLInputElement).select()"
+      @input="typing = true"
+      @blur="accept"
+      @keydown.enter="accept"
+      @keydown.esc.stop="giveUp"
+    />
+  </Field>
+</template>
+
+<style scoped>
+input {
+  flex: 1;
+  min-width: 0;
+  width: 0;
+  height: 100%;
+  border: 0;
+  outline: 0;
+  background: none;
+  padding: 0 4px 0 0;
+  font: 550 13px 'Figtree Variable';
+  font-variant-numeric: tabular-nums;
+  color: var(--ink9);
+}
+input:disabled {
+  color: var(--ink7);
+}
+</style>

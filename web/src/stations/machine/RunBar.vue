@@ -1,0 +1,93 @@
+<script setup lang="ts">
+// How far a run has come, pass by pass, and the button that starts or stops it.
+import { Button } from 'ant-design-vue'
+import type { PassView } from './passes'
+
+defineProps<{
+  headline: string
+  left: string
+  failed: boolean
+  running: boolean
+  ready: boolean
+  again: boolean
+  passes: PassView[]
+}>()
+defineEmits<{ cut: []; stop: [] }>()
+</script>
+
+<template>
+  <footer class="bar">
+    <Button v-if="running" size="large" data-testid="stop" @click="$emit('stop')">Stop</Button>
+    <Button v-else type="primary" size="large" :disabled="!ready" data-testid="cut" @click="$emit('cut')">
+      {{ again ? 'Cut it again' : 'Cut this sheet' }}
+    </Button>
+    <div class="progress">
+      <div class="line">
+        <b :class="{ bad: failed }" data-testid="headline">{{ headline }}</b>
+        <span>{{ left }}</span>
+      </div>
+      <div class="bars">
+        <div v-for="p in passes" :key="p.name" :style="{ flex: p.weight }">
+          <div class="track"><i :class="{ whole: p.share >= 1 }" :style="{ width: p.share * 100 + '%' }" /></div>
+          <small>{{ p.name.toLowerCase() }}</small>
+        </div>
+      </div>
+    </div>
+  </footer>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  padding: 0 18px;
+  background: var(--paper2);
+  border-top: 1px solid var(--paper3);
+}
+.progress {
+  flex: 1;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  margin-bottom: 6px;
+}
+.line b {
+  font-weight: 600;
+}
+.line span {
+  color: var(--ink7);
+  white-space: nowrap;
+}
+.bad {
+  color: var(--stop);
+}
+.bars {
+  display: flex;
+  gap: 3px;
+}
+.bars > div {
+  min-width: 54px;
+}
+.track {
+  height: 14px;
+  border-radius: 3px;
+  background: var(--paper3);
+  overflow: hidden;
+}
+.track i {
+  display: block;
+  height: 100%;
+  background: var(--brick);
+}
+.track .whole {
+  background: var(--moss);
+}
+small {
+  margin-top: 4px;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+// What is selected and what can be done with it, in words.
+import { computed } from 'vue'
+import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
+import MatDialog from './MatDialog.vue'
+
+defineEmits<{ rename: [id: string]; edit: [id: string]; duplicate: []; remove: []; step: [up: boolean] }>()
+const card = useCard()
+const prefs = usePrefs()
+
+const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const title = computed(() => (card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')))
+const how = computed(() => {
+  const it = one.value
+  if (!it) return undefined
+  const text = it.kind === 'mat' ? 'mat' : it.piece ? 'cut piece' : 'printed'
+  return { text, colour: it.piece ? it.ground : it.fill.colour }
+})
+</script>
+
+<template>
+  <div class="verbs">
+    <button
+      class="verb fold"
+      :aria-pressed="!prefs.leftOpen"
+      :aria-label="prefs.leftOpen ? 'Fold the left column away' : 'Unfold the left column'"
+      @click="prefs.leftOpen = !prefs.leftOpen"
+    >
+      <svg width="8" height="12" viewBox="0 0 8 12">
+        <path
+          :d="prefs.leftOpen ? 'M6.5 1l-5 5 5 5' : 'M1.5 1l5 5-5 5'"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="1.6"
+        />
+      </svg>
+    </button>
+    <b v-if="!one" data-testid="selected-name">{{ title }}</b>
+    <button
+      v-else
+      class="bare name"
+      title="Give it another name"
+      data-testid="selected-name"
+      @click="$emit('rename', one.id)"
+    >
+      {{ one.name }}
+    </button>
+    <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
+    <template v-if="card.selected.length">
+      <span class="sep" />
+      <MatDialog />
+      <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
+      <button class="verb" data-testid="duplicate" @click="$emit('duplicate')">Duplicate</button>
+      <button class="verb" data-testid="remove" @click="$emit('remove')">Remove</button>
+      <template v-if="one">
+        <span class="sep steps" />
+        <button
+          class="verb steps"
+          title="One step up in the stack ( ] )"
+          data-testid="step-up"
+          @click="$emit('step', true)"
+        >
+          Step up
+        </button>
+        <button
+          class="verb steps"
+          title="One step down in the stack ( [ )"
+          data-testid="step-down"
+          @click="$emit('step', false)"
+        >
+          Step down
+        </button>
+      </template>
+    </template>
+    <span v-else class="hint">Choose something to change it, or drag something up from the tray</span>
+  </div>
+</template>
+
+<style scoped>
+.chip i {
+  width: 12px;
+  height: 12px;
+  border-radius: 6px;
+  box-shadow: inset 0 0 0 1px #0003;
+}
+.fold {
+  padding: 5px 6px;
+  margin-left: -6px;
+}
+.fold[aria-pressed='true'] {
+  background: none;
+}
+.name {
+  padding: 0 8px;
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.hint {
+  color: var(--ink5);
+  font-size: 12px;
+  padding-left: 8px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+@media (max-width: 1150px) {
+  .steps {
+    display: none;
+  }
+}
+</style>

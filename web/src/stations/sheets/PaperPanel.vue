@@ -1,0 +1,68 @@
+<script setup lang="ts">
+// The paper that sheets are laid on: size, margin, room between pieces.
+import { Select, SelectOption } from 'ant-design-vue'
+import { ref } from 'vue'
+import Field from '../../parts/Field.vue'
+import MeasureField from '../../parts/MeasureField.vue'
+import { useCatalogue } from '../../store/catalogue'
+import { usePrefs } from '../../store/prefs'
+
+const catalogue = useCatalogue()
+const prefs = usePrefs()
+const wrong = ref('')
+
+/** Takes a length within limits that the laying of sheets holds to as well. */
+function set(what: 'margin' | 'between', mm: number, least: number) {
+  if (mm < least || mm > 50) {
+    wrong.value =
+      what === 'margin'
+        ? 'A margin is between 0 and 50 mm (2 in).'
+        : 'Pieces lie between 3 mm (⅛ in) and 50 mm (2 in) apart.'
+    return
+  }
+  wrong.value = ''
+  prefs.paper = { ...prefs.paper, [what]: mm }
+}
+</script>
+
+<template>
+  <section class="sec">
+    <h3>Paper</h3>
+    <div class="pair">
+      <Field label="Size" wide>
+        <Select
+          :value="prefs.paper.size"
+          :bordered="false"
+          size="small"
+          data-testid="paper"
+          @change="(v) => (prefs.paper = { ...prefs.paper, size: String(v) })"
+        >
+          <SelectOption v-for="s in catalogue.all.sizes" :key="s.id" :value="s.id"
+            >{{ s.name }}, {{ prefs.size(s.width, s.height) }}</SelectOption
+          >
+        </Select>
+      </Field>
+      <MeasureField
+        label="Margin"
+        :mm="prefs.paper.margin"
+        testid="margin"
+        @set="set('margin', $event, 0)"
+        @wrong="$event && (wrong = $event)"
+      />
+      <MeasureField
+        label="Between"
+        :mm="prefs.paper.between"
+        testid="between"
+        @set="set('between', $event, 3)"
+        @wrong="$event && (wrong = $event)"
+      />
+    </div>
+    <p v-if="wrong" class="wrong" role="alert" data-testid="paper-wrong">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+p {
+  margin-bottom: 0;
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+// What a supply looks like: in the tray, and under the pointer while dragged.
+import { api } from '../api/client'
+import { shapes, type Supply } from './supplies'
+
+defineProps<{ supply: Supply; dragged?: boolean }>()
+const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
+</script>
+
+<template>
+  <img
+    v-if="supply.kind === 'photo'"
+    :src="api.previewURL(supply.id, 256)"
+    alt=""
+    draggable="false"
+    :class="{ dragged }"
+  />
+  <i
+    v-else-if="supply.kind === 'paper'"
+    :style="{ backgroundImage: `url(/api/papers/${supply.id}.svg)` }"
+    :class="{ dragged }"
+  />
+  <svg
+    v-else-if="supply.kind === 'shape'"
+    :width="dragged ? 90 : 60"
+    :height="dragged ? 66 : 44"
+    viewBox="0 0 60 44"
+    :class="{ dragged }"
+  >
+    <path
+      :d="shapePath(supply.id)"
+      fill="#fffdf9"
+      fill-rule="evenodd"
+      :stroke="dragged ? '#b9770e' : '#41505f'"
+      stroke-width="1.2"
+    />
+  </svg>
+  <em v-else :style="{ fontFamily: `'lettering-${supply.id}'` }" :class="{ dragged }">{{
+    dragged ? 'Your words' : supply.name
+  }}</em>
+</template>
+
+<style scoped>
+img,
+i {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+  background-size: 28px auto;
+}
+img.dragged,
+i.dragged {
+  width: 120px;
+  height: 90px;
+  box-shadow: 0 3px 10px #0004;
+}
+svg:not(.dragged) {
+  margin-top: -10px;
+}
+em {
+  font-style: normal;
+  font-size: 22px;
+  white-space: nowrap;
+  color: var(--ink9);
+}
+em.dragged {
+  font-size: 30px;
+  color: var(--brick);
+}
+</style>
