@@ -28,7 +28,9 @@ export function usePointer(
   /** Takes the focus without a ring: the pointer knows where it is. */
   const focus = () => el.value?.focus({ preventScroll: true, focusVisible: false } as FocusOptions)
 
-  const itemAt = (e: Event) => (e.target as Element).closest<SVGElement>('[data-item]')?.dataset.item
+  /** The item under a pointer; a captured pointer's events name the surface alone. */
+  const itemAt = (e: MouseEvent) =>
+    document.elementFromPoint(e.clientX, e.clientY)?.closest<SVGElement>('[data-item]')?.dataset.item
 
   function follow(e: PointerEvent, t: Track, done?: () => void) {
     e.preventDefault()
@@ -63,15 +65,18 @@ export function usePointer(
         () => choose(e.shiftKey),
       )
     }
-    if (add) card.select([id], true)
-    else if (!card.selection.includes(id)) card.select([id])
-    if (!card.selection.includes(id)) return
+    // What is selected already may be meant to be dragged, Shift or not; it is
+    // only let go when the pointer did not move.
+    const had = card.selection.includes(id)
+    if (!had) card.select([id], add)
     const go = drag.move(view.toFace(view.local(e)))
     follow(
       e,
       (to, m) => go(to, m.shiftKey, m.altKey),
       () => {
-        if (!moved && !add) card.select([id])
+        if (moved) return
+        if (!add) card.select([id])
+        else if (had) card.select([id], true)
       },
     )
   }

@@ -71,7 +71,7 @@ export function useViewport(
   function wheel(e: WheelEvent) {
     e.preventDefault()
     // A pinch comes as a wheel with Ctrl; two fingers pan by deltaX.
-    if (e.deltaX !== 0 && !e.ctrlKey) pan(-e.deltaX, -e.deltaY)
+    if (Math.abs(e.deltaX) >= 1 && !e.ctrlKey) pan(-e.deltaX, -e.deltaY)
     else zoomBy(Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0018)), local(e))
   }
 
