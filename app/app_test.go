@@ -1,0 +1,348 @@
+package app_test
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"image/png"
+	"io"
+	"log/slog"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/app"
+	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/picture"
+	"sectilis/core/sheet"
+	"sectilis/store"
+)
+
+// press is a printer that keeps what it gets; each page waits for a go.
+type press struct {
+	pages []app.Page
+	goOn  chan error
+}
+
+func (p *press) Name() string { return "Press" }
+
+func (p *press) Print(ctx context.Context, page app.Page) (string, error) {
+	select {
+	case err := <-p.goOn:
+		if err == nil {
+			p.pages = append(p.pages, page)
+		}
+		return "", err
+	case <-ctx.Done():
+		return "", ctx.Err()
+	}
+}
+
+func (p *press) Picture(context.Context, string) ([]byte, error) { return nil, app.ErrNotFound }
+
+// bench is a cutter that does one step for each go.
+type bench struct {
+	state app.CutterState
+	goOn  chan error
+	steps atomic.Int64
+}
+
+func (b *bench) State(context.Context) app.CutterState { return b.state }
+
+func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) error {
+	for i := range steps {
+		select {
+		case err := <-b.goOn:
+			if err != nil {
+				return err
+			}
+			b.steps.Add(1)
+			done(i)
+		case <-ctx.Done():
+			return ctx.Err()
+		}
+	}
+	return nil
+}
+
+func (b *bench) Picture(context.Context) ([]byte, error) { return []byte("picture"), nil }
+
+type fixture struct {
+	t *testing.T
+	*app.App
+	store *store.Store
+	press *press
+	bench *bench
+}
+
+func start(t *testing.T) *fixture {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "a.db"))
+	require.NoError(t, err)
+	f := &fixture{t: t, store: s, press: &press{goOn: make(chan error)}, bench: &bench{
+		state: app.CutterState{Name: "Bench", Ready: true, State: "ready", Bed: [2]float64{305, 305}}, goOn: make(chan error),
+	}}
+	f.App = app.New(app.Config{Store: s, Printer: f.press, Cutter: f.bench, Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
+		Now: func() time.Time { return time.UnixMilli(1_790_000_000_000) }})
+	t.Cleanup(func() { f.Close(); _ = s.Close() })
+	return f
+}
+
+// card puts the test card on the table, with its picture in the tray.
+func (f *fixture) card() string {
+	f.t.Helper()
+	raw, _ := coretest.Photo(f.t, 300, 200)
+	_, err := f.BringIn(f.t.Context(), "gate.jpg", raw)
+	require.NoError(f.t, err)
+	id, err := f.Create(f.t.Context(), coretest.Card(f.t))
+	require.NoError(f.t, err)
+	return id
+}
+
+func letter() sheet.Options { return sheet.Defaults(sheet.Sizes()[0]) }
+
+func TestAChangeBehindItsBackIsNoticed(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	// Another process on the same file.
+	_, err = f.store.Commit(t.Context(), id, v.Revision, coretest.Empty(t), "Elsewhere", time.Now())
+	require.NoError(t, err)
+	_, err = f.Change(t.Context(), id, v.Revision, []card.Command{card.RenameCard{Title: "Here"}})
+	require.ErrorIs(t, err, app.ErrStale)
+	v, err = f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, int64(2), v.Revision, "what is on disk is what counts")
+	assert.Equal(t, "Test card", v.Card.Title)
+	v, err = f.Change(t.Context(), id, 2, []card.Command{card.RenameCard{Title: "Here"}})
+	require.NoError(t, err)
+	assert.Equal(t, "Rename the card", v.Undo)
+}
+
+func TestARefusedBatchLeavesTheCardAsItWas(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	_, err := f.Change(t.Context(), id, 1, []card.Command{card.RenameCard{Title: "Good"}, card.MoveItems{IDs: []string{"nobody"}}})
+	var r *card.Refusal
+	require.ErrorAs(t, err, &r)
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, int64(1), v.Revision)
+	assert.Equal(t, "Test card", v.Card.Title)
+	gone, cancel := context.WithCancel(t.Context())
+	cancel()
+	_, err = f.Change(gone, id, 1, []card.Command{card.RenameCard{Title: "Late"}})
+	require.Error(t, err, "a client that is gone gets nothing acknowledged")
+	v, err = f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, "Test card", v.Card.Title)
+}
+
+func TestListenersHearOfEveryChange(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	list, end := f.Events.Listen()
+	_, err := f.Change(t.Context(), id, 1, []card.Command{card.RenameCard{Title: "One"}})
+	require.NoError(t, err)
+	assert.Equal(t, app.Event{Kind: "card", Card: id, Revision: 2}, <-list)
+	_, err = f.Undo(t.Context(), id, 2)
+	require.NoError(t, err)
+	assert.Equal(t, int64(3), (<-list).Revision)
+	require.NoError(t, f.Remove(t.Context(), id))
+	assert.Equal(t, "table", (<-list).Kind)
+	end()
+	end() // twice does no harm
+	_, open := <-list
+	assert.False(t, open)
+	require.NoError(t, f.Restore(t.Context(), id), "with nobody listening")
+}
+
+func TestCopiesHaveTheirOwnLife(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	long := strings.Repeat("ä", 120)
+	_, err := f.Change(t.Context(), id, 1, []card.Command{card.RenameCard{Title: long}})
+	require.NoError(t, err)
+	twin, err := f.Duplicate(t.Context(), id)
+	require.NoError(t, err)
+	v, err := f.Open(t.Context(), twin)
+	require.NoError(t, err)
+	assert.True(t, strings.HasSuffix(v.Card.Title, "ä, copy"))
+	assert.Empty(t, v.Undo, "a copy begins anew")
+	assert.Len(t, v.Card.Faces[0].Items, 5)
+	_, err = f.Duplicate(t.Context(), "nobody")
+	assert.ErrorIs(t, err, app.ErrNotFound)
+}
+
+func TestPicturesAreNamedAsPeopleSayThem(t *testing.T) {
+	f := start(t)
+	raw, id := coretest.Photo(t, 30, 20)
+	for name, want := range map[string]string{
+		"garden_gate.JPG": "garden gate", ".jpg": ".jpg", "no\x00\x01tes.jpeg": "notes", strings.Repeat("x", 300) + ".jpg": strings.Repeat("x", 80),
+	} {
+		p, err := f.BringIn(t.Context(), name, raw)
+		require.NoError(t, err, name)
+		assert.Equal(t, want, p.Name)
+		assert.Equal(t, id, p.ID)
+	}
+	all, err := f.Pictures(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, all, 1, "the same bytes are the same picture")
+	_, err = f.BringIn(t.Context(), "x.jpg", raw[:len(raw)/2])
+	var bad *picture.Error
+	assert.ErrorAs(t, err, &bad)
+	for _, side := range app.Sides {
+		kind, preview, err := f.PicturePreview(t.Context(), id, side)
+		require.NoError(t, err)
+		assert.Equal(t, "image/jpeg", kind)
+		assert.NotEmpty(t, preview)
+	}
+}
+
+func TestTheThumbnailFollowsTheCard(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	first, err := f.Thumbnail(t.Context(), id)
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(first))
+	require.NoError(t, err)
+	assert.Equal(t, 360, img.Bounds().Dy())
+	again, err := f.Thumbnail(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, first, again)
+	_, err = f.Change(t.Context(), id, 1, []card.Command{card.RemoveItems{IDs: []string{"i1"}}})
+	require.NoError(t, err)
+	changed, err := f.Thumbnail(t.Context(), id)
+	require.NoError(t, err)
+	assert.NotEqual(t, first, changed)
+}
+
+// until waits for a job to come to its end.
+func (f *fixture) until(id string, state app.JobState) app.Job {
+	f.t.Helper()
+	var j app.Job
+	require.Eventually(f.t, func() bool {
+		var err error
+		j, err = f.Job(id)
+		require.NoError(f.t, err)
+		return j.State == state
+	}, time.Minute, time.Millisecond, "the job should be %s", state)
+	return j
+}
+
+func TestAPrintJobTellsWhatBecameOfIt(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	j, err := f.Print(t.Context(), id, letter())
+	require.NoError(t, err)
+	for range 5 {
+		f.press.goOn <- nil
+	}
+	j = f.until(j.ID, app.Done)
+	assert.Equal(t, "5 pages printed", j.Note)
+	require.Len(t, f.press.pages, 5)
+	assert.Equal(t, "Test card, sheet 1, inside", f.press.pages[1].Title)
+	cfg, err := png.DecodeConfig(bytes.NewReader(f.press.pages[0].PNG))
+	require.NoError(t, err)
+	assert.Equal(t, []int{2550, 3300}, []int{cfg.Width, cfg.Height}, "Letter at 300 dpi")
+
+	j, err = f.Print(t.Context(), id, letter())
+	require.NoError(t, err)
+	f.press.goOn <- errors.New("out of ink")
+	assert.Equal(t, "out of ink", f.until(j.ID, app.Failed).Note)
+
+	j, err = f.Print(t.Context(), id, letter())
+	require.NoError(t, err)
+	require.NoError(t, f.StopJob(j.ID))
+	f.until(j.ID, app.Stopped)
+
+	empty, err := f.Create(t.Context(), coretest.Empty(t))
+	require.NoError(t, err)
+	_, err = f.Print(t.Context(), empty, letter())
+	assert.ErrorContains(t, err, "Nothing on these sheets is printed")
+}
+
+func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	state := func() app.RunState {
+		l, err := f.Layout(t.Context(), id, letter())
+		require.NoError(t, err)
+		return l.Sheets[0].State
+	}
+	assert.Equal(t, "waiting", state().State)
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	steps := hpgl.Steps(l.Sheets[0].Passes, l.Sheets[0].Size.Height)
+
+	j, err := f.Run(t.Context(), id, letter(), 1)
+	require.NoError(t, err)
+	last := -1.0
+	for i := range steps {
+		f.bench.goOn <- nil
+		require.Eventually(t, func() bool { return f.bench.steps.Load() == int64(i+1) }, time.Minute, time.Millisecond)
+		now, err := f.Job(j.ID)
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, now.Progress, last, "progress never goes back")
+		last = now.Progress
+	}
+	f.until(j.ID, app.Done)
+	done := state()
+	assert.Equal(t, "done", done.State)
+	raw, err := f.RunPicture(regexp.MustCompile(`[0-9a-f]{24}`).FindString(done.Picture))
+	require.NoError(t, err)
+	assert.Equal(t, "picture", string(raw))
+
+	// A stop keeps the picture, a lost connection says so.
+	j, err = f.Run(t.Context(), id, letter(), 1)
+	require.NoError(t, err)
+	f.bench.goOn <- nil
+	require.NoError(t, f.StopJob(j.ID))
+	f.until(j.ID, app.Stopped)
+	assert.Equal(t, "stopped", state().State)
+	j, err = f.Run(t.Context(), id, letter(), 1)
+	require.NoError(t, err)
+	f.bench.goOn <- errors.New("the connection to the cutter was lost")
+	f.until(j.ID, app.Failed)
+	assert.Equal(t, "the connection to the cutter was lost", state().Why)
+
+	// What has been changed since has not been cut.
+	_, err = f.Change(t.Context(), id, 1, []card.Command{card.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
+	require.NoError(t, err)
+	assert.Equal(t, "waiting", state().State)
+}
+
+func TestARunThatCannotBeIsRefused(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	f.bench.state.Bed = [2]float64{200, 200}
+	_, err := f.Run(t.Context(), id, letter(), 1)
+	assert.ErrorContains(t, err, "The sheet is 215.9 × 279.4 mm; Bench reaches 200 × 200 mm")
+	f.bench.state = app.CutterState{State: "away", Why: "its cable is out"}
+	_, err = f.Run(t.Context(), id, letter(), 1)
+	assert.ErrorContains(t, err, "The cutter is not ready: its cable is out")
+	_, err = f.Run(t.Context(), id, letter(), 99)
+	assert.ErrorIs(t, err, app.ErrNotFound)
+
+	bare := app.New(app.Config{Store: f.store})
+	defer bare.Close()
+	assert.Equal(t, "away", bare.CutterState(t.Context()).State)
+	_, err = bare.Printed(t.Context(), "p1")
+	assert.ErrorIs(t, err, app.ErrNotFound)
+	j, err := bare.Print(t.Context(), id, letter())
+	require.NoError(t, err)
+	require.Eventually(t, func() bool {
+		j, err = bare.Job(j.ID)
+		return err == nil && j.State == app.Failed
+	}, time.Minute, time.Millisecond)
+	assert.Contains(t, j.Note, "no printer is named")
+}

@@ -1,0 +1,94 @@
+package standin
+
+import (
+	"bytes"
+	"image/png"
+	"net"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/geom"
+)
+
+// feed gives instructions to a cutter that takes no time.
+func feed(c *Cutter, conn net.Conn, instructions ...string) {
+	drop := make(chan struct{}, 1)
+	for _, text := range instructions {
+		if len(text) >= 2 {
+			c.do(text, conn, drop)
+		}
+	}
+}
+
+func sink(t testing.TB) net.Conn {
+	t.Helper()
+	a, b := net.Pipe()
+	t.Cleanup(func() { _, _ = a.Close(), b.Close() })
+	go func() {
+		buf := make([]byte, 256)
+		for {
+			if _, err := b.Read(buf); err != nil {
+				return
+			}
+		}
+	}()
+	return a
+}
+
+func TestStrokesBeginWhereTheToolGoesDown(t *testing.T) {
+	c := &Cutter{}
+	feed(c, sink(t), "IN", "SP3", "PU400,400", "PD800,400", "PD800,800,400,800", "PU0,0", "SP2", "PD40,0", "VS20", "XX1,2", "PU")
+	require.Len(t, c.strokes, 2, "a PD that goes on is the same stroke")
+	assert.Equal(t, []geom.Point{{X: 10, Y: 10}, {X: 20, Y: 10}, {X: 20, Y: 20}, {X: 10, Y: 20}}, c.strokes[0].points)
+	assert.Equal(t, 3, c.strokes[0].tool)
+	assert.Equal(t, 2, c.strokes[1].tool)
+	feed(c, sink(t), "IN")
+	assert.Empty(t, c.strokes, "IN begins afresh")
+}
+
+func TestTheToolStaysOnTheBed(t *testing.T) {
+	c := &Cutter{}
+	feed(c, sink(t), "SP3", "PD999999,-999999")
+	assert.Equal(t, geom.Pt(bed, 0), c.at)
+	raw, err := c.Picture()
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(raw))
+	require.NoError(t, err)
+	assert.Equal(t, 1219, img.Bounds().Dx())
+}
+
+func TestADropEndsAMovementAtOnce(t *testing.T) {
+	c := &Cutter{Pace: 1e-6} // a movement would take days
+	drop := make(chan struct{}, 1)
+	drop <- struct{}{}
+	c.do("PD4000,4000", sink(t), drop)
+	assert.Less(t, c.at.Len(), 1.0)
+}
+
+func FuzzInstructions(f *testing.F) {
+	f.Add("IN;PA;SP3;PU10,10;PD20,20,30,30;OA;PU;SP0")
+	f.Add("PD;PD1;PD1,;SP-4;SP9999999999;OA1,2")
+	f.Fuzz(func(t *testing.T, text string) {
+		if len(text) > 400 {
+			return
+		}
+		c := &Cutter{}
+		start := 0
+		conn := sink(t)
+		for i := range len(text) {
+			if text[i] == ';' {
+				feed(c, conn, text[start:i])
+				start = i + 1
+			}
+		}
+		for _, s := range c.strokes {
+			for _, p := range s.points {
+				if !(p.X >= 0 && p.X <= bed && p.Y >= 0 && p.Y <= bed) {
+					t.Fatalf("%v is off the bed", p)
+				}
+			}
+		}
+	})
+}

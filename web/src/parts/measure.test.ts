@@ -1,0 +1,30 @@
+import assert from 'node:assert/strict'
+import { test } from 'node:test'
+import table from '../../../core/measure/testdata/format.json'
+import { ago, format, formatArea, formatSize, formatTime, type Unit } from './measure'
+
+test('measures are written as Go writes them', () => {
+  for (const { mm, unit, text } of table) assert.equal(format(mm, unit as Unit), text, `${mm} ${unit}`)
+  assert.equal(formatSize(127, 177.8, 'in'), '5 × 7 in')
+  assert.equal(formatArea(25.4 * 25.4 * 41.2, 'in'), '41 in²')
+  assert.equal(formatArea(1234, 'mm'), '12 cm²')
+})
+
+test('times are minutes and seconds', () => {
+  assert.equal(formatTime(0), '0:00')
+  assert.equal(formatTime(59.6), '1:00')
+  assert.equal(formatTime(125), '2:05')
+  assert.equal(formatTime(-3), '0:00')
+})
+
+test('how long ago is said in words', () => {
+  const now = new Date(2026, 5, 15, 9, 0).getTime()
+  const before = (ms: number) => ago(new Date(now - ms).toISOString(), now)
+  assert.equal(before(5e3), 'just now')
+  assert.equal(before(60e3), 'a minute ago')
+  assert.equal(before(60e3 * 5), '5 minutes ago')
+  assert.equal(before(3600e3 * 3), 'today')
+  assert.equal(before(3600e3 * 12), 'yesterday')
+  assert.equal(before(86400e3 * 3), '3 days ago')
+  assert.equal(before(86400e3 * 30), '16 May')
+})

@@ -1,0 +1,42 @@
+import assert from 'node:assert/strict'
+import { test } from 'node:test'
+import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply } from './supplies'
+
+const face = { width: 127, height: 177.8 }
+const at = { x: 60, y: 70 }
+
+test('photos come in at four inches or what the face has room for, unstretched', () => {
+  const p = (width: number, height: number) =>
+    photoSupply({ id: 'a', name: 'A', type: 'image/jpeg', width, height, bytes: 1 }).make(face, at).photo!
+  const wide = p(3000, 2000)
+  assert.ok(Math.abs(wide.width / wide.height - 1.5) < 1e-9)
+  assert.ok(wide.width <= 101.6 + 1e-9 && wide.width <= face.width * 0.8 + 1e-9)
+  const tall = p(1000, 4000)
+  assert.ok(tall.height <= 101.6 + 1e-9)
+  assert.ok(Math.abs(tall.height / tall.width - 4) < 1e-9)
+})
+
+test('papers leave an even border', () => {
+  const it = paperSupply({ id: 'x', name: 'X', ground: '#fff', width: 10, height: 10, marks: [], upright: false }).make(
+    face,
+    at,
+  )
+  assert.ok(Math.abs((face.width - it.form!.width) / 2 - 6.35) < 0.8)
+  assert.deepEqual(it.place, { x: 60, y: 70, turn: 0 })
+  assert.equal(it.fill.paper, 'x')
+})
+
+test('shapes fit on a small face too', () => {
+  for (const s of shapes) {
+    const small = shapeSupply(s).make({ width: 30, height: 40 }, at)
+    assert.ok(small.form!.width <= 30 && small.form!.height <= 40, s.name)
+    const usual = shapeSupply(s).make(face, at)
+    assert.ok(Math.abs(usual.form!.width / usual.form!.height - s.w / s.h) < 1e-9, s.name)
+  }
+})
+
+test('words begin as ink', () => {
+  const it = fontSupply({ id: 'f', name: 'F', kind: 'book', ascent: 1, descent: 0.2 }).make(face, at)
+  assert.equal(it.made.as, 'printed')
+  assert.ok(it.fill.colour)
+})
