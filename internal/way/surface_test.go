@@ -1,10 +1,12 @@
 package way
 
 import (
+	"context"
 	"fmt"
 	"path/filepath"
 	"testing"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -251,4 +253,33 @@ func TestWhatIsTooLargeForASheetIsSaidWhereSheetsAre(t *testing.T) {
 	h.choose("paper", "Letter")
 	h.fill("between", "1/32")
 	h.says("paper-wrong", "between 3 mm")
+}
+
+func TestTwoFingersPanAndZoomAndMoveNothing(t *testing.T) {
+	h := lay(t, square("A", 2.5, 3))
+	touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
+		t.Helper()
+		h.must(h.Do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
+			_, err := cdp.Call(ctx, tab, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
+			return err
+		})))
+	}
+	finger := func(id, x, y float64) *input.TouchPoint {
+		return &input.TouchPoint{X: x, Y: y, ID: &id}
+	}
+	x, y := h.at(2.5, 3)
+	before, err := h.Text(browser.ID("zoom"))
+	h.must(err)
+	touch(input.DispatchTouchEventTypeTouchStart, finger(1, x, y))
+	touch(input.DispatchTouchEventTypeTouchStart, finger(1, x, y), finger(2, x+100, y))
+	for i := range 5 {
+		d := float64(i+1) * 10
+		touch(input.DispatchTouchEventTypeTouchMove, finger(1, x-d, y+d), finger(2, x+100+d, y+d))
+	}
+	touch(input.DispatchTouchEventTypeTouchEnd)
+	h.wait(fmt.Sprintf(`document.querySelector('[data-testid=zoom]').textContent.trim() !== %q`, before))
+	// Twice as far apart: twice as large, and 50 pixels further down.
+	_, y1 := h.at(2.5, 3)
+	assert.InDelta(t, y+50, y1, 6)
+	h.item(1, "i1")
 }

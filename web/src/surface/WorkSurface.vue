@@ -122,7 +122,7 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
     @pointerdown="editing || pointer.down($event)"
     @pointermove="pointer.motion"
     @pointerup="pointer.up"
-    @pointercancel="pointer.cancel"
+    @pointercancel="pointer.lost"
     @dblclick="edit(pointer.itemAt($event))"
   >
     <svg v-if="card.face" :key="card.face.id" width="100%" height="100%">

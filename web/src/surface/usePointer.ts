@@ -52,7 +52,34 @@ export function usePointer(
     })
   }
 
+  /** Fingers on the surface: two of them pan and zoom, whatever one has begun. */
+  const fingers = new Map<number, Pt>()
+
+  function fingerDown(e: PointerEvent): boolean {
+    if (e.pointerType !== 'touch') return false
+    fingers.set(e.pointerId, view.local(e))
+    if (fingers.size < 2) return false
+    cancel()
+    return true
+  }
+
+  function fingerMoved(e: PointerEvent): boolean {
+    const was = fingers.get(e.pointerId)
+    if (!was) return false
+    const now = view.local(e)
+    fingers.set(e.pointerId, now)
+    const other = [...fingers].find(([id]) => id !== e.pointerId)?.[1]
+    if (!other || fingers.size !== 2) return fingers.size > 1
+    // The other finger holds still for this one step.
+    view.pan((now.x - was.x) / 2, (now.y - was.y) / 2)
+    const before = Math.hypot(was.x - other.x, was.y - other.y)
+    const after = Math.hypot(now.x - other.x, now.y - other.y)
+    if (before > 20 && after > 20) view.zoomBy(after / before, { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 })
+    return true
+  }
+
   function down(e: PointerEvent) {
+    if (fingerDown(e)) return
     if (e.button === 1 || space.value) return pan(e)
     if (e.button !== 0) return
     const id = itemAt(e)
@@ -98,20 +125,26 @@ export function usePointer(
   }
 
   function motion(e: PointerEvent) {
-    if (!track) return
+    if (fingerMoved(e) || !track) return
     const p = view.local(e)
     if (!moved && Math.hypot(p.x - from.x, p.y - from.y) < CLICK) return
     moved = true
     track(view.toFace(p), e)
   }
 
-  function up() {
+  function up(e: PointerEvent) {
+    fingers.delete(e.pointerId)
     if (!track) return
     track = undefined
     release?.()
     release = undefined
     if (moved) void drag.drop()
     else drag.cancel()
+  }
+
+  function lost(e: PointerEvent) {
+    fingers.delete(e.pointerId)
+    cancel()
   }
 
   function cancel() {
@@ -154,5 +187,5 @@ export function usePointer(
     }
   })
 
-  return { space, bandBox, focus, itemAt, down, motion, up, cancel, grip, turn }
+  return { space, bandBox, focus, itemAt, down, motion, up, lost, grip, turn }
 }
