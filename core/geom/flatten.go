@@ -55,6 +55,12 @@ func (p Path) Flatten(tol float64) []Polyline {
 					put(at(c, float64(i)/float64(n)))
 				}
 				put(c[3])
+			case ArcTo:
+				n := s.Arc.steps(tol)
+				for i := 1; i < n; i++ {
+					put(s.Arc.At(s.Arc.From + (s.Arc.To-s.Arc.From)*float64(i)/float64(n)))
+				}
+				put(s.P[0])
 			case Close:
 				l.Closed = true
 			}

@@ -15,16 +15,18 @@ const (
 	LineTo            // P[0] is the end
 	QuadTo            // P[0] control, P[1] end
 	CubicTo           // P[0], P[1] controls, P[2] end
+	ArcTo             // Arc, P[0] end
 	Close             // straight back to the start of the ring
 )
 
 // points is how many points each Op carries.
-var points = [...]int{MoveTo: 1, LineTo: 1, QuadTo: 2, CubicTo: 3, Close: 0}
+var points = [...]int{MoveTo: 1, LineTo: 1, QuadTo: 2, CubicTo: 3, ArcTo: 1, Close: 0}
 
-// Segment is one step of a path.
+// Segment is one step of a path. Arc is set for ArcTo alone and never changed.
 type Segment struct {
-	Op Op
-	P  [3]Point
+	Op  Op
+	P   [3]Point
+	Arc *Arc
 }
 
 // End is the point a segment ends at; a Close has none of its own.
@@ -59,25 +61,15 @@ func (b *Builder) add(op Op, p ...Point) *Builder {
 	return b
 }
 
-// Arc adds an elliptical arc about c with radii rx, ry from angle a0 to a1
-// (radians, clockwise on screen when a1 > a0), as cubics of at most an eighth
-// turn each: the radius is then kept to 4e-6 of itself (Riškus, "Approximation
-// of a cubic Bézier curve by circular arcs and vice versa", 2006). The arc's
+// Arc adds a piece of the ellipse about c with the half axes rx and ry along x
+// and y, from angle a0 to a1 in radians, clockwise on screen when a1 > a0. Its
 // start must be the current point.
 func (b *Builder) Arc(c Point, rx, ry, a0, a1 float64) *Builder {
-	n := max(1, int(math.Ceil(math.Abs(a1-a0)/(math.Pi/4)-1e-9)))
-	step := (a1 - a0) / float64(n)
-	k := 4. / 3 * math.Tan(step/4)
-	at := func(a float64) (p, d Point) {
-		s, co := math.Sincos(a)
-		return Point{c.X + rx*co, c.Y + ry*s}, Point{-rx * s, ry * co}
-	}
-	p, d := at(a0)
-	for i := 1; i <= n; i++ {
-		q, e := at(a0 + step*float64(i))
-		b.Cubic(p.Add(d.Mul(k)), q.Sub(e.Mul(k)), q)
-		p, d = q, e
-	}
+	return b.arc(Arc{c, Point{X: rx}, Point{Y: ry}, a0, a1})
+}
+
+func (b *Builder) arc(a Arc) *Builder {
+	b.segs = append(b.segs, Segment{Op: ArcTo, P: [3]Point{a.At(a.To)}, Arc: &a})
 	return b
 }
 
@@ -116,6 +108,10 @@ func (p Path) Transform(m Affine) Path {
 	for i, s := range p.segs {
 		for j := range points[s.Op] {
 			s.P[j] = m.Apply(s.P[j])
+		}
+		if s.Arc != nil {
+			a := s.Arc.transform(m)
+			s.Arc = &a
 		}
 		out[i] = s
 	}
@@ -169,6 +165,11 @@ func (p Path) Reverse() Path {
 				r.P[j] = s.P[k-2-j]
 			}
 			r.P[k-1] = from[i]
+			if s.Arc != nil {
+				a := *s.Arc
+				a.From, a.To = a.To, a.From
+				r.Arc = &a
+			}
 			out = append(out, r)
 		}
 		if closed {
@@ -194,6 +195,11 @@ func (p Path) Bounds() Rect {
 			c := cubic(from, s)
 			for _, t := range append(turning(c[0].X, c[1].X, c[2].X, c[3].X), turning(c[0].Y, c[1].Y, c[2].Y, c[3].Y)...) {
 				grow(at(c, t))
+			}
+		}
+		if s.Op == ArcTo {
+			for _, t := range s.Arc.turnings() {
+				grow(s.Arc.At(t))
 			}
 		}
 	})
@@ -260,6 +266,9 @@ func (p Path) Area() float64 {
 				sum += (6*c[0].Cross(c[1]) + 3*c[0].Cross(c[2]) + c[0].Cross(c[3]) +
 					3*c[1].Cross(c[2]) + 3*c[1].Cross(c[3]) + 6*c[2].Cross(c[3])) / 20
 				last = c[3]
+			case ArcTo:
+				sum += s.Arc.area()
+				last = s.P[0]
 			}
 		})
 		sum += last.Cross(first) / 2
@@ -267,22 +276,76 @@ func (p Path) Area() float64 {
 	return sum
 }
 
+// Cubics calls f for each segment as Segments does, with arcs replaced by the
+// curves that stand for them where there are no arcs, as in PDF.
+func (p Path) Cubics(f func(from Point, s Segment)) {
+	p.Segments(func(from Point, s Segment) {
+		if s.Op != ArcTo {
+			f(from, s)
+			return
+		}
+		curves := s.Arc.cubics()
+		for i, c := range curves {
+			if i == len(curves)-1 {
+				c[3] = s.P[0]
+			}
+			f(from, Segment{Op: CubicTo, P: [3]Point{c[1], c[2], c[3]}})
+			from = c[3]
+		}
+	})
+}
+
 // String is the path as SVG path data, to 0.1 µm.
 func (p Path) String() string {
-	const letters = "MLQCZ"
+	const letters = "MLQCAZ"
 	out := make([]byte, 0, len(p.segs)*24)
 	for _, s := range p.segs {
+		if s.Op == ArcTo {
+			out = appendArc(out, *s.Arc, s.P[0])
+			continue
+		}
 		out = append(out, letters[s.Op])
 		for j := range points[s.Op] {
 			if j > 0 {
 				out = append(out, ' ')
 			}
-			out = number(out, s.P[j].X)
-			out = append(out, ' ')
-			out = number(out, s.P[j].Y)
+			out = numbers(out, s.P[j].X, s.P[j].Y)
 		}
 	}
 	return string(out)
+}
+
+// appendArc writes an arc as SVG has it, by its ends. More than half a turn is
+// written as several arcs, for there the ends would say little or nothing of
+// the centre.
+func appendArc(out []byte, a Arc, end Point) []byte {
+	long, short, turn := a.axes()
+	n := max(1, int(math.Ceil(math.Abs(a.To-a.From)/(math.Pi*.75)-1e-9)))
+	sweep := byte('0')
+	if a.clockwise() {
+		sweep = '1'
+	}
+	for i := 1; i <= n; i++ {
+		to := end
+		if i < n {
+			to = a.At(a.From + (a.To-a.From)*float64(i)/float64(n))
+		}
+		out = append(out, 'A')
+		out = numbers(out, long, short)
+		out = append(out, ' ')
+		degrees := turn * 180 / math.Pi
+		if long-short < 1e-9 {
+			degrees = 0 // a circle has no turn
+		}
+		out = number(out, degrees)
+		out = append(out, ' ', '0', ' ', sweep, ' ')
+		out = numbers(out, to.X, to.Y)
+	}
+	return out
+}
+
+func numbers(out []byte, x, y float64) []byte {
+	return number(append(number(out, x), ' '), y)
 }
 
 func number(out []byte, v float64) []byte {

@@ -145,7 +145,7 @@ func (d *document) path(p geom.Path) {
 		}
 		b.WriteString(op + "\n")
 	}
-	p.Segments(func(from geom.Point, s geom.Segment) {
+	p.Cubics(func(from geom.Point, s geom.Segment) {
 		switch s.Op {
 		case geom.MoveTo:
 			put("m", s.P[0])
