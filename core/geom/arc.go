@@ -72,7 +72,7 @@ func (a Arc) steps(tol float64) int {
 }
 
 // cubics are Bézier curves over at most an eighth turn each, which keep the
-// radius to 4e-6 of itself (Riškus, "Approximation of a cubic Bézier curve by
+// radius to 5e-6 of itself (Riškus, "Approximation of a cubic Bézier curve by
 // circular arcs and vice versa", 2006).
 func (a Arc) cubics() [][4]Point {
 	n := max(1, int(math.Ceil(math.Abs(a.To-a.From)/(math.Pi/4)-1e-9)))

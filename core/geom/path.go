@@ -337,7 +337,8 @@ func appendArc(out []byte, a Arc, end Point) []byte {
 		if long-short < 1e-9 {
 			degrees = 0 // a circle has no turn
 		}
-		out = number(out, degrees)
+		// A long axis swings far by a small turn, so the turn has more digits.
+		out = strconv.AppendFloat(out, math.Round(degrees*1e9)/1e9, 'f', -1, 64)
 		out = append(out, ' ', '0', ' ', sweep, ' ')
 		out = numbers(out, to.X, to.Y)
 	}

@@ -1,0 +1,382 @@
+package geom
+
+import "math"
+
+// Curve is one segment of a path with the point it starts from.
+type Curve struct {
+	From Point
+	Segment
+}
+
+// Curves lists what is drawn: every segment that has a length, closing sides
+// as lines, ring by ring.
+func (p Path) Curves() [][]Curve {
+	var out [][]Curve
+	for _, ring := range p.Rings() {
+		var cs []Curve
+		start := ring.segs[0].P[0]
+		ring.Segments(func(from Point, s Segment) {
+			switch s.Op {
+			case MoveTo:
+				return
+			case Close:
+				if from == start || len(cs) > 0 && cs[len(cs)-1].End() == start {
+					return
+				}
+				if len(cs) > 0 {
+					from = cs[len(cs)-1].End()
+				}
+				s = Segment{Op: LineTo, P: [3]Point{start}}
+			}
+			cs = append(cs, Curve{from, s})
+		})
+		out = append(out, cs)
+	}
+	return out
+}
+
+// angle is the angle of an arc at t.
+func (c Curve) angle(t float64) float64 { return c.Arc.From + (c.Arc.To-c.Arc.From)*t }
+
+// At is the point at t, 0 at the start and 1 at the end.
+func (c Curve) At(t float64) Point {
+	switch c.Op {
+	case QuadTo, CubicTo:
+		return at(cubic(c.From, c.Segment), t)
+	case ArcTo:
+		if t == 1 {
+			return c.P[0]
+		}
+		return c.Arc.At(c.angle(t))
+	}
+	return c.From.Lerp(c.P[0], t)
+}
+
+// Derivative is the first derivative by t.
+func (c Curve) Derivative(t float64) Point {
+	switch c.Op {
+	case QuadTo, CubicTo:
+		k := cubic(c.From, c.Segment)
+		a, b, d := k[1].Sub(k[0]), k[2].Sub(k[1]), k[3].Sub(k[2])
+		return a.Lerp(b, t).Lerp(b.Lerp(d, t), t).Mul(3)
+	case ArcTo:
+		return c.Arc.derivative(c.angle(t), 1).Mul(c.Arc.To - c.Arc.From)
+	}
+	return c.P[0].Sub(c.From)
+}
+
+func (c Curve) second(t float64) Point {
+	switch c.Op {
+	case QuadTo, CubicTo:
+		k := cubic(c.From, c.Segment)
+		a, b := k[0].Sub(k[1].Mul(2)).Add(k[2]), k[1].Sub(k[2].Mul(2)).Add(k[3])
+		return a.Lerp(b, t).Mul(6)
+	case ArcTo:
+		w := c.Arc.To - c.Arc.From
+		return c.Arc.derivative(c.angle(t), 2).Mul(w * w)
+	}
+	return Point{}
+}
+
+// Tangent is the direction at t, of length 1; where a cusp leaves none it is
+// that of a point close by, and zero for a curve without extent.
+func (c Curve) Tangent(t float64) Point {
+	for _, d := range []float64{0, 1e-6, -1e-6, 1e-3, -1e-3} {
+		if u := min(max(t+d, 0), 1); true {
+			if v := c.Derivative(u); v.Len() > 1e-12 {
+				return v.Mul(1 / v.Len())
+			}
+		}
+	}
+	return Point{}
+}
+
+// Curvature is the signed curvature at t in 1/mm, positive where the curve
+// bends clockwise on screen; infinite at a cusp.
+func (c Curve) Curvature(t float64) float64 {
+	d := c.Derivative(t)
+	l := d.Len()
+	if l == 0 {
+		return math.Inf(1)
+	}
+	return d.Cross(c.second(t)) / (l * l * l)
+}
+
+// Split cuts the curve at t into two that together are the same.
+func (c Curve) Split(t float64) (a, b Curve) {
+	m := c.At(t)
+	a, b = Curve{From: c.From, Segment: c.Segment}, Curve{From: m, Segment: c.Segment}
+	switch c.Op {
+	case QuadTo:
+		a.P = [3]Point{c.From.Lerp(c.P[0], t), m}
+		b.P = [3]Point{c.P[0].Lerp(c.P[1], t), c.P[1]}
+	case CubicTo:
+		p01, p12, p23 := c.From.Lerp(c.P[0], t), c.P[0].Lerp(c.P[1], t), c.P[1].Lerp(c.P[2], t)
+		a.P = [3]Point{p01, p01.Lerp(p12, t), m}
+		b.P = [3]Point{p12.Lerp(p23, t), p23, c.P[2]}
+	case ArcTo:
+		left, right := *c.Arc, *c.Arc
+		left.To, right.From = c.angle(t), c.angle(t)
+		a.P, a.Arc = [3]Point{m}, &left
+		b.Arc = &right
+	default:
+		a.P = [3]Point{m}
+	}
+	return a, b
+}
+
+// The nodes and weights of Gauss and Legendre's rule of eight points.
+var gauss = [4][2]float64{
+	{.18343464249564980494, .36268378337836198297}, {.52553240991632898582, .31370664587788728734},
+	{.79666647741362673959, .22238103445337447054}, {.96028985649753623168, .10122853629037625915},
+}
+
+func (c Curve) speeds(a, b float64) float64 {
+	sum, m, h := 0.0, (a+b)/2, (b-a)/2
+	for _, g := range gauss {
+		sum += g[1] * (c.Derivative(m-h*g[0]).Len() + c.Derivative(m+h*g[0]).Len())
+	}
+	return sum * h
+}
+
+// LengthTo is the length from the start to t: Gauss and Legendre's rule, halved
+// until two halves agree with the whole to 1e-9.
+func (c Curve) LengthTo(t float64) float64 {
+	if c.Op == LineTo {
+		return c.P[0].Sub(c.From).Len() * t
+	}
+	var part func(a, b, whole float64, depth int) float64
+	part = func(a, b, whole float64, depth int) float64 {
+		m := (a + b) / 2
+		left, right := c.speeds(a, m), c.speeds(m, b)
+		if depth == 0 || math.Abs(left+right-whole) <= 1e-9*(left+right) {
+			return left + right
+		}
+		return part(a, m, left, depth-1) + part(m, b, right, depth-1)
+	}
+	return part(0, t, c.speeds(0, t), 24)
+}
+
+// Length is the length of the curve.
+func (c Curve) Length() float64 { return c.LengthTo(1) }
+
+// AtLength is the t at which the curve has the given length, by bisection and
+// Newton's steps between.
+func (c Curve) AtLength(want float64) float64 {
+	total := c.Length()
+	if want <= 0 || total == 0 {
+		return 0
+	}
+	if want >= total {
+		return 1
+	}
+	lo, hi, t := 0.0, 1.0, want/total
+	for range 60 {
+		off := c.LengthTo(t) - want
+		if math.Abs(off) <= 1e-10*total {
+			break
+		}
+		if off > 0 {
+			hi = t
+		} else {
+			lo = t
+		}
+		next := t - off/c.Derivative(t).Len()
+		if !(next > lo && next < hi) {
+			next = (lo + hi) / 2
+		}
+		t = next
+	}
+	return t
+}
+
+// Length is the length of all rings and strokes.
+func (p Path) Length() float64 {
+	sum := 0.0
+	for _, ring := range p.Curves() {
+		for _, c := range ring {
+			sum += c.Length()
+		}
+	}
+	return sum
+}
+
+// PointAt is the point and the direction at a length along the path, ring
+// after ring; its ends beyond. ok is false for an empty path.
+func (p Path) PointAt(length float64) (q, tangent Point, ok bool) {
+	for _, ring := range p.Curves() {
+		for _, c := range ring {
+			l := c.Length()
+			if length <= l {
+				t := c.AtLength(length)
+				return c.At(t), c.Tangent(t), true
+			}
+			length -= l
+			q, tangent, ok = c.At(1), c.Tangent(1), true
+		}
+	}
+	return q, tangent, ok
+}
+
+// Nearest is a place on a path that is closest to a point.
+type Nearest struct {
+	Ring, Curve int     // as Curves lists them
+	T           float64 // on that curve
+	Point       Point
+	Distance    float64
+}
+
+// Nearest finds the closest place on the path, to about 1 nm. ok is false for
+// an empty path.
+func (p Path) Nearest(q Point) (best Nearest, ok bool) {
+	best.Distance = math.Inf(1)
+	for i, ring := range p.Curves() {
+		for j, c := range ring {
+			t := c.nearest(q, best.Distance)
+			if t < 0 {
+				continue
+			}
+			m := c.At(t)
+			if d := m.Sub(q).Len(); d < best.Distance {
+				best, ok = Nearest{i, j, t, m, d}, true
+			}
+		}
+	}
+	return best, ok
+}
+
+// nearest is the t closest to q, or -1 when no place is closer than the limit.
+// Samples find the valley, thirds of it the floor.
+func (c Curve) nearest(q Point, limit float64) float64 {
+	if c.Op == LineTo {
+		v := c.P[0].Sub(c.From)
+		if l := v.Dot(v); l > 0 {
+			return min(max(q.Sub(c.From).Dot(v)/l, 0), 1)
+		}
+		return 0
+	}
+	if !math.IsInf(limit, 1) && !c.hull().Grow(limit).Has(q) {
+		return -1
+	}
+	const n = 24
+	dist := func(t float64) float64 { v := c.At(t).Sub(q); return v.Dot(v) }
+	best, at := math.Inf(1), 0.0
+	var samples [n + 1]float64
+	for i := range samples {
+		samples[i] = dist(float64(i) / n)
+	}
+	for i, s := range samples {
+		if i > 0 && samples[i-1] < s || i < n && samples[i+1] < s {
+			continue // no valley
+		}
+		lo, hi := max(float64(i-1)/n, 0), min(float64(i+1)/n, 1)
+		for hi-lo > 1e-11 {
+			a, b := lo+(hi-lo)/3, hi-(hi-lo)/3
+			if dist(a) < dist(b) {
+				hi = b
+			} else {
+				lo = a
+			}
+		}
+		if t := (lo + hi) / 2; dist(t) < best {
+			best, at = dist(t), t
+		}
+	}
+	return at
+}
+
+// hull is a box that the curve does not leave.
+func (c Curve) hull() Rect {
+	pts := []Point{c.From}
+	if c.Op == ArcTo {
+		a := c.Arc
+		w, h := math.Hypot(a.U.X, a.V.X), math.Hypot(a.U.Y, a.V.Y)
+		return Rect{a.Centre.X - w, a.Centre.Y - h, 2 * w, 2 * h}
+	}
+	pts = append(pts, c.P[:points[c.Op]]...)
+	r := Rect{c.From.X, c.From.Y, 0, 0}
+	for _, p := range pts {
+		x, y := min(r.X, p.X), min(r.Y, p.Y)
+		r = Rect{x, y, max(r.Right(), p.X) - x, max(r.Bottom(), p.Y) - y}
+	}
+	return r
+}
+
+// Winding counts how often the closed rings run round q, clockwise on screen
+// counted positive; open strokes count as if closed. Curves are cut where they
+// turn in y, so that each piece is met once at most.
+func (p Path) Winding(q Point) int {
+	n := 0
+	for _, ring := range p.Curves() {
+		if len(ring) == 0 {
+			continue
+		}
+		first, last := ring[0].From, ring[len(ring)-1].End()
+		if first != last {
+			ring = append(ring, Curve{last, Segment{Op: LineTo, P: [3]Point{first}}})
+		}
+		for _, c := range ring {
+			n += c.crossing(q)
+		}
+	}
+	return n
+}
+
+// turns are the t inside (0, 1) where y is largest or smallest.
+func (c Curve) turns() []float64 {
+	switch c.Op {
+	case QuadTo, CubicTo:
+		k := cubic(c.From, c.Segment)
+		return turning(k[0].Y, k[1].Y, k[2].Y, k[3].Y)
+	case ArcTo:
+		var out []float64
+		w := c.Arc.To - c.Arc.From
+		at := math.Atan2(c.Arc.V.Y, c.Arc.U.Y)
+		lo, hi := min(c.Arc.From, c.Arc.To), max(c.Arc.From, c.Arc.To)
+		for k := math.Ceil((lo - at) / math.Pi); at+k*math.Pi < hi; k++ {
+			out = append(out, (at+k*math.Pi-c.Arc.From)/w)
+		}
+		return out
+	}
+	return nil
+}
+
+// crossing counts the crossings of the ray from q to the right, downward ones
+// positive.
+func (c Curve) crossing(q Point) int {
+	stops := append([]float64{0, 1}, c.turns()...)
+	// Three turns at most: a simple sort will do.
+	for i := range stops {
+		for j := i + 1; j < len(stops); j++ {
+			if stops[j] < stops[i] {
+				stops[i], stops[j] = stops[j], stops[i]
+			}
+		}
+	}
+	n := 0
+	for i := 1; i < len(stops); i++ {
+		lo, hi := stops[i-1], stops[i]
+		a, b := c.At(lo).Y, c.At(hi).Y
+		down := a <= q.Y && b > q.Y
+		if !down && !(a > q.Y && b <= q.Y) {
+			continue
+		}
+		for range 60 {
+			m := (lo + hi) / 2
+			if (c.At(m).Y > q.Y) == down {
+				hi = m
+			} else {
+				lo = m
+			}
+		}
+		if c.At(lo).X <= q.X {
+			continue
+		}
+		if down {
+			n++
+		} else {
+			n--
+		}
+	}
+	return n
+}
