@@ -11,6 +11,7 @@ import (
 	"image/color"
 	"image/png"
 	"math"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -19,7 +20,7 @@ import (
 	"sectilis/core/picture"
 )
 
-// Sides are the sizes of previews, in pixels on the longer side.
+// Sides are the sizes of previews, in pixels on the longer side, growing.
 var Sides = []int{256, 800, 1600}
 
 // BringIn takes a picture. The error is a *picture.Error for bytes that are no
@@ -34,8 +35,10 @@ func (a *App) BringIn(ctx context.Context, name string, raw []byte) (Picture, er
 	if err := a.store.AddPicture(ctx, p, raw, a.now()); err != nil {
 		return Picture{}, fmt.Errorf("keep picture: %w", err)
 	}
-	// Previews are made while the picture is decoded anyway.
-	for _, side := range Sides {
+	// Previews are made while the picture is decoded anyway, each smaller one
+	// from the one before.
+	for _, side := range slices.Backward(Sides) {
+		img = picture.Scale(img, side)
 		if _, _, err := a.addPreview(ctx, p.ID, img, side); err != nil {
 			return Picture{}, err
 		}
@@ -64,7 +67,7 @@ func tidyName(name string) string {
 }
 
 func (a *App) addPreview(ctx context.Context, id string, img image.Image, side int) (string, []byte, error) {
-	raw, kind, err := picture.Preview(img, side)
+	raw, kind, err := picture.Preview(picture.Scale(img, side))
 	if err != nil {
 		return "", nil, fmt.Errorf("make preview: %w", err)
 	}

@@ -160,13 +160,18 @@ func upright(img image.Image, turn int) image.Image {
 	return img
 }
 
-// Preview is the picture scaled down so that it fits a square of the given
-// side in pixels, encoded as JPEG, or as PNG where it has transparency.
-func Preview(img image.Image, side int) (raw []byte, kind string, err error) {
+// Scale is the picture scaled down so that it fits a square of the given side
+// in pixels; a smaller one is left as it is.
+func Scale(img image.Image, side int) image.Image {
 	b := img.Bounds()
 	if b.Dx() > side || b.Dy() > side {
-		img = imaging.Fit(img, side, side, imaging.CatmullRom)
+		return imaging.Fit(img, side, side, imaging.CatmullRom)
 	}
+	return img
+}
+
+// Preview encodes a picture as JPEG, or as PNG where it has transparency.
+func Preview(img image.Image) (raw []byte, kind string, err error) {
 	var out bytes.Buffer
 	if opaque(img) {
 		err = jpeg.Encode(&out, img, &jpeg.Options{Quality: 88})
