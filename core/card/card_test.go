@@ -169,6 +169,13 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	refused(t, c, card.NameItem{ID: "i1", Name: ""}, "name", "at least one letter")
 	refused(t, c, card.PlaceItems{Face: "lid", Items: []card.Item{{}}}, "face", "no face")
 	refused(t, c, card.PlaceItems{Face: card.Front}, "items", "nothing to place")
+	_, tag := c.Find("i4")
+	one, other := *tag, *tag
+	one.ID, one.On, other.ID, other.On = "a", "b", "b", "a"
+	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{one, other}}, "on", "lie on itself")
+	one.On = "a"
+	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{one}}, "on", "lie on itself")
+	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{one, one}}, "items", "same id")
 	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "x", Kind: card.Shape, Made: card.Made{As: card.Printed}}}}, "kind", "does not fit")
 }
 

@@ -85,7 +85,12 @@ func change(c Card, f func(*Card) error) (Card, error) {
 		return c, err
 	}
 	for i := range next.Faces {
-		next.Faces[i].order()
+		// What lies on itself, by whatever way round, is under nothing and on
+		// nothing: the order of the stack cannot hold it.
+		n := len(next.Faces[i].Items)
+		if next.Faces[i].order(); len(next.Faces[i].Items) != n {
+			return c, refuse("on", "Something would lie on itself.")
+		}
 	}
 	if err := next.check(); err != nil {
 		return c, err

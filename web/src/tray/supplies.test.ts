@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply } from './supplies'
+import type { SceneFace } from '../api/types'
+import { fontSupply, paperSupply, photoSupply, settled, shapes, shapeSupply } from './supplies'
 
 const face = { width: 127, height: 177.8 }
 const at = { x: 60, y: 70 }
@@ -39,4 +40,18 @@ test('words begin as ink', () => {
   const it = fontSupply({ id: 'f', name: 'F', kind: 'book', ascent: 1, descent: 0.2 }).make(face, at)
   assert.equal(it.made.as, 'printed')
   assert.ok(it.fill.colour)
+})
+
+test('what is dropped roughly lies straight', () => {
+  const scene = { ...face, safe: { x: 5, y: 5, w: 117, h: 167.8 } } as unknown as SceneFace
+  const drop = (s: Parameters<typeof shapeSupply>[0], x: number, y: number) =>
+    settled(shapeSupply(s).make(face, { x, y }), scene).place
+  const circle = shapes.find((s) => s.id === 'circle')!
+  assert.deepEqual(drop(circle, 62, 87), { x: 63.5, y: 88.9, turn: 0 }, 'near the middle')
+  assert.deepEqual(drop(circle, 50, 70), { x: 50, y: 70, turn: 0 }, 'near nothing')
+  assert.equal(drop(circle, 33, 70).x, 5 + 25.4, 'its edge on the safe line')
+  const paper = paperSupply({ id: 'x', name: 'X', ground: '#fff', width: 10, height: 10, marks: [], upright: false })
+  assert.deepEqual(settled(paper.make(face, { x: 20, y: 150 }), scene).place, { x: 63.5, y: 88.9, turn: 0 })
+  const words = fontSupply({ id: 'f', name: 'F', kind: 'book', ascent: 1, descent: 0.2 }).make(face, { x: 62, y: 87 })
+  assert.equal(settled(words, scene), words, 'words have no size yet')
 })

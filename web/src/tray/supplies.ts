@@ -1,7 +1,8 @@
 // Makes new items of what lies in the tray, at a size one can work with.
-import type { Catalogue, Item, Picture } from '../api/types'
+import type { Catalogue, Item, Picture, SceneFace } from '../api/types'
 import { INCH } from '../parts/measure'
 import type { Pt } from '../parts/geom'
+import { snap } from '../surface/snap'
 
 /** Something in the tray that can be placed. */
 export interface Supply {
@@ -159,4 +160,24 @@ export function fontSupply(f: Catalogue['fonts'][number]): Supply {
         },
       }),
   }
+}
+
+/** How near, in mm, a dropped thing is drawn to a middle or an edge. */
+const REACH = 4
+
+/**
+ * Straightens what was dropped roughly: what nearly fills the face goes to its
+ * middle, anything else to the middles and edges that it is near.
+ */
+export function settled(it: Item, face: SceneFace): Item {
+  const size = it.form ?? it.photo
+  if (!size) return it
+  const { width: w, height: h } = size
+  const fills = w > face.width * 0.75 && h > face.height * 0.75
+  const box = { x: it.place.x - w / 2, y: it.place.y - h / 2, w, h }
+  const s = snap(box, [{ x: 0, y: 0, w: face.width, h: face.height }, face.safe], REACH)
+  const place = fills
+    ? { ...it.place, x: face.width / 2, y: face.height / 2 }
+    : { ...it.place, x: it.place.x + s.dx, y: it.place.y + s.dy }
+  return { ...it, place }
 }

@@ -11,7 +11,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { photoSupply, type Supply } from '../../tray/supplies'
+import { photoSupply, settled, type Supply } from '../../tray/supplies'
 import ColoursPanel from './ColoursPanel.vue'
 import FormPanel from './FormPanel.vue'
 import MadePanel from './MadePanel.vue'
@@ -42,7 +42,7 @@ async function place(s: Supply, at?: Pt) {
   const v = await card.change({
     do: 'placeItems',
     face: f.id,
-    items: [s.make(f, at ?? { x: f.width / 2, y: f.height / 2 })],
+    items: [settled(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), f)],
   })
   if (!v?.made) return
   card.select(v.made)
