@@ -69,7 +69,7 @@ bench: web/dist/index.html chromium
 # Each fuzz target for a short while; TIME=20m for long.
 TIME ?= 20s
 fuzz:
-	@for p in $$(grep -rl --include='*_test.go' 'func Fuzz' core); do \
+	@for p in $$(grep -rl --include='*_test.go' 'func Fuzz' core device); do \
 	  for f in $$(grep -o 'func Fuzz[A-Za-z]*' $$p | cut -c6-); do \
 	    echo "$$f in $$(dirname $$p)"; go test -run '^$$' -fuzz "^$$f$$" -fuzztime $(TIME) ./$$(dirname $$p) || exit 1; done; done
 

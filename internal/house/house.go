@@ -33,6 +33,8 @@ type Options struct {
 	Data string  // database file
 	Demo bool    // with the demo cards
 	Pace float64 // of the cutter; 0 takes no time
+	// Listen is the address to answer at; a free one when empty.
+	Listen string
 }
 
 // Start starts the program on free ports of this computer.
@@ -49,7 +51,11 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 
 	var listeners [4]net.Listener
 	for i := range listeners {
-		if listeners[i], err = net.Listen("tcp", "127.0.0.1:0"); err != nil {
+		addr := "127.0.0.1:0"
+		if i == len(listeners)-1 && opt.Listen != "" {
+			addr = opt.Listen
+		}
+		if listeners[i], err = net.Listen("tcp", addr); err != nil {
 			return h, fmt.Errorf("listen: %w", err)
 		}
 	}

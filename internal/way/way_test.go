@@ -11,6 +11,7 @@ import (
 	"image/png"
 	"io"
 	"math"
+	"net"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -23,6 +24,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/card"
 	"sectilis/internal/browser"
 	"sectilis/internal/house"
 )
@@ -283,9 +285,9 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	// Sheets: the files are in true size.
 	h.click("station-sheets")
 	h.says("sheet-count", "4 sheets")
-	card, err := browser.Eval[string](h.Page, `location.pathname.split('/')[2]`)
+	id, err = browser.Eval[string](h.Page, `location.pathname.split('/')[2]`)
 	h.must(err)
-	pdf := h.fetch("/api/cards/" + card + "/sheets.pdf?size=letter")
+	pdf := h.fetch("/api/cards/" + id + "/sheets.pdf?size=letter")
 	box := regexp.MustCompile(`/MediaBox \[0 0 ([0-9.]+) ([0-9.]+)\]`).FindSubmatch(pdf)
 	require.NotNil(t, box)
 	for i, want := range []float64{215.9, 279.4} {
@@ -295,7 +297,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	}
 	sizes := map[string][][2]float64{}
 	for n := 1; n <= 4; n++ {
-		sizes[fmt.Sprint(n)] = boxes(t, string(h.fetch(fmt.Sprintf("/api/cards/%s/sheets/%d/run.hpgl", card, n))))
+		sizes[fmt.Sprint(n)] = boxes(t, string(h.fetch(fmt.Sprintf("/api/cards/%s/sheets/%d/run.hpgl", id, n))))
 	}
 	has := func(w, hgt float64) {
 		t.Helper()
@@ -346,7 +348,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	app, err = house.Start(t.Context(), house.Options{Data: data})
 	require.NoError(t, err)
 	again := open(t, app.URL)
-	again.must(again.Go("/cards/" + card + "/panels"))
+	again.must(again.Go("/cards/" + id + "/panels"))
 	again.there("layer-i4")
 	again.click("undo")
 	again.wait(`[...document.querySelectorAll('.layer')].map(e => e.dataset.testid).join() === 'layer-i1,layer-i2,layer-i4,layer-i3,layer-base'`)
@@ -389,6 +391,46 @@ func TestTwoWindowsOnOneCard(t *testing.T) {
 	for _, h := range []hand{a, b} {
 		h.wait(fmt.Sprintf(`document.querySelectorAll('.layer').length === %d`, len(v.Card.Faces[0].Items)+1))
 	}
+}
+
+// A window that was open while the program was away, and while another one
+// changed the card, shows what is there once the program answers again.
+func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
+	data, addr := filepath.Join(t.TempDir(), "cards.db"), freeAddress(t)
+	app, err := house.Start(t.Context(), house.Options{Data: data, Demo: true, Listen: addr})
+	require.NoError(t, err)
+	cards, err := app.App.Cards(t.Context(), "seed swap")
+	require.NoError(t, err)
+	h := open(t, app.URL)
+	h.must(h.Go("/cards/" + cards[0].ID + "/panels"))
+	h.there("layer-i1")
+	app.Stop()
+	h.wait(`document.body.textContent.includes('The program does not answer')`)
+	// What is tried meanwhile is told, and nothing is shown that is not kept.
+	h.click("layer-i1")
+	h.click("remove")
+	h.wait(`[...document.querySelectorAll('.ant-message')].some(e => e.textContent.includes('nothing that was saved is lost'))`)
+	h.there("layer-i1")
+
+	app, err = house.Start(t.Context(), house.Options{Data: data, Listen: addr})
+	require.NoError(t, err)
+	defer app.Stop()
+	cmd, err := card.Decode([]byte(`{"do":"renameCard","title":"Seeds, seeds"}`))
+	require.NoError(t, err)
+	_, err = app.App.Change(t.Context(), cards[0].ID, 1, []card.Command{cmd})
+	require.NoError(t, err)
+	h.says("title", "Seeds, seeds")
+	h.click("layer-i1")
+	h.click("remove")
+	h.wait(`!document.querySelector('[data-testid=layer-i1]')`)
+}
+
+func freeAddress(t *testing.T) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer func() { _ = l.Close() }()
+	return l.Addr().String()
 }
 
 func TestTheTableOfCards(t *testing.T) {

@@ -11,7 +11,11 @@ export const connected = ref(true)
 
 function connect() {
   source = new EventSource('/api/events')
-  source.addEventListener('hello', () => (connected.value = true))
+  source.addEventListener('hello', () => {
+    connected.value = true
+    // Whatever happened while the stream was broken was not heard.
+    for (const l of listeners) l({ kind: 'hello' })
+  })
   source.onerror = () => (connected.value = false)
   for (const kind of ['table', 'card', 'job']) {
     source.addEventListener(kind, (m) => {

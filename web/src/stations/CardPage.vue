@@ -46,6 +46,7 @@ onMounted(() => void machine.look())
 
 useEvents((e) => {
   if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
+  if (e.kind === 'hello') void card.catchUp(Infinity)
   if (e.kind === 'job' && e.job) machine.hear(e.job)
 })
 

@@ -45,7 +45,7 @@ onMounted(() => {
 })
 watchDebounced(find, load, { debounce: 150 })
 useEvents((e) => {
-  if (e.kind === 'table' || e.kind === 'card') void load()
+  if (e.kind !== 'job') void load()
 })
 useEventListener(window, 'keydown', (e: KeyboardEvent) => {
   if (e.key === '/' && !(e.target as HTMLElement).matches('input')) {
