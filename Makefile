@@ -29,7 +29,6 @@ web/node_modules/.installed: web/package.json web/package-lock.json
 
 web/dist/index.html: web/node_modules/.installed $(WEB_FILES)
 	cd web && npm run --silent build -- --logLevel warn
-	@touch web/dist/.gitkeep
 
 bin/sectilis: web/dist/index.html $(GO_FILES) $(shell find core/lettering/fonts store/migrations -type f)
 	go build -o $@ ./cmd/sectilis
