@@ -346,3 +346,33 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 	}, time.Minute, time.Millisecond)
 	assert.Contains(t, j.Note, "no printer is named")
 }
+
+func TestLettersThatOverlapAreNotCut(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	cut := card.SetMade{IDs: []string{"i5"}, Made: card.Made{As: card.Cut, Stock: "moss-216", Lift: 1}}
+	_, err := f.Change(t.Context(), id, 1, []card.Command{cut})
+	assert.ErrorContains(t, err, "The letters of “Sentiment” overlap")
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	_, it := v.Card.Find("i5")
+	words := *it.Words
+	words.Font = "alfa-slab-one-400"
+	_, err = f.Change(t.Context(), id, 1, []card.Command{card.SetWords{ID: "i5", Words: words}, cut})
+	require.NoError(t, err)
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	for _, sh := range l.Sheets {
+		if sh.Stock.ID != "moss-216" {
+			continue
+		}
+		names := []string{}
+		for _, p := range sh.Passes {
+			names = append(names, p.Name)
+		}
+		assert.Equal(t, []string{"Inside cuts", "Outlines"}, names, "the middles of a, e and p first")
+		assert.Len(t, sh.Passes[1].Lines, len("HarvestSupper"))
+		return
+	}
+	t.Fatal("no sheet of moss")
+}

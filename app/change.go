@@ -131,6 +131,10 @@ func (a *App) verify(ctx context.Context, c card.Card) error {
 			if it.Words != nil && !lettering.Known(it.Words.Font) {
 				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", it.Words.Font)}
 			}
+			if it.Words != nil && it.IsPiece() && lettering.Joined(*it.Words) {
+				return &card.Refusal{Field: "made", Why: fmt.Sprintf(
+					"The letters of “%s” overlap; a blade would cut them apart. Print them, put them wider apart, or take a font whose letters stand alone.", it.Name)}
+			}
 			if it.Fill.Paper != "" {
 				if _, ok := paper.ByID(it.Fill.Paper); !ok {
 					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", it.Fill.Paper)}

@@ -153,7 +153,6 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	refused(t, c, card.MoveItems{}, "ids", "at least one")
 	refused(t, c, card.MoveItems{IDs: []string{"i1", "i1"}}, "ids", "twice")
 	refused(t, c, card.MoveItems{IDs: []string{"i1"}, DX: 5000}, "place", "off the face")
-	refused(t, c, card.SetMade{IDs: []string{"i5"}, Made: card.Made{As: card.Cut, Stock: "cream-216"}}, "made", "Lettering")
 	refused(t, c, card.SetMade{IDs: []string{"i4"}, Made: card.Made{As: card.Cut, Stock: "cream-216", Lift: .7}}, "lift", "Foam is")
 	refused(t, c, card.SetMade{IDs: []string{"i4"}, Made: card.Made{As: card.Cut, Stock: "cream-216", Bleed: 99}}, "bleed", "Bleed")
 	refused(t, c, card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#ffffff"}}, "fill", "photo")

@@ -144,9 +144,6 @@ func (it Item) check() error {
 	case it.Form != nil:
 		return it.Form.check()
 	case it.Words != nil:
-		if it.IsPiece() {
-			return refuse("made", "Lettering is printed on what carries it; “%s” cannot be a cut piece.", it.Name)
-		}
 		return it.Words.check()
 	}
 	if !it.IsPiece() {

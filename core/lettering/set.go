@@ -65,14 +65,14 @@ func (l *loaded) set(w card.Words) Setting {
 	var parts []geom.Path
 	missing := map[rune]bool{}
 	for i, text := range lines {
-		path, advance := l.line([]rune(text), w.Spacing, missing)
+		letters, advance := l.line([]rune(text), w.Spacing, missing)
 		width := advance * w.Size
 		x := map[card.Align]float64{card.AlignLeft: 0, card.AlignCentre: -width / 2, card.AlignRight: -width}[w.Align]
 		// A browser centres ascent and descent in the line; so the words stay
 		// put when they are edited in place.
 		middle := -height/2 + lead*(float64(i)+.5)
 		y := middle + (l.font.Ascent-l.font.Descent)/2*w.Size
-		parts = append(parts, path.Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y))))
+		parts = append(parts, geom.Join(letters...).Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y))))
 		s.Block = s.Block.Union(geom.Rect{X: x, Y: middle - lead/2, W: width, H: lead})
 	}
 	s.Outline = geom.Join(parts...)
@@ -84,9 +84,9 @@ func (l *loaded) set(w card.Words) Setting {
 	return s
 }
 
-// line shapes one line; the outline and the advance are in ems, from a start
-// on the baseline.
-func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) (geom.Path, float64) {
+// line shapes one line; the outlines of its letters and the advance are in
+// ems, from a start on the baseline.
+func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) ([]geom.Path, float64) {
 	for i, r := range text {
 		if _, ok := l.face.NominalGlyph(r); !ok {
 			if r == '\u00a0' || r == '\t' {
@@ -100,23 +100,24 @@ func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) (geom
 	buf.AddRunes(text, 0, -1)
 	buf.GuessSegmentProperties()
 	buf.Shape(l.hb, nil)
-	var b geom.Builder
+	var letters []geom.Path
 	pen := 0.0
 	for i, g := range buf.Info {
 		pos := buf.Pos[i]
 		at := geom.Pt(pen+float64(pos.XOffset)/l.em, -float64(pos.YOffset)/l.em)
 		if outline, ok := l.face.GlyphData(g.Glyph).(font.GlyphOutline); ok {
-			l.draw(&b, outline, at)
+			letters = append(letters, l.draw(outline, at))
 		}
 		pen += float64(pos.XAdvance) / l.em
 		if i < len(buf.Info)-1 {
 			pen += spacing
 		}
 	}
-	return b.Path(), pen
+	return letters, pen
 }
 
-func (l *loaded) draw(b *geom.Builder, g font.GlyphOutline, at geom.Point) {
+func (l *loaded) draw(g font.GlyphOutline, at geom.Point) geom.Path {
+	var b geom.Builder
 	pt := func(p opentype.SegmentPoint) geom.Point {
 		return at.Add(geom.Pt(float64(p.X)/l.em, -float64(p.Y)/l.em))
 	}
@@ -141,4 +142,5 @@ func (l *loaded) draw(b *geom.Builder, g font.GlyphOutline, at geom.Point) {
 	if open {
 		b.Close()
 	}
+	return b.Path()
 }

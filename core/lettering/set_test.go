@@ -85,3 +85,14 @@ func BenchmarkSet(b *testing.B) {
 		l.set(words("Harvest Supper\nPlum Lane Allotments", "pacifico-400"))
 	}
 }
+
+func TestJoinedLettersAreKnown(t *testing.T) {
+	for font, want := range map[string]bool{"pacifico-400": true, "great-vibes-400": true, "nunito-400": false, "alfa-slab-one-400": false, "saira-stencil-one-400": false} {
+		assert.Equal(t, want, Joined(words("minimum", font)), font)
+	}
+	tight := words("minimum", "nunito-400")
+	tight.Spacing = -.15
+	assert.True(t, Joined(tight), "tight spacing joins any letters")
+	assert.False(t, Joined(words("m\nm", "nunito-400")))
+	assert.False(t, Joined(words("m", "no-such")))
+}

@@ -15,8 +15,8 @@ const wrong = ref('')
 
 const docs = computed(() => card.selected.map((it) => card.doc(it.id)).filter((d) => d !== undefined))
 const made = computed(() => docs.value[0]?.made)
-const fixed = computed(() => docs.value.some((d) => d.kind === 'lettering' || d.kind === 'mat'))
-const lettering = computed(() => docs.value.some((d) => d.kind === 'lettering'))
+/** A mat is cut in any case. */
+const mat = computed(() => docs.value.some((d) => d.kind === 'mat'))
 
 const set = (m: Made) => void card.change({ do: 'setMade', ids: docs.value.map((d) => d.id), made: m })
 
@@ -61,10 +61,11 @@ const on = computed(() => {
 <template>
   <section v-if="made" class="sec" data-testid="made">
     <h3>Made as</h3>
+    <small v-if="mat">A mat is cut from its own stock.</small>
     <Segmented
+      v-else
       :value="made.as"
       block
-      :disabled="fixed"
       :options="[
         { value: 'printed', label: 'Printed' },
         { value: 'cut', label: 'Cut piece' },
@@ -72,7 +73,6 @@ const on = computed(() => {
       data-testid="made-as"
       @change="as"
     />
-    <small v-if="lettering" class="why">Lettering is printed on what carries it.</small>
     <div class="pair">
       <template v-if="made.as === 'cut'">
         <StockField :value="made.stock" testid="piece-stock" @set="set({ ...made, stock: $event })" />
@@ -117,8 +117,5 @@ const on = computed(() => {
 .pair {
   grid-template-columns: 1.3fr 1fr;
   margin-top: 8px;
-}
-.why {
-  margin-top: 7px;
 }
 </style>
