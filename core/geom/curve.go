@@ -12,27 +12,40 @@ type Curve struct {
 // as lines, ring by ring.
 func (p Path) Curves() [][]Curve {
 	var out [][]Curve
-	for _, ring := range p.Rings() {
+	p.eachRing(func(each func(func(Curve))) {
 		var cs []Curve
-		start := ring.segs[0].P[0]
-		ring.Segments(func(from Point, s Segment) {
-			switch s.Op {
-			case MoveTo:
-				return
-			case Close:
-				if from == start || len(cs) > 0 && cs[len(cs)-1].End() == start {
-					return
-				}
-				if len(cs) > 0 {
-					from = cs[len(cs)-1].End()
-				}
-				s = Segment{Op: LineTo, P: [3]Point{start}}
-			}
-			cs = append(cs, Curve{from, s})
-		})
+		each(func(c Curve) { cs = append(cs, c) })
 		out = append(out, cs)
-	}
+	})
 	return out
+}
+
+// eachRing calls f for every ring and stroke with what lists its curves, as
+// Curves does.
+func (p Path) eachRing(f func(each func(func(Curve)))) {
+	for i := 0; i < len(p.segs); {
+		j := i + 1
+		for j < len(p.segs) && p.segs[j].Op != MoveTo {
+			j++
+		}
+		if ring := p.segs[i:j]; len(ring) > 1 {
+			f(func(g func(Curve)) {
+				start := ring[0].P[0]
+				at := start
+				for _, s := range ring[1:] {
+					if s.Op == Close {
+						if at == start {
+							continue
+						}
+						s = Segment{Op: LineTo, P: [3]Point{start}}
+					}
+					g(Curve{at, s})
+					at = s.End()
+				}
+			})
+		}
+		i = j
+	}
 }
 
 // angle is the angle of an arc at t.
@@ -123,6 +136,69 @@ func (c Curve) Split(t float64) (a, b Curve) {
 		a.P = [3]Point{m}
 	}
 	return a, b
+}
+
+// between is the stretch of the curve from one parameter to another, run
+// backward when they fall.
+func (c Curve) between(t0, t1 float64) Curve {
+	if t0 > t1 {
+		return c.between(t1, t0).reverse()
+	}
+	if t0 == 0 && t1 == 1 {
+		return c
+	}
+	from, to := c.From, c.End()
+	if t0 > 0 {
+		from = c.At(t0)
+	}
+	if t1 < 1 {
+		to = c.At(t1)
+	}
+	switch c.Op {
+	case QuadTo, CubicTo:
+		if t1 < 1 {
+			c, _ = c.Split(t1)
+		}
+		if t0 > 0 {
+			_, c = c.Split(t0 / t1)
+		}
+		c.From, c.P[points[c.Op]-1] = from, to
+	case ArcTo:
+		a := *c.Arc
+		a.From, a.To = c.angle(t0), c.angle(t1)
+		c = Curve{from, Segment{Op: ArcTo, P: [3]Point{to}, Arc: &a}}
+	default:
+		c.From, c.P[0] = from, to
+	}
+	return c
+}
+
+// reverse runs the curve the other way.
+func (c Curve) reverse() Curve {
+	r := Curve{c.End(), Segment{Op: c.Op}}
+	k := points[c.Op]
+	for j := range k - 1 {
+		r.P[j] = c.P[k-2-j]
+	}
+	r.P[k-1] = c.From
+	if c.Arc != nil {
+		a := *c.Arc
+		a.From, a.To = a.To, a.From
+		r.Arc = &a
+	}
+	return r
+}
+
+func (c Curve) transform(m Affine) Curve {
+	c.From = m.Apply(c.From)
+	for j := range points[c.Op] {
+		c.P[j] = m.Apply(c.P[j])
+	}
+	if c.Arc != nil {
+		a := c.Arc.transform(m)
+		c.Arc = &a
+	}
+	return c
 }
 
 // The nodes and weights of Gauss and Legendre's rule of eight points.
@@ -246,43 +322,55 @@ func (p Path) Nearest(q Point) (best Nearest, ok bool) {
 }
 
 // nearest is the t closest to q, or -1 when no place is closer than the limit.
-// Samples find the valley, thirds of it the floor.
+// Halves whose hull is farther than the best place so far are left aside; the
+// rest are halved until they are as good as straight.
 func (c Curve) nearest(q Point, limit float64) float64 {
-	if c.Op == LineTo {
-		v := c.P[0].Sub(c.From)
-		if l := v.Dot(v); l > 0 {
-			return min(max(q.Sub(c.From).Dot(v)/l, 0), 1)
+	best, found := limit, -1.0
+	var search func(c Curve, t0, t1 float64, depth int)
+	search = func(c Curve, t0, t1 float64, depth int) {
+		box := c.hull()
+		away := Point{max(box.X-q.X, 0, q.X-box.Right()), max(box.Y-q.Y, 0, q.Y-box.Bottom())}
+		if away.Len() >= best {
+			return
 		}
-		return 0
-	}
-	if !math.IsInf(limit, 1) && !c.hull().Grow(limit).Has(q) {
-		return -1
-	}
-	const n = 24
-	dist := func(t float64) float64 { v := c.At(t).Sub(q); return v.Dot(v) }
-	best, at := math.Inf(1), 0.0
-	var samples [n + 1]float64
-	for i := range samples {
-		samples[i] = dist(float64(i) / n)
-	}
-	for i, s := range samples {
-		if i > 0 && samples[i-1] < s || i < n && samples[i+1] < s {
-			continue // no valley
-		}
-		lo, hi := max(float64(i-1)/n, 0), min(float64(i+1)/n, 1)
-		for hi-lo > 1e-11 {
-			a, b := lo+(hi-lo)/3, hi-(hi-lo)/3
-			if dist(a) < dist(b) {
-				hi = b
-			} else {
-				lo = a
+		v := c.End().Sub(c.From)
+		if l := v.Dot(v); depth == 0 || c.even(1e-7) {
+			k := 0.0
+			if l > 0 {
+				k = min(max(q.Sub(c.From).Dot(v)/l, 0), 1)
 			}
+			if d := c.At(k).Sub(q).Len(); d < best {
+				best, found = d, t0+(t1-t0)*k
+			}
+			return
 		}
-		if t := (lo + hi) / 2; dist(t) < best {
-			best, at = dist(t), t
+		a, b := c.Split(.5)
+		m := (t0 + t1) / 2
+		// The likelier half first.
+		if a.From.Sub(q).Len() <= b.End().Sub(q).Len() {
+			search(a, t0, m, depth-1)
+			search(b, m, t1, depth-1)
+		} else {
+			search(b, m, t1, depth-1)
+			search(a, t0, m, depth-1)
 		}
 	}
-	return at
+	search(c, 0, 1, 50)
+	return found
+}
+
+// even reports whether the curve is within tol of the line between its ends,
+// run at an even pace.
+func (c Curve) even(tol float64) bool {
+	switch c.Op {
+	case QuadTo, CubicTo:
+		k := cubic(c.From, c.Segment)
+		return k[0].Sub(k[1].Mul(2)).Add(k[2]).Len() < tol && k[1].Sub(k[2].Mul(2)).Add(k[3]).Len() < tol
+	case ArcTo:
+		w := c.Arc.To - c.Arc.From
+		return max(c.Arc.U.Len(), c.Arc.V.Len())*w*w/4 < tol
+	}
+	return true
 }
 
 // hull is a box that the curve does not leave.
@@ -290,8 +378,14 @@ func (c Curve) hull() Rect {
 	pts := []Point{c.From}
 	if c.Op == ArcTo {
 		a := c.Arc
-		w, h := math.Hypot(a.U.X, a.V.X), math.Hypot(a.U.Y, a.V.Y)
-		return Rect{a.Centre.X - w, a.Centre.Y - h, 2 * w, 2 * h}
+		if math.Abs(a.To-a.From) < 1.6 {
+			// Where the tangents at the ends meet.
+			k := math.Tan((a.To - a.From) / 2)
+			c = Curve{c.From, Segment{Op: QuadTo, P: [3]Point{c.From.Add(a.derivative(a.From, 1).Mul(k)), c.P[0]}}}
+		} else {
+			w, h := math.Hypot(a.U.X, a.V.X), math.Hypot(a.U.Y, a.V.Y)
+			return Rect{a.Centre.X - w, a.Centre.Y - h, 2 * w, 2 * h}
+		}
 	}
 	pts = append(pts, c.P[:points[c.Op]]...)
 	r := Rect{c.From.X, c.From.Y, 0, 0}

@@ -106,14 +106,7 @@ func (p Path) Segments(f func(from Point, s Segment)) {
 func (p Path) Transform(m Affine) Path {
 	out := make([]Segment, len(p.segs))
 	for i, s := range p.segs {
-		for j := range points[s.Op] {
-			s.P[j] = m.Apply(s.P[j])
-		}
-		if s.Arc != nil {
-			a := s.Arc.transform(m)
-			s.Arc = &a
-		}
-		out[i] = s
+		out[i] = Curve{Segment: s}.transform(m).Segment
 	}
 	return Path{out}
 }
@@ -158,19 +151,7 @@ func (p Path) Reverse() Path {
 		}
 		out = append(out, Segment{Op: MoveTo, P: [3]Point{ring.segs[last].End()}})
 		for i := last; i > 0; i-- {
-			s := ring.segs[i]
-			r := Segment{Op: s.Op}
-			k := points[s.Op]
-			for j := range k - 1 {
-				r.P[j] = s.P[k-2-j]
-			}
-			r.P[k-1] = from[i]
-			if s.Arc != nil {
-				a := *s.Arc
-				a.From, a.To = a.To, a.From
-				r.Arc = &a
-			}
-			out = append(out, r)
+			out = append(out, Curve{from[i], ring.segs[i]}.reverse().Segment)
 		}
 		if closed {
 			out = append(out, Segment{Op: Close})

@@ -1,0 +1,277 @@
+package geom
+
+import "slices"
+
+// arrangement is the plane cut up by the rings of several paths.
+type arrangement struct {
+	grid    grid
+	base    []Curve // the curves that came in, in millimetres
+	strands []strand
+	segs    []seg
+	paths   int
+	courses [][]course // of strokes, which are followed rather than filled
+}
+
+// course is a strand as a stroke runs along it.
+type course struct {
+	strand  int32
+	against bool
+}
+
+// input is a path for the arrangement. Rings that are open are closed unless
+// they are strokes.
+type input struct {
+	path    Path
+	strokes bool
+}
+
+// arrange cuts up the plane by paths.
+func arrange(inputs []input) *arrangement {
+	ar := &arrangement{paths: len(inputs)}
+	type ring struct {
+		path        int32
+		first, last int32 // base curves
+		stroke      bool
+	}
+	var rings []ring
+	n := 0
+	for _, in := range inputs {
+		n += in.path.Len()
+	}
+	ar.base = make([]Curve, 0, n)
+	var box Rect
+	var curvy []int32
+	for i, in := range inputs {
+		in.path.eachRing(func(cs func(func(Curve))) {
+			first := int32(len(ar.base))
+			cs(func(c Curve) {
+				if c.Op != LineTo {
+					curvy = append(curvy, int32(len(ar.base)))
+				}
+				if len(ar.base) == 0 {
+					box = c.hull()
+				} else {
+					box = box.around(c)
+				}
+				ar.base = append(ar.base, c)
+			})
+			if last := int32(len(ar.base)); last > first {
+				rings = append(rings, ring{int32(i), first, last, in.strokes})
+			}
+		})
+	}
+	ar.grid = newGrid(box)
+	in := ar.grid.in()
+	family := ar.family(curvy, in)
+	ar.strands = make([]strand, 0, len(ar.base)+len(rings))
+	for _, r := range rings {
+		w := walk{ar: ar, in: in, path: r.path, stroke: r.stroke, family: family}
+		for id := r.first; id < r.last; id++ {
+			w.curve(id)
+		}
+		w.end()
+	}
+	ar.flatten(in, len(curvy) > 0)
+	ar.segs = node(ar.segs)
+	return ar
+}
+
+// around grows a box to hold a curve; the box has been begun.
+func (r Rect) around(c Curve) Rect {
+	h := Rect{c.From.X, c.From.Y, 0, 0}
+	if c.Op != LineTo {
+		h = c.hull()
+	} else {
+		e := c.P[0]
+		x, y := min(h.X, e.X), min(h.Y, e.Y)
+		h = Rect{x, y, max(h.X, e.X) - x, max(h.Y, e.Y) - y}
+	}
+	x, y := min(r.X, h.X), min(r.Y, h.Y)
+	return Rect{x, y, max(r.Right(), h.Right()) - x, max(r.Bottom(), h.Bottom()) - y}
+}
+
+// family is what findKin found, and the strands made of curves with kin.
+type family struct {
+	kin
+	elders map[int32][]int32 // the earlier curves that a curve runs along
+	made   map[int32][]int32 // the strands of a curve
+}
+
+func (ar *arrangement) family(curvy []int32, in Affine) *family {
+	f := &family{}
+	if len(curvy) > 1 {
+		curves := make(map[int32]Curve, len(curvy))
+		for _, id := range curvy {
+			curves[id] = ar.base[id].transform(in)
+		}
+		f.kin = findKin(curves, curvy)
+	}
+	if len(f.pairs) > 0 {
+		f.elders, f.made = map[int32][]int32{}, map[int32][]int32{}
+		for _, p := range f.pairs {
+			f.elders[p[1]] = append(f.elders[p[1]], p[0])
+		}
+	}
+	return f
+}
+
+// walk follows one ring and makes its strands.
+type walk struct {
+	ar      *arrangement
+	in      Affine
+	path    int32
+	stroke  bool
+	family  *family
+	begun   bool
+	start   ipoint
+	at      ipoint
+	courses []course
+}
+
+func (w *walk) curve(id int32) {
+	cuts := w.family.cuts[id]
+	if len(cuts) == 0 {
+		w.own(id, 0, 1)
+		return
+	}
+	slices.Sort(cuts)
+	from := 0.0
+	for _, t := range append(cuts, 1) {
+		if t-from < 1e-9 {
+			continue
+		}
+		if 1-t < 1e-9 {
+			t = 1
+		}
+		w.stretch(id, from, t)
+		from = t
+	}
+}
+
+// stretch goes along an earlier curve's strand where there is one, else along
+// one of its own.
+func (w *walk) stretch(id int32, t0, t1 float64) {
+	c := w.ar.base[id].between(t0, t1).transform(w.in)
+	for _, elder := range append(w.family.elders[id], id) {
+		for _, s := range w.family.made[elder] {
+			d := &w.ar.strands[s]
+			against, ok := coincide(w.ar.base[d.base].between(d.t0, d.t1).transform(w.in), c)
+			if !ok {
+				continue
+			}
+			w.follow(s, against)
+			w.family.made[id] = append(w.family.made[id], s)
+			return
+		}
+	}
+	w.own(id, t0, t1)
+	w.family.made[id] = append(w.family.made[id], int32(len(w.ar.strands)-1))
+}
+
+// own makes a new strand of the curve.
+func (w *walk) own(id int32, t0, t1 float64) {
+	c := &w.ar.base[id]
+	a, b := c.From, c.End()
+	if t0 > 0 {
+		a = c.At(t0)
+	}
+	if t1 < 1 {
+		b = c.At(t1)
+	}
+	w.add(strand{base: id, t0: t0, t1: t1, a: round(w.in.Apply(a)), b: round(w.in.Apply(b))})
+}
+
+func (w *walk) add(s strand) {
+	s.only.path = -1
+	w.ar.strands = append(w.ar.strands, s)
+	w.follow(int32(len(w.ar.strands)-1), false)
+}
+
+// follow goes along a strand, over a bridge if it begins elsewhere.
+func (w *walk) follow(s int32, against bool) {
+	d := &w.ar.strands[s]
+	from, to, delta := d.a, d.b, int32(1)
+	if against {
+		from, to, delta = to, from, -1
+	}
+	if !w.begun {
+		w.begun, w.start = true, from
+	} else if w.at != from {
+		w.bridge(from)
+		d = &w.ar.strands[s]
+	}
+	if w.stroke {
+		delta = 0
+		w.courses = append(w.courses, course{s, against})
+	}
+	d.along(run{w.path, delta})
+	w.at = to
+}
+
+// bridge is a straight strand to p.
+func (w *walk) bridge(p ipoint) {
+	a, b := w.at, p
+	g := w.ar.grid
+	w.ar.base = append(w.ar.base, Curve{g.out(a), Segment{Op: LineTo, P: [3]Point{g.out(b)}}})
+	w.add(strand{base: int32(len(w.ar.base) - 1), t1: 1, a: a, b: b})
+}
+
+func (w *walk) end() {
+	if w.stroke {
+		w.ar.courses = append(w.ar.courses, w.courses)
+	} else if w.begun && w.at != w.start {
+		w.bridge(w.start)
+	}
+}
+
+// flatten turns strands into segments.
+func (ar *arrangement) flatten(in Affine, curvy bool) {
+	ar.segs = make([]seg, 0, len(ar.strands))
+	if !curvy {
+		for i, s := range ar.strands {
+			if s.a != s.b {
+				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i), true})
+			}
+		}
+		return
+	}
+	ps := pieces{base: ar.base, in: in}
+	var roots []int32
+	ends := make([]int32, len(ar.strands))
+	for i, s := range ar.strands {
+		roots = ps.roots(s.base, s.t0, s.t1, roots)
+		ends[i] = int32(len(roots))
+	}
+	boxes := make([]span, len(roots))
+	for i, r := range roots {
+		q := &ps.tree[r]
+		box := Rect{q.p[0].X, q.p[0].Y, 0, 0}
+		for _, p := range q.p[1:q.n] {
+			x, y := min(box.X, p.X), min(box.Y, p.Y)
+			box = Rect{x, y, max(box.Right(), p.X) - x, max(box.Bottom(), p.Y) - y}
+		}
+		boxes[i] = hullSpan(box, r)
+	}
+	eachPair(boxes, ps.part)
+	var leaves []int32
+	k := 0
+	for i, s := range ar.strands {
+		leaves = leaves[:0]
+		for ; k < int(ends[i]); k++ {
+			leaves = ps.leaves(roots[k], leaves)
+		}
+		at, t := s.a, s.t0
+		for j, l := range leaves {
+			q := &ps.tree[l]
+			b, u := q.b, q.t1
+			if j == len(leaves)-1 {
+				b, u = s.b, s.t1
+			}
+			if b == at {
+				continue
+			}
+			ar.segs = append(ar.segs, seg{at, b, t, u, int32(i), true})
+			at, t = b, u
+		}
+	}
+}

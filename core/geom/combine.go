@@ -1,0 +1,269 @@
+package geom
+
+import (
+	"cmp"
+	"math/bits"
+	"slices"
+)
+
+// FillRule tells which places a path covers from how often it runs round them.
+type FillRule uint8
+
+// The fill rules of SVG, and one for outlines whose direction is known.
+const (
+	NonZero  FillRule = iota // run round at all, one way on balance
+	EvenOdd                  // run round an odd number of times
+	Positive                 // run round clockwise on balance
+)
+
+func (f FillRule) covers(w int32) bool {
+	switch f {
+	case EvenOdd:
+		return w&1 != 0
+	case Positive:
+		return w > 0
+	}
+	return w != 0
+}
+
+// Union is what any of the paths covers. Of all functions that combine paths:
+// open rings count as closed; the result has outer rings clockwise on screen,
+// each followed by its holes, which run the other way, no crossings and no
+// ring that touches itself; its curves are pieces of the curves that came in,
+// within 2 nm (for outlines within a metre), and it covers the same places
+// under every rule. Rings slimmer than 2 nm are left out.
+func Union(rule FillRule, paths ...Path) Path {
+	return combine(rule, paths, func(n, _ int, _ bool) bool { return n > 0 })
+}
+
+// Intersection is what all of the paths cover.
+func Intersection(rule FillRule, paths ...Path) Path {
+	return combine(rule, paths, func(n, all int, _ bool) bool { return n == all && all > 0 })
+}
+
+// Difference is what the first path covers and none of the others does.
+func Difference(rule FillRule, first Path, others ...Path) Path {
+	paths := append([]Path{first}, others...)
+	return combine(rule, paths, func(n, _ int, first bool) bool { return first && n == 1 })
+}
+
+// Xor is what an odd number of the paths covers.
+func Xor(rule FillRule, paths ...Path) Path {
+	return combine(rule, paths, func(n, _ int, _ bool) bool { return n&1 == 1 })
+}
+
+// counter classifies by how many paths cover a region, and whether the first
+// does.
+type counter struct {
+	n, all int
+	first  bool
+	in     func(n, all int, first bool) bool
+}
+
+func (c *counter) turn(path int32, covered bool) {
+	if covered {
+		c.n++
+	} else {
+		c.n--
+	}
+	if path == 0 {
+		c.first = covered
+	}
+}
+
+func (c *counter) class() int32 {
+	if c.in(c.n, c.all, c.first) {
+		return 1
+	}
+	return 0
+}
+
+func combine(rule FillRule, paths []Path, in func(n, all int, first bool) bool) Path {
+	sd := arrange(inputs(paths)).label(rule, &counter{all: len(paths), in: in})
+	parts := sd.parts()
+	if len(parts) == 1 {
+		return parts[0].path
+	}
+	all := make([]Path, len(parts))
+	for i, p := range parts {
+		all[i] = p.path
+	}
+	return Join(all...)
+}
+
+func inputs(paths []Path) []input {
+	out := make([]input, len(paths))
+	for i, p := range paths {
+		out[i].path = p
+	}
+	return out
+}
+
+// Part is a connected region and the numbers of the paths that cover it.
+type Part struct {
+	Path  Path
+	Cover []int
+}
+
+// Divide cuts all that the paths cover along all their outlines. Parts are in
+// the order of their leftmost points.
+func Divide(rule FillRule, paths ...Path) []Part {
+	c := &coverer{set: make([]uint64, (len(paths)+63)/64), ids: map[string]int32{}, covers: [][]int{nil}}
+	sd := arrange(inputs(paths)).label(rule, c)
+	var out []Part
+	for _, p := range sd.parts() {
+		out = append(out, Part{p.path, c.covers[p.class]})
+	}
+	return out
+}
+
+// coverer gives every set of covering paths a class of its own.
+type coverer struct {
+	set    []uint64
+	n      int
+	ids    map[string]int32
+	covers [][]int
+	name   []byte
+}
+
+func (c *coverer) turn(path int32, covered bool) {
+	c.set[path/64] ^= 1 << (path % 64)
+	if covered {
+		c.n++
+	} else {
+		c.n--
+	}
+}
+
+func (c *coverer) class() int32 {
+	if c.n == 0 {
+		return 0
+	}
+	c.name = c.name[:0]
+	for _, w := range c.set {
+		for i := range 8 {
+			c.name = append(c.name, byte(w>>(8*i)))
+		}
+	}
+	if id, ok := c.ids[string(c.name)]; ok {
+		return id
+	}
+	var cover []int
+	for i, w := range c.set {
+		for ; w != 0; w &= w - 1 {
+			cover = append(cover, i*64+bits.TrailingZeros64(w))
+		}
+	}
+	id := int32(len(c.covers))
+	c.ids[string(c.name)], c.covers = id, append(c.covers, cover)
+	return id
+}
+
+// region is a connected region with its class.
+type region struct {
+	path  Path
+	class int32
+}
+
+// parts are the regions with a class, outer ring first, then the holes.
+func (sd *subdivision) parts() []region {
+	rings := sd.outlines()
+	holes := make([][]int32, len(rings))
+	for i, r := range rings {
+		if r.hole && r.parent >= 0 {
+			holes[r.parent] = append(holes[r.parent], int32(i))
+		}
+	}
+	var out []region
+	var b Builder
+	for i, r := range rings {
+		if r.hole {
+			continue
+		}
+		sd.write(&b, r.halves)
+		in := make([]Path, len(holes[i]))
+		outer := b.Path()
+		for j, h := range holes[i] {
+			sd.write(&b, rings[h].halves)
+			in[j] = b.Path()
+		}
+		slices.SortStableFunc(in, byStart)
+		out = append(out, region{Join(append([]Path{outer}, in...)...), r.class})
+	}
+	slices.SortStableFunc(out, func(p, q region) int { return byStart(p.path, q.path) })
+	return out
+}
+
+// byStart orders paths by where they start, from left to right.
+func byStart(p, q Path) int {
+	a, b := p.segs[0].P[0], q.segs[0].P[0]
+	return cmp.Or(cmp.Compare(a.X, b.X), cmp.Compare(a.Y, b.Y))
+}
+
+// CutStrokes cuts the strokes of a path, open or closed, along the edge of a
+// region. What runs along the edge counts as inside.
+func CutStrokes(strokes Path, rule FillRule, area Path) (inside, outside Path) {
+	ar := arrange([]input{{path: area}, {path: strokes, strokes: true}})
+	sd := ar.label(rule, &counter{all: 1, in: func(n, _ int, _ bool) bool { return n > 0 }})
+	in := make([]bool, len(sd.segs))
+	for _, e := range sd.edges {
+		for s := e.first; s >= 0; s = sd.next[s] {
+			in[s] = e.below != 0 || e.above != 0
+		}
+	}
+	// Segments of a strand follow one another.
+	first := make([]int, len(sd.strands)+1)
+	for _, s := range sd.segs {
+		first[s.strand+1]++
+	}
+	for i := 1; i < len(first); i++ {
+		first[i] += first[i-1]
+	}
+	var ins, outs Builder
+	for _, stroke := range sd.courses {
+		var steps []step
+		for _, c := range stroke {
+			list := sd.segs[first[c.strand]:first[c.strand+1]]
+			for i := range list {
+				k := first[c.strand] + i
+				if c.against {
+					k = first[c.strand] + len(list) - 1 - i
+				}
+				steps = append(steps, sd.stepAlong(sd.segs[k], c.against, in[k]))
+			}
+		}
+		sd.writeStroke(steps, &ins, &outs)
+	}
+	return ins.Path(), outs.Path()
+}
+
+// writeStroke writes the stretches of a stroke that lie inside and outside.
+func (sd *subdivision) writeStroke(steps []step, ins, outs *Builder) {
+	if len(steps) == 0 {
+		return
+	}
+	n := len(steps)
+	closed := steps[0].from == steps[n-1].to
+	if closed {
+		// Begin where the side changes, if it does.
+		for i := range steps {
+			if steps[i].inside != steps[(i+n-1)%n].inside {
+				steps = slices.Concat(steps[i:], steps[:i])
+				closed = false
+				break
+			}
+		}
+	}
+	for len(steps) > 0 {
+		k := 1
+		for k < len(steps) && steps[k].inside == steps[0].inside {
+			k++
+		}
+		b := outs
+		if steps[0].inside {
+			b = ins
+		}
+		sd.writeSteps(b, steps[:k], closed)
+		steps = steps[k:]
+	}
+}

@@ -1,0 +1,235 @@
+package geom
+
+import (
+	"cmp"
+	"math"
+	"slices"
+)
+
+// Segments are cut where they meet until none crosses another. A crossing is
+// rounded to the grid, which moves the parts a little and may make them meet
+// anew, so it is done in rounds. That ends: rounding keeps each crossing within
+// the box of the segment that it cuts and keeps their order, so the parts
+// together are as long, in steps along x and y, as the whole; each is one step
+// at least; and every round but the last cuts something. (Hobby, "Practical
+// segment intersection with finite precision output", 1999, has the rounding;
+// rounds instead of hot pixels keep it simple.)
+//
+// In the first two rounds what is within two units is also joined, so that
+// edges that ought to coincide, and were rounded apart, do.
+
+// seg is a straight piece of a strand on the grid, from a to b with the base
+// curve, whose parameters are t0 and t1 there.
+type seg struct {
+	a, b   ipoint
+	t0, t1 float64
+	strand int32
+	fresh  bool // not yet compared since it last moved
+}
+
+func (s seg) span(slack int64, of int32) span {
+	return span{
+		int32(min(s.a.x, s.b.x) - slack), int32(min(s.a.y, s.b.y) - slack),
+		int32(max(s.a.x, s.b.x) + slack), int32(max(s.a.y, s.b.y) + slack), of,
+	}
+}
+
+type cut struct {
+	seg int32
+	at  ipoint
+}
+
+type noder struct {
+	segs  []seg
+	slack int64
+	cuts  []cut
+	moves map[ipoint]ipoint
+}
+
+// node returns the segments cut so that none meets another but at its ends, or
+// as the very same segment.
+func node(segs []seg) []seg {
+	n := noder{segs: segs, slack: 2}
+	boxes := make([]span, 0, len(segs))
+	for round := 0; ; round++ {
+		if round == 2 {
+			n.slack = 0
+		}
+		boxes = boxes[:0]
+		for i := range n.segs {
+			boxes = append(boxes, n.segs[i].span(n.slack, int32(i)))
+		}
+		n.cuts, n.moves = n.cuts[:0], nil
+		eachPair(boxes, n.pair)
+		// What nothing touches with slack, nothing touches without.
+		if len(n.cuts) == 0 && len(n.moves) == 0 {
+			return n.segs
+		}
+		n.apply()
+	}
+}
+
+// pair finds where two segments must be cut.
+func (n *noder) pair(i, j int32) {
+	s, u := &n.segs[i], &n.segs[j]
+	if !s.fresh && !u.fresh {
+		return
+	}
+	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
+	if apartBy(sa, sb, n.slack, s) {
+		return
+	}
+	ua, ub := side(u.a, u.b, s.a), side(u.a, u.b, s.b)
+	if apartBy(ua, ub, n.slack, u) {
+		return
+	}
+	touch := n.end(i, u.a, sa)
+	touch = n.end(i, u.b, sb) || touch
+	touch = n.end(j, s.a, ua) || touch
+	touch = n.end(j, s.b, ub) || touch
+	if touch || (sa > 0) == (sb > 0) || sa == 0 || sb == 0 || (ua > 0) == (ub > 0) || ua == 0 || ub == 0 {
+		return
+	}
+	p := meet(s.a, s.b, u.a, u.b)
+	if p != s.a && p != s.b {
+		n.cuts = append(n.cuts, cut{i, p})
+	}
+	if p != u.a && p != u.b {
+		n.cuts = append(n.cuts, cut{j, p})
+	}
+}
+
+// apartBy reports whether both ends of another segment lie clear on one side.
+func apartBy(a, b, slack int64, s *seg) bool {
+	if (a > 0) != (b > 0) || a == 0 || b == 0 {
+		return false
+	}
+	if slack == 0 {
+		return true
+	}
+	v := s.b.sub(s.a)
+	// The sum of both legs is no less than the length.
+	reach := slack * (max(v.x, -v.x) + max(v.y, -v.y))
+	return max(a, -a) > reach && max(b, -b) > reach
+}
+
+// end sees to the end p of another segment, which lies at the given side of
+// segment i: it reports whether it touches.
+func (n *noder) end(i int32, p ipoint, side int64) bool {
+	s := &n.segs[i]
+	if p == s.a || p == s.b {
+		return false
+	}
+	if n.slack > 0 {
+		for _, e := range [2]ipoint{s.a, s.b} {
+			if d := p.sub(e); d.dot(d) <= n.slack*n.slack {
+				n.merge(p, e)
+				return true
+			}
+		}
+	}
+	v := s.b.sub(s.a)
+	if n.slack == 0 {
+		if side != 0 {
+			return false
+		}
+	} else if math.Abs(float64(side)) > float64(n.slack)*math.Sqrt(float64(v.dot(v))) {
+		return false
+	}
+	if k := p.sub(s.a).dot(v); k <= 0 || k >= v.dot(v) {
+		return false
+	}
+	n.cuts = append(n.cuts, cut{i, p})
+	return true
+}
+
+// merge makes two ends one; the lesser stays.
+func (n *noder) merge(p, q ipoint) {
+	if n.moves == nil {
+		n.moves = map[ipoint]ipoint{}
+	}
+	p, q = n.moved(p), n.moved(q)
+	if q.less(p) {
+		p, q = q, p
+	}
+	if p != q {
+		n.moves[q] = p
+	}
+}
+
+func (n *noder) moved(p ipoint) ipoint {
+	for {
+		q, ok := n.moves[p]
+		if !ok {
+			return p
+		}
+		p = q
+	}
+}
+
+// apply makes the cuts and moves of a round.
+func (n *noder) apply() {
+	order := make([]keyed, len(n.cuts))
+	for i, c := range n.cuts {
+		order[i] = keyed{uint64(c.seg), int32(i)}
+	}
+	order = sortKeyed(order)
+	out := make([]seg, 0, len(n.segs)+len(n.cuts))
+	var at []ipoint
+	k := 0
+	for i, s := range n.segs {
+		at = at[:0]
+		for ; k < len(order) && order[k].key == uint64(i); k++ {
+			at = append(at, n.cuts[order[k].of].at)
+		}
+		if len(at) == 0 {
+			s.fresh = false
+			out = append(out, s)
+			continue
+		}
+		out = appendCut(out, s, at)
+	}
+	if len(n.moves) > 0 {
+		kept := out[:0]
+		for _, s := range out {
+			a, b := n.moved(s.a), n.moved(s.b)
+			if a != s.a || b != s.b {
+				s.a, s.b, s.fresh = a, b, true
+			}
+			if a != b {
+				kept = append(kept, s)
+			}
+		}
+		out = kept
+	}
+	n.segs = out
+}
+
+// appendCut appends the parts of a segment that is cut at the given places.
+func appendCut(out []seg, s seg, at []ipoint) []seg {
+	v := s.b.sub(s.a)
+	steps := func(p ipoint) int64 {
+		d := p.sub(s.a)
+		return max(d.x, -d.x) + max(d.y, -d.y)
+	}
+	if len(at) > 1 {
+		slices.SortFunc(at, func(p, q ipoint) int {
+			return cmp.Or(cmp.Compare(steps(p), steps(q)), cmp.Compare(p.x, q.x), cmp.Compare(p.y, q.y))
+		})
+	}
+	length := float64(v.dot(v))
+	from, t := s.a, s.t0
+	for _, p := range at {
+		if p == from {
+			continue
+		}
+		k := min(max(float64(p.sub(s.a).dot(v))/length, 0), 1)
+		u := s.t0 + (s.t1-s.t0)*k
+		out = append(out, seg{from, p, t, u, s.strand, true})
+		from, t = p, u
+	}
+	if from != s.b {
+		out = append(out, seg{from, s.b, t, s.t1, s.strand, true})
+	}
+	return out
+}
