@@ -5,13 +5,14 @@ CHROMIUM := /usr/bin/chromium
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*' -not -path './internal/adhoc/*')
 WEB_FILES := $(shell find web/src web/public web/scripts -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: help demo serve build test lint types check-types bench screenshots fuzz chromium clean
+.PHONY: help demo serve build test lint types check-types bench screenshots fuzz soak chromium clean
 
 help:
 	@echo "make demo         install, build and start the app with demo cards and stand-ins"
 	@echo "make test         install, lint and run every test"
 	@echo "make serve        start the app with your own cards"
 	@echo "make bench        run the benchmarks"
+	@echo "make soak         run the long properties of the geometry (an hour or two)"
 	@echo "make screenshots  make the pictures of the docs anew"
 	@echo "make types        make the schema and the TypeScript types anew"
 
@@ -71,6 +72,10 @@ fuzz:
 	@for p in $$(grep -rl --include='*_test.go' 'func Fuzz' core device); do \
 	  for f in $$(grep -o 'func Fuzz[A-Za-z]*' $$p | cut -c6-); do \
 	    echo "$$f in $$(dirname $$p)"; go test -run '^$$' -fuzz "^$$f$$" -fuzztime $(TIME) ./$$(dirname $$p) || exit 1; done; done
+
+# The properties of the geometry on all their random cases.
+soak:
+	SOAK=1 go test -timeout 12h ./core/geom
 
 screenshots: web/dist/index.html chromium
 	go run ./internal/shots docs/screenshots

@@ -238,24 +238,46 @@ func (ar *arrangement) flatten(in Affine, curvy bool) {
 	ps := pieces{base: ar.base, in: in}
 	var roots []int32
 	ends := make([]int32, len(ar.strands))
+	boxes := make([]span, 0, len(ar.strands))
 	for i, s := range ar.strands {
-		roots = ps.roots(s.base, s.t0, s.t1, roots)
+		if ar.base[s.base].Op == LineTo {
+			// A line becomes a piece when a curve comes near.
+			a, b := s.a.float(), s.b.float()
+			x, y := min(a.X, b.X), min(a.Y, b.Y)
+			boxes = append(boxes, hullSpan(Rect{x, y, max(a.X, b.X) - x, max(a.Y, b.Y) - y}, int32(-1-i)))
+			boxes[len(boxes)-1].still = true
+		} else {
+			n := len(roots)
+			roots = ps.roots(s.base, s.t0, s.t1, roots)
+			for _, r := range roots[n:] {
+				boxes = append(boxes, hullSpan(ps.tree[r].box(), r))
+			}
+		}
 		ends[i] = int32(len(roots))
 	}
-	boxes := make([]span, len(roots))
-	for i, r := range roots {
-		q := &ps.tree[r]
-		box := Rect{q.p[0].X, q.p[0].Y, 0, 0}
-		for _, p := range q.p[1:q.n] {
-			x, y := min(box.X, p.X), min(box.Y, p.Y)
-			box = Rect{x, y, max(box.Right(), p.X) - x, max(box.Bottom(), p.Y) - y}
+	lines := map[int32]int32{}
+	piece := func(of int32) int32 {
+		if of >= 0 {
+			return of
 		}
-		boxes[i] = hullSpan(box, r)
+		r, ok := lines[of]
+		if !ok {
+			s := &ar.strands[-1-of]
+			r = ps.add(s.base, s.t0, s.t1)
+			lines[of] = r
+		}
+		return r
 	}
-	eachPair(boxes, ps.part)
+	eachPair(boxes, func(i, j int32) { ps.part(piece(i), piece(j)) })
 	var leaves []int32
 	k := 0
 	for i, s := range ar.strands {
+		if int(ends[i]) == k {
+			if s.a != s.b {
+				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i), true})
+			}
+			continue
+		}
 		leaves = leaves[:0]
 		for ; k < int(ends[i]); k++ {
 			leaves = ps.leaves(roots[k], leaves)

@@ -33,7 +33,7 @@ func (f FillRule) covers(w int32) bool {
 // within 2 nm (for outlines within a metre), and it covers the same places
 // under every rule. Rings slimmer than 2 nm are left out.
 func Union(rule FillRule, paths ...Path) Path {
-	return combine(rule, paths, func(n, _ int, _ bool) bool { return n > 0 })
+	return combine(rule, paths, anyCover)
 }
 
 // Intersection is what all of the paths cover.
@@ -78,8 +78,14 @@ func (c *counter) class() int32 {
 	return 0
 }
 
+func anyCover(n, _ int, _ bool) bool { return n > 0 }
+
 func combine(rule FillRule, paths []Path, in func(n, all int, first bool) bool) Path {
-	sd := arrange(inputs(paths)).label(rule, &counter{all: len(paths), in: in})
+	return arrange(inputs(paths)).label(rule, &counter{all: len(paths), in: in}).path()
+}
+
+// path is all regions with a class as one path.
+func (sd *subdivision) path() Path {
 	parts := sd.parts()
 	if len(parts) == 1 {
 		return parts[0].path
@@ -181,8 +187,12 @@ func (sd *subdivision) parts() []region {
 			continue
 		}
 		sd.write(&b, r.halves)
-		in := make([]Path, len(holes[i]))
 		outer := b.Path()
+		if len(holes[i]) == 0 {
+			out = append(out, region{outer, r.class})
+			continue
+		}
+		in := make([]Path, len(holes[i]))
 		for j, h := range holes[i] {
 			sd.write(&b, rings[h].halves)
 			in[j] = b.Path()
@@ -204,7 +214,7 @@ func byStart(p, q Path) int {
 // region. What runs along the edge counts as inside.
 func CutStrokes(strokes Path, rule FillRule, area Path) (inside, outside Path) {
 	ar := arrange([]input{{path: area}, {path: strokes, strokes: true}})
-	sd := ar.label(rule, &counter{all: 1, in: func(n, _ int, _ bool) bool { return n > 0 }})
+	sd := ar.label(rule, &counter{all: 1, in: anyCover})
 	in := make([]bool, len(sd.segs))
 	for _, e := range sd.edges {
 		for s := e.first; s >= 0; s = sd.next[s] {

@@ -238,7 +238,7 @@ func requireClean(t *testing.T, p Path, about string) {
 	boxes := make([]span, len(sides))
 	for i, s := range sides {
 		const k = 1e6
-		boxes[i] = span{int32(min(s.a.X, s.b.X) * k), int32(min(s.a.Y, s.b.Y) * k), int32(max(s.a.X, s.b.X) * k), int32(max(s.a.Y, s.b.Y) * k), int32(i)}
+		boxes[i] = span{int32(min(s.a.X, s.b.X) * k), int32(min(s.a.Y, s.b.Y) * k), int32(max(s.a.X, s.b.X) * k), int32(max(s.a.Y, s.b.Y) * k), int32(i), false}
 	}
 	off := func(s side, q Point) float64 {
 		v := s.b.Sub(s.a)
@@ -321,7 +321,7 @@ func TestCurvesSurvive(t *testing.T) {
 	assert.InDelta(t, 200*math.Pi-lens, u.Area(), 1e-4)
 
 	r := rand.New(rand.NewPCG(43, 44))
-	for range cases(20000, 300) {
+	for range cases(20000, 60) {
 		a, b := randomCurved(r), randomCurved(r)
 		before, _ := nodes(Join(a, b))
 		arr := arrange([]input{{path: a}, {path: b}})
@@ -362,7 +362,11 @@ func TestWhatIsNotCutComesOutAsItWentIn(t *testing.T) {
 		same := Union(NonZero, p, p)
 		points := map[Point]int{}
 		pico := func(p Point) Point { return Pt(math.Round(p.X*1e7), math.Round(p.Y*1e7)) }
-		eachCurve(p, func(c Curve) { points[pico(c.From)] += int(c.Op) })
+		eachCurve(p, func(c Curve) {
+			if c.Length() > 1e-9 {
+				points[pico(c.From)] += int(c.Op)
+			}
+		})
 		eachCurve(same, func(c Curve) { points[pico(c.From)] -= int(c.Op) })
 		for q, n := range points {
 			assert.Zero(t, n, "%v in %s", q, same)
@@ -423,7 +427,7 @@ func TestStrokesAreCutByARegion(t *testing.T) {
 	assert.Equal(t, "M2 2L5 2L5 5L2 5Z", in.String())
 	assert.True(t, out.Empty())
 	r := rand.New(rand.NewPCG(45, 46))
-	for range cases(20000, 300) {
+	for range cases(20000, 100) {
 		stroke, area := randomCurved(r), randomCurved(r)
 		in, out := CutStrokes(stroke, EvenOdd, area)
 		require.InEpsilon(t, stroke.Length(), in.Length()+out.Length(), 1e-6)

@@ -94,6 +94,13 @@ func (c Curve) second(t float64) Point {
 // Tangent is the direction at t, of length 1; where a cusp leaves none it is
 // that of a point close by, and zero for a curve without extent.
 func (c Curve) Tangent(t float64) Point {
+	if c.Op == LineTo {
+		v := c.P[0].Sub(c.From)
+		if l := math.Sqrt(v.Dot(v)); l > 0 {
+			return v.Mul(1 / l)
+		}
+		return Point{}
+	}
 	for _, d := range []float64{0, 1e-6, -1e-6, 1e-3, -1e-3} {
 		if u := min(max(t+d, 0), 1); true {
 			if v := c.Derivative(u); v.Len() > 1e-12 {
@@ -375,7 +382,6 @@ func (c Curve) even(tol float64) bool {
 
 // hull is a box that the curve does not leave.
 func (c Curve) hull() Rect {
-	pts := []Point{c.From}
 	if c.Op == ArcTo {
 		a := c.Arc
 		if math.Abs(a.To-a.From) < 1.6 {
@@ -387,13 +393,12 @@ func (c Curve) hull() Rect {
 			return Rect{a.Centre.X - w, a.Centre.Y - h, 2 * w, 2 * h}
 		}
 	}
-	pts = append(pts, c.P[:points[c.Op]]...)
-	r := Rect{c.From.X, c.From.Y, 0, 0}
-	for _, p := range pts {
-		x, y := min(r.X, p.X), min(r.Y, p.Y)
-		r = Rect{x, y, max(r.Right(), p.X) - x, max(r.Bottom(), p.Y) - y}
+	lo, hi := c.From, c.From
+	for _, p := range c.P[:points[c.Op]] {
+		lo = Point{min(lo.X, p.X), min(lo.Y, p.Y)}
+		hi = Point{max(hi.X, p.X), max(hi.Y, p.Y)}
 	}
-	return r
+	return Rect{lo.X, lo.Y, hi.X - lo.X, hi.Y - lo.Y}
 }
 
 // Winding counts how often the closed rings run round q, clockwise on screen

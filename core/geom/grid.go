@@ -106,38 +106,39 @@ type keyed struct {
 	of  int32
 }
 
-// sortKeyed sorts by key, equal keys by what they belong to. Long lists go by
-// radix, eleven bits at a time, passes that would change nothing left out.
+// sortKeyed sorts by key, equal keys by their order in the list. Longer lists
+// go by radix, bits that are alike in all keys left out.
 func sortKeyed(list []keyed) []keyed {
-	if len(list) < 512 {
-		slices.SortFunc(list, func(a, b keyed) int {
-			if c := cmp.Compare(a.key, b.key); c != 0 {
-				return c
-			}
-			return cmp.Compare(a.of, b.of)
-		})
+	if len(list) < 64 {
+		slices.SortStableFunc(list, func(a, b keyed) int { return cmp.Compare(a.key, b.key) })
 		return list
 	}
-	const width = 11
+	width := 8
+	if len(list) > 4096 {
+		width = 11
+	}
+	mask := uint64(1)<<width - 1
 	var differ uint64
 	for _, k := range list {
 		differ |= k.key ^ list[0].key
 	}
 	to := make([]keyed, len(list))
+	var counts [1<<11 + 1]int32
+	count := counts[:mask+2]
 	for shift := 0; shift < 64; shift += width {
-		if differ>>shift&(1<<width-1) == 0 {
+		if differ>>shift&mask == 0 {
 			continue
 		}
-		var count [1<<width + 1]int32
-		for _, k := range list {
-			count[k.key>>shift&(1<<width-1)+1]++
+		clear(count)
+		for i := range list {
+			count[list[i].key>>shift&mask+1]++
 		}
 		for i := 1; i < len(count); i++ {
 			count[i] += count[i-1]
 		}
-		for _, k := range list {
-			slot := &count[k.key>>shift&(1<<width-1)]
-			to[*slot] = k
+		for i := range list {
+			slot := &count[list[i].key>>shift&mask]
+			to[*slot] = list[i]
 			*slot++
 		}
 		list, to = to, list
@@ -145,34 +146,134 @@ func sortKeyed(list []keyed) []keyed {
 	return list
 }
 
-// span is a box with whole numbers that holds a segment or a piece.
+// span is a box with whole numbers that holds a segment or a piece. Pairs of two
+// still ones are of no interest.
 type span struct {
 	x0, y0, x1, y1 int32
 	of             int32
+	still          bool
 }
 
-// eachPair calls f for every two boxes that touch, once. Boxes are met from
-// left to right, each against those that it still may touch.
+// eachPair calls f for every two boxes that touch, once, in an order that
+// depends on the boxes alone. Boxes are met from left to right, each against
+// those that it still may touch; these are kept in strips as high as boxes are
+// on average, so that short ones meet few.
 func eachPair(boxes []span, f func(a, b int32)) {
+	if len(boxes) < 2 {
+		return
+	}
+	moving := 0
+	all := boxes[0]
+	for i := range boxes {
+		b := &boxes[i]
+		if !b.still {
+			moving++
+		}
+		all.x0, all.x1 = min(all.x0, b.x0), max(all.x1, b.x1)
+		all.y0, all.y1 = min(all.y0, b.y0), max(all.y1, b.y1)
+	}
+	if moving < 48 {
+		eachPairWithFew(boxes, f)
+		return
+	}
+	if moving < len(boxes)/2 {
+		boxes = nearMoving(boxes, all)
+	}
+	sum := 0.0
 	keys := make([]keyed, len(boxes))
-	for i, b := range boxes {
+	for i := range boxes {
+		b := &boxes[i]
 		keys[i] = keyed{uint64(int64(b.x0) + 1<<31), int32(i)}
+		sum += float64(b.y1-b.y0) + 1
 	}
 	keys = sortKeyed(keys)
-	var open []span
+	height := float64(all.y1-all.y0) + 1
+	n := max(1, int(min(height/(sum/float64(len(boxes))), float64(len(boxes))/8, 1024)))
+	scale := float64(n) / height
+	strip := func(y int32) int { return min(int(float64(y-all.y0)*scale), n-1) }
+	// Room for all that ever stand in each strip.
+	room := make([]int32, n+1)
+	for i := range boxes {
+		b := &boxes[i]
+		for s, last := strip(b.y0), strip(b.y1); s <= last; s++ {
+			room[s+1]++
+		}
+	}
+	for s := range n {
+		room[s+1] += room[s]
+	}
+	stands := make([]span, room[n])
+	open := make([][]span, n)
+	for s := range open {
+		open[s] = stands[room[s]:room[s]:room[s+1]]
+	}
 	for _, k := range keys {
-		b := boxes[k.of]
-		n := 0
-		for _, o := range open {
-			if o.x1 < b.x0 {
-				continue
+		b := &boxes[k.of]
+		first, last := strip(b.y0), strip(b.y1)
+		for s := first; s <= last; s++ {
+			at, n := open[s], 0
+			for i := range at {
+				o := &at[i]
+				if o.x1 < b.x0 {
+					continue // behind it
+				}
+				if n != i {
+					at[n] = *o
+				}
+				n++
+				// Two that share several strips are reported in the first.
+				if o.y0 <= b.y1 && b.y0 <= o.y1 && !(o.still && b.still) && (s == first || s == strip(o.y0)) {
+					f(o.of, b.of)
+				}
 			}
-			open[n] = o
-			n++
-			if o.y0 <= b.y1 && b.y0 <= o.y1 {
-				f(o.of, b.of)
+			open[s] = append(at[:n], *b)
+		}
+	}
+}
+
+// nearMoving are the boxes that move and those in whose neighbourhood one does,
+// by a coarse chequerboard.
+func nearMoving(boxes []span, all span) []span {
+	const n = 128
+	var board [n][n]bool
+	sx, sy := n/(float64(all.x1-all.x0)+1), n/(float64(all.y1-all.y0)+1)
+	cells := func(b *span, f func(cell *bool)) {
+		for y := int(float64(b.y0-all.y0) * sy); y <= int(float64(b.y1-all.y0)*sy); y++ {
+			for x := int(float64(b.x0-all.x0) * sx); x <= int(float64(b.x1-all.x0)*sx); x++ {
+				f(&board[y][x])
 			}
 		}
-		open = append(open[:n], b)
+	}
+	for i := range boxes {
+		if !boxes[i].still {
+			cells(&boxes[i], func(c *bool) { *c = true })
+		}
+	}
+	var out []span
+	for i := range boxes {
+		near := !boxes[i].still
+		if !near {
+			cells(&boxes[i], func(c *bool) { near = near || *c })
+		}
+		if near {
+			out = append(out, boxes[i])
+		}
+	}
+	return out
+}
+
+// eachPairWithFew is eachPair where few boxes move: each is held against all.
+func eachPairWithFew(boxes []span, f func(a, b int32)) {
+	for i := range boxes {
+		b := &boxes[i]
+		if b.still {
+			continue
+		}
+		for j := range boxes {
+			o := &boxes[j]
+			if o.x0 <= b.x1 && b.x0 <= o.x1 && o.y0 <= b.y1 && b.y0 <= o.y1 && (o.still || j > i) {
+				f(b.of, o.of)
+			}
+		}
 	}
 }

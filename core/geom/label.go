@@ -23,6 +23,7 @@ type subdivision struct {
 	edges    []edge
 	next     []int32 // of each segment, the next on the same edge, or -1
 	vertices int
+	slim     float64 // the mean width in grid units below which a ring is but a trace of rounding
 }
 
 // classifier tells what a region is from the paths that cover it. Class 0 is
@@ -33,7 +34,7 @@ type classifier interface {
 }
 
 func (ar *arrangement) label(rule FillRule, c classifier) *subdivision {
-	sd := &subdivision{arrangement: ar}
+	sd := &subdivision{arrangement: ar, slim: 2}
 	sd.collect()
 	sd.sweep()
 	sd.classify(rule, c)

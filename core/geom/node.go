@@ -30,7 +30,7 @@ type seg struct {
 func (s seg) span(slack int64, of int32) span {
 	return span{
 		int32(min(s.a.x, s.b.x) - slack), int32(min(s.a.y, s.b.y) - slack),
-		int32(max(s.a.x, s.b.x) + slack), int32(max(s.a.y, s.b.y) + slack), of,
+		int32(max(s.a.x, s.b.x) + slack), int32(max(s.a.y, s.b.y) + slack), of, !s.fresh,
 	}
 }
 
@@ -72,9 +72,6 @@ func node(segs []seg) []seg {
 // pair finds where two segments must be cut.
 func (n *noder) pair(i, j int32) {
 	s, u := &n.segs[i], &n.segs[j]
-	if !s.fresh && !u.fresh {
-		return
-	}
 	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
 	if apartBy(sa, sb, n.slack, s) {
 		return

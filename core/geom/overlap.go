@@ -74,7 +74,7 @@ func hullSpan(r Rect, of int32) span {
 	const far = 1 << 30
 	lo := func(v float64) int32 { return int32(max(math.Floor(v)-same, -far)) }
 	hi := func(v float64) int32 { return int32(min(math.Ceil(v)+same, far)) }
-	return span{lo(r.X), lo(r.Y), hi(r.Right()), hi(r.Bottom()), of}
+	return span{lo(r.X), lo(r.Y), hi(r.Right()), hi(r.Bottom()), of, false}
 }
 
 func (k *kin) compare(ia, ib int32, a, b Curve) {
@@ -85,7 +85,7 @@ func (k *kin) compare(ia, ib int32, a, b Curve) {
 		return
 	}
 	onA, onB := contacts(a, b), contacts(b, a)
-	if len(onA)+len(onB) < 2 {
+	if len(onA)+len(onB) < 2 || !twoPlaces(a, b, onA, onB) {
 		return
 	}
 	cutsA, okA := shared(a, b, onA, onB)
@@ -96,6 +96,26 @@ func (k *kin) compare(ia, ib int32, a, b Curve) {
 	k.cuts[ia] = append(k.cuts[ia], cutsA...)
 	k.cuts[ib] = append(k.cuts[ib], cutsB...)
 	k.pairs = append(k.pairs, [2]int32{ia, ib})
+}
+
+// twoPlaces reports whether contacts are more than one end that both share, as
+// neighbours in a ring do. Closed curves may share just their seam.
+func twoPlaces(a, b Curve, onA, onB []float64) bool {
+	if len(onA) == 0 || len(onB) == 0 || a.From.Sub(a.End()).Len() <= same {
+		return true
+	}
+	first := a.At(onA[0])
+	for _, t := range onA[1:] {
+		if a.At(t).Sub(first).Len() > 2*same {
+			return true
+		}
+	}
+	for _, t := range onB {
+		if b.At(t).Sub(first).Len() > 2*same {
+			return true
+		}
+	}
+	return false
 }
 
 // sameEllipse reports whether two arcs lie on one ellipse.
@@ -147,8 +167,8 @@ func shared(a, b Curve, onA, onB []float64) (cuts []float64, ok bool) {
 			continue
 		}
 		on := true
-		for j := 1; j <= 10 && on; j++ {
-			_, on = b.along(a.At(lo + (hi-lo)*float64(j)/11))
+		for j := 0; j < 10 && on; j++ {
+			_, on = b.along(a.At(lo + (hi-lo)*float64(1+(j+4)%10)/11)) // the middle first
 		}
 		if on {
 			cuts, ok = append(cuts, lo, hi), true
@@ -159,6 +179,12 @@ func shared(a, b Curve, onA, onB []float64) (cuts []float64, ok bool) {
 
 // along is the parameter at which the curve passes q, to the tolerance.
 func (c Curve) along(q Point) (float64, bool) {
+	switch q {
+	case c.From:
+		return 0, true
+	case c.End():
+		return 1, true
+	}
 	if c.Op == ArcTo {
 		t, ok := c.Arc.angleOf(q)
 		w := c.Arc.To - c.Arc.From

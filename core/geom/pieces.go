@@ -76,6 +76,15 @@ func (q *piece) bulge() float64 {
 	return worst
 }
 
+func (q *piece) box() Rect {
+	lo, hi := q.p[0], q.p[0]
+	for _, p := range q.p[1:q.n] {
+		lo = Point{min(lo.X, p.X), min(lo.Y, p.Y)}
+		hi = Point{max(hi.X, p.X), max(hi.Y, p.Y)}
+	}
+	return Rect{lo.X, lo.Y, hi.X - lo.X, hi.Y - lo.Y}
+}
+
 func (q *piece) size() float64 {
 	worst := 0.0
 	for _, c := range q.p[1:q.n] {

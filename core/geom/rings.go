@@ -23,10 +23,6 @@ type outline struct {
 	parent int32 // of a hole, the outline around it; -1 when that was too slim
 }
 
-// slim is the mean width in grid units below which a ring is no region but a
-// trace of rounding.
-const slim = 2
-
 func (sd *subdivision) class(h half) int32 {
 	if h.rising() {
 		return sd.edges[h.edge()].above
@@ -183,7 +179,7 @@ func (t *tracer) keep(loop []half) {
 		area += p.Cross(q) / 2
 		length += q.Sub(p).Len()
 	}
-	if math.Abs(area) < slim*length/2 {
+	if math.Abs(area) < t.sd.slim*length/2 {
 		return
 	}
 	for _, h := range loop {

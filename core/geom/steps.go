@@ -65,7 +65,7 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 	if closed {
 		steps = sd.startAtBreak(steps)
 	}
-	var list []stretch
+	list := make([]stretch, 0, len(steps))
 	var live []source
 	for i, s := range steps {
 		if i > 0 {
@@ -76,7 +76,7 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 				continue
 			}
 		}
-		live = append([]source(nil), s.src...)
+		live = s.src
 		list = append(list, stretch{live[0], live[0], s.from, s.to})
 	}
 	list = sd.straighten(list, closed)
@@ -89,7 +89,9 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 				least = i
 			}
 		}
-		list = slices.Concat(list[least:], list[:least])
+		if least > 0 {
+			list = slices.Concat(list[least:], list[:least])
+		}
 	}
 	// Where two stretches meet, the place is that of a curve's own end if the
 	// vertex is one, so that what is not cut comes out as it went in.
@@ -112,6 +114,7 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 		return sd.grid.out(at)
 	}
 	start := place(0)
+	b.segs = slices.Grow(b.segs, n+2)
 	b.Move(start)
 	for i, s := range list {
 		end := start
@@ -174,7 +177,10 @@ func (sd *subdivision) goOn(live []source, s step) []source {
 	var out []source
 	for _, a := range live {
 		for _, b := range s.src {
-			if a.base == b.base && (a.to > a.from) == (b.to > b.from) && (a.to == b.from || sd.close(a.base, a.to, b.from)) {
+			if a.base != b.base {
+				continue
+			}
+			if (a.to > a.from) == (b.to > b.from) && (a.to == b.from || sd.close(a.base, a.to, b.from)) {
 				out = append(out, source{a.base, a.from, b.to})
 				break
 			}

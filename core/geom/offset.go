@@ -1,0 +1,371 @@
+package geom
+
+import (
+	"math"
+	"math/rand/v2"
+)
+
+// Corner says how an offset goes round an outward corner.
+type Corner uint8
+
+// The corners of an offset or a stroke.
+const (
+	RoundCorner Corner = iota // an arc at the distance
+	MitreCorner               // straight on until both sides meet, cut off at MitreLimit
+	BevelCorner               // straight across
+)
+
+// MitreLimit is how far a mitred corner may reach, as a multiple of the
+// distance.
+const MitreLimit = 4
+
+// offsetTolerance is how far, in mm, curves of an offset may be from the true
+// place.
+const offsetTolerance = .001
+
+// Offset is what the closed rings of a path cover by the non-zero rule, grown
+// by d on all sides, or shrunk by -d. Lines and circular arcs come out as such,
+// other curves as cubics within 1 µm of the true offset.
+//
+// Each ring is first offset in itself, corners and all, however it crosses
+// itself. How often that raw curve runs round a place is the Euler
+// characteristic of what the ring's inside has in common with a disc about that
+// place (Guibas, Ramshaw and Stolfi, "A kinetic framework for computational
+// geometry", 1983): for an inside without holes the number of its parts. So a
+// place is covered when it is run round at all, clockwise. A ring that is to
+// shrink and fits into the disc as a whole is the one exception, and vanishes.
+// Straight cuts across inward corners, instead of arcs run backward, only add
+// to the number where it is one or more already.
+func Offset(p Path, d float64, corner Corner) Path {
+	if d == 0 {
+		return Union(NonZero, p)
+	}
+	sd := arrange([]input{{path: p}}).label(NonZero, &counter{all: 1, in: anyCover})
+	var raw []Path
+	f := &faces{}
+	for _, face := range sd.parts() {
+		n := len(f.outer)
+		for i, ring := range face.path.Rings() {
+			by := d
+			if i > 0 {
+				ring, by = ring.Reverse(), -d
+			}
+			if by < 0 && fitsDisc(ring, -by) {
+				if i == 0 {
+					break
+				}
+				continue
+			}
+			if i == 0 {
+				f.outer = append(f.outer, false)
+				f.holes = append(f.holes, 0)
+			}
+			f.ring = append(f.ring, faceRing{n, i > 0})
+			raw = append(raw, rawOffset(ring, by, corner))
+		}
+	}
+	od := arrange(inputs(raw)).label(Positive, f)
+	od.slim = 2 * offsetTolerance * od.grid.scale
+	return od.path()
+}
+
+// faces classifies regions by outer rings, each with its own holes.
+type faces struct {
+	ring  []faceRing
+	outer []bool // of each face, whether its outer ring covers here
+	holes []int  // and how many of its holes do
+	n     int    // faces that cover here
+}
+
+type faceRing struct {
+	face int
+	hole bool
+}
+
+func (f *faces) turn(path int32, covered bool) {
+	r := f.ring[path]
+	was := f.outer[r.face] && f.holes[r.face] == 0
+	switch {
+	case !r.hole:
+		f.outer[r.face] = covered
+	case covered:
+		f.holes[r.face]++
+	default:
+		f.holes[r.face]--
+	}
+	if is := f.outer[r.face] && f.holes[r.face] == 0; is && !was {
+		f.n++
+	} else if was && !is {
+		f.n--
+	}
+}
+
+func (f *faces) class() int32 { return int32(min(f.n, 1)) }
+
+// fitsDisc reports whether a ring lies in a disc of the radius. (Welzl,
+// "Smallest enclosing disks", 1991, in its iterative form.)
+func fitsDisc(ring Path, radius float64) bool {
+	if b := ring.Bounds(); max(b.W, b.H)/2 > radius {
+		return false
+	}
+	var pts []Point
+	for _, l := range ring.Flatten(min(.01, radius/50)) {
+		pts = append(pts, l.Points...)
+	}
+	rand.New(rand.NewPCG(1, 2)).Shuffle(len(pts), func(i, j int) { pts[i], pts[j] = pts[j], pts[i] })
+	c, r := Point{}, -1.0
+	out := func(p Point) bool { return p.Sub(c).Len() > r*(1+1e-12)+1e-12 }
+	two := func(p, q Point) { c = p.Lerp(q, .5); r = p.Sub(c).Len() }
+	for i, p := range pts {
+		if !out(p) {
+			continue
+		}
+		c, r = p, 0
+		for j, q := range pts[:i] {
+			if !out(q) {
+				continue
+			}
+			two(p, q)
+			for _, s := range pts[:j] {
+				if out(s) {
+					c, r = circumcircle(p, q, s)
+				}
+			}
+		}
+	}
+	return r <= radius
+}
+
+func circumcircle(p, q, s Point) (Point, float64) {
+	u, v := q.Sub(p), s.Sub(p)
+	k := 2 * u.Cross(v)
+	a, b := u.Dot(u), v.Dot(v)
+	d := Point{(v.Y*a - u.Y*b) / k, (u.X*b - v.X*a) / k}
+	return p.Add(d), d.Len()
+}
+
+// outward is the direction to the left of travel on screen: out of a ring that
+// runs clockwise.
+func outward(tangent Point) Point { return Point{tangent.Y, -tangent.X} }
+
+// rawOffset moves a closed ring outward by d, corners joined, whatever crosses.
+func rawOffset(ring Path, d float64, corner Corner) Path {
+	var o offsetter
+	for _, cs := range ring.Curves() {
+		o.begin(d, corner)
+		o.ring(smoothPieces(cs))
+	}
+	return o.Path()
+}
+
+// smoothPieces cuts curves where they come to a stand and leaves out those
+// without extent.
+func smoothPieces(cs []Curve) []Curve {
+	out := make([]Curve, 0, len(cs))
+	for _, c := range cs {
+		if c.Op == CubicTo || c.Op == QuadTo {
+			if t := c.cusp(); t > 0 {
+				a, b := c.Split(t)
+				out = append(out, a, b)
+				continue
+			}
+		}
+		if c.Op == LineTo && c.From == c.P[0] || c.Tangent(0) == (Point{}) {
+			continue
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+// cusp is a parameter inside the curve at which its derivative vanishes, or 0.
+func (c Curve) cusp() float64 {
+	k := cubic(c.From, c.Segment)
+	size := k[1].Sub(k[0]).Len() + k[2].Sub(k[1]).Len() + k[3].Sub(k[2]).Len()
+	for _, t := range append(turning(k[0].X, k[1].X, k[2].X, k[3].X), turning(k[0].Y, k[1].Y, k[2].Y, k[3].Y)...) {
+		if c.Derivative(t).Len() < 1e-5*size {
+			return t
+		}
+	}
+	return 0
+}
+
+// offsetter writes offset curves one after another.
+type offsetter struct {
+	Builder
+	d      float64
+	corner Corner
+	at     Point
+	begun  bool
+	start  int // the move that began the current ring
+}
+
+func (o *offsetter) begin(d float64, corner Corner) { o.d, o.corner, o.begun = d, corner, false }
+
+// to goes straight to p, or starts there.
+func (o *offsetter) to(p Point) {
+	if !o.begun {
+		o.start, o.begun = len(o.segs), true
+		o.Move(p)
+	} else if p.Sub(o.at).Len() > 1e-9 {
+		o.Line(p)
+	} else {
+		return
+	}
+	o.at = p
+}
+
+func (o *offsetter) ring(cs []Curve) {
+	n := len(cs)
+	if n == 0 {
+		return
+	}
+	o.to(cs[0].From.Add(outward(cs[0].Tangent(0)).Mul(o.d)))
+	for i, c := range cs {
+		o.curve(c)
+		if next := cs[(i+1)%n]; !o.meet(c, next, i == n-1) {
+			o.join(c, next)
+		}
+	}
+	o.Close()
+}
+
+// meet lets the offsets of two lines end where they cross, if that is a step
+// back from an inward corner, shorter than half of either, or a step out too
+// small for an arc. It spares loops that would be taken out again.
+func (o *offsetter) meet(a, b Curve, last bool) bool {
+	if a.Op != LineTo || b.Op != LineTo || o.segs[len(o.segs)-1].Op != LineTo {
+		return false
+	}
+	t0, t1 := a.Tangent(1), b.Tangent(0)
+	cross, dot := t0.Cross(t1), t0.Dot(t1)
+	if dot < .2 {
+		return false
+	}
+	if cross*o.d > 0 {
+		half := math.Sqrt((1 + dot) / 2)
+		if o.corner == BevelCorner || math.Abs(o.d)*(1/half-1) >= offsetTolerance/2 {
+			return false
+		}
+	} else {
+		// tan(θ/2) = sin θ/(1 + cos θ)
+		step := math.Abs(o.d*cross) / (1 + dot)
+		if v, w := a.P[0].Sub(a.From), b.P[0].Sub(b.From); 4*step*step > min(v.Dot(v), w.Dot(w)) {
+			return false
+		}
+	}
+	m := b.From.Add(outward(t0.Add(t1)).Mul(o.d / (1 + dot)))
+	o.segs[len(o.segs)-1].P[0] = m
+	o.at = m
+	if last {
+		o.segs[o.start].P[0] = m
+	}
+	return true
+}
+
+// join goes round the corner between two curves.
+func (o *offsetter) join(a, b Curve) {
+	v, t0, t1 := b.From, a.Tangent(1), b.Tangent(0)
+	n0, n1 := outward(t0).Mul(o.d), outward(t1).Mul(o.d)
+	cross, dot := t0.Cross(t1), t0.Dot(t1)
+	turnsOut := cross*o.d > 0 || dot < -.999999
+	if !turnsOut || cross*cross < 1e-18 && dot > 0 {
+		o.to(v.Add(n1))
+		return
+	}
+	// The half angle between the sides has the cosine √((1+dot)/2).
+	half := math.Sqrt(max(0, (1+dot)/2))
+	switch {
+	case o.corner == RoundCorner:
+		a0 := math.Atan2(n0.Y, n0.X)
+		turn := math.Abs(math.Atan2(cross, dot))
+		if o.d < 0 {
+			turn = -turn
+		}
+		o.round(v, math.Abs(o.d), a0, a0+turn, v.Add(n1))
+		return
+	case o.corner == MitreCorner && half*MitreLimit >= 1:
+		o.to(v.Add(n0.Add(n1).Mul(1 / (1 + dot))))
+	case o.corner == MitreCorner:
+		// Cut off square to the bisector, MitreLimit out.
+		k := math.Abs(o.d) * (MitreLimit - half) / math.Sqrt(1-half*half)
+		o.to(v.Add(n0).Add(t0.Mul(k)))
+		o.to(v.Add(n1).Sub(t1.Mul(k)))
+	}
+	o.to(v.Add(n1))
+}
+
+// round adds an arc that ends exactly at a point.
+func (o *offsetter) round(c Point, r, a0, a1 float64, end Point) {
+	o.segs = append(o.segs, Segment{Op: ArcTo, P: [3]Point{end}, Arc: &Arc{c, Point{X: r}, Point{Y: r}, a0, a1}})
+	o.at = end
+}
+
+// curve adds the offset of one curve, whose start it is at.
+func (o *offsetter) curve(c Curve) {
+	end := c.End().Add(outward(c.Tangent(1)).Mul(o.d))
+	switch {
+	case c.Op == LineTo:
+		o.to(end)
+	case c.Op == ArcTo && c.Arc.circular():
+		a := *c.Arc
+		r := a.U.Len()
+		k := (r + o.d) / r
+		if !a.clockwise() {
+			k = (r - o.d) / r
+		}
+		if math.Abs(k)*r < 1e-9 {
+			o.to(end)
+			return
+		}
+		a.U, a.V = a.U.Mul(k), a.V.Mul(k)
+		o.segs = append(o.segs, Segment{Op: ArcTo, P: [3]Point{end}, Arc: &a})
+		o.at = end
+	default:
+		o.fit(c, 0, 1, 0)
+	}
+}
+
+func (a Arc) circular() bool {
+	long, short, _ := a.axes()
+	return long-short < 1e-9*long
+}
+
+// place is the offset of the curve at t, and its derivative there.
+func (o *offsetter) place(c Curve, t float64) (p, v Point) {
+	p = c.At(t).Add(outward(c.Tangent(t)).Mul(o.d))
+	v = c.Derivative(t)
+	if k := 1 + c.Curvature(t)*o.d; !math.IsInf(k, 0) && !math.IsNaN(k) {
+		v = v.Mul(k)
+	}
+	return p, v
+}
+
+// fit adds cubics with the true places and derivatives at their ends (Hermite),
+// halved until they are close to the true offset between.
+func (o *offsetter) fit(c Curve, t0, t1 float64, depth int) {
+	p0, v0 := o.place(c, t0)
+	p1, v1 := o.place(c, t1)
+	h := (t1 - t0) / 3
+	k := [4]Point{p0, p0.Add(v0.Mul(h)), p1.Sub(v1.Mul(h)), p1}
+	if depth < 14 {
+		for _, u := range [...]float64{.2, .5, .8} {
+			q := at(k, u)
+			t := t0 + (t1-t0)*u
+			p, _ := o.place(c, t)
+			// Only what is across the curve counts.
+			n := outward(c.Tangent(t))
+			if e := q.Sub(p); math.Abs(e.Dot(n)) > offsetTolerance || e.Len() > 100*offsetTolerance {
+				m := (t0 + t1) / 2
+				o.fit(c, t0, m, depth+1)
+				o.fit(c, m, t1, depth+1)
+				return
+			}
+		}
+	}
+	if p1.Sub(p0).Len() < 1e-9 && k[1].Sub(p0).Len() < 1e-9 {
+		return
+	}
+	o.Cubic(k[1], k[2], p1)
+	o.at = p1
+}
