@@ -51,8 +51,22 @@ func (b *Builder) Quad(c, p Point) *Builder { return b.add(QuadTo, c, p) }
 // Cubic adds a cubic Bézier curve.
 func (b *Builder) Cubic(c1, c2, p Point) *Builder { return b.add(CubicTo, c1, c2, p) }
 
-// Close closes the current ring.
-func (b *Builder) Close() *Builder { return b.add(Close) }
+// Close closes the current ring. An end within 1 pm of its start is the start:
+// rounding would leave a side without length.
+func (b *Builder) Close() *Builder {
+	if n := len(b.segs); n > 1 {
+		last := &b.segs[n-1]
+		for i := n - 1; i >= 0 && last.Op != Close; i-- {
+			if b.segs[i].Op == MoveTo {
+				if start := b.segs[i].P[0]; i < n-1 && last.End().Sub(start).Len() < 1e-9 {
+					last.P[points[last.Op]-1] = start
+				}
+				break
+			}
+		}
+	}
+	return b.add(Close)
+}
 
 func (b *Builder) add(op Op, p ...Point) *Builder {
 	s := Segment{Op: op}
