@@ -21,7 +21,10 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/format/hpgl"
+	"sectilis/core/geom"
 	"sectilis/core/picture"
+	"sectilis/core/scene"
+	"sectilis/core/shapework"
 	"sectilis/core/sheet"
 	"sectilis/store"
 )
@@ -347,32 +350,62 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 	assert.Contains(t, j.Note, "no printer is named")
 }
 
-func TestLettersThatOverlapAreNotCut(t *testing.T) {
+// Joined script is cut as one outline, not letter by letter.
+func TestLetteringIsCutAsItIsCovered(t *testing.T) {
 	f := start(t)
 	id := f.card()
 	cut := card.SetMade{IDs: []string{"i5"}, Made: card.Made{As: card.Cut, Stock: "moss-216", Lift: 1}}
 	_, err := f.Change(t.Context(), id, 1, []card.Command{cut})
-	assert.ErrorContains(t, err, "The letters of “Sentiment” overlap")
+	require.NoError(t, err)
+	outlines := func() []geom.Path {
+		l, err := f.Layout(t.Context(), id, letter())
+		require.NoError(t, err)
+		for _, sh := range l.Sheets {
+			if sh.Stock.ID == "moss-216" {
+				assert.Equal(t, "Inside cuts", sh.Passes[0].Name, "the middles of a, e and p first")
+				assert.Equal(t, "Outlines", sh.Passes[1].Name)
+				return sh.Passes[1].Lines
+			}
+		}
+		return nil
+	}
+	script := outlines()
+	require.NotEmpty(t, script)
+	assert.Less(t, len(script), len("HarvestSupper"))
 	v, err := f.Open(t.Context(), id)
 	require.NoError(t, err)
 	_, it := v.Card.Find("i5")
 	words := *it.Words
 	words.Font = "alfa-slab-one-400"
-	_, err = f.Change(t.Context(), id, 1, []card.Command{card.SetWords{ID: "i5", Words: words}, cut})
+	_, err = f.Change(t.Context(), id, 2, []card.Command{card.SetWords{ID: "i5", Words: words}})
 	require.NoError(t, err)
-	l, err := f.Layout(t.Context(), id, letter())
+	assert.Len(t, outlines(), len("HarvestSupper"))
+}
+
+func TestATrialChangesNothing(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	grow := shapework.Grow{IDs: []string{"i4"}, By: 2, Corner: card.Round}
+	v, err := f.Try(t.Context(), id, 1, []card.Command{grow})
 	require.NoError(t, err)
-	for _, sh := range l.Sheets {
-		if sh.Stock.ID != "moss-216" {
-			continue
+	assert.EqualValues(t, 1, v.Revision)
+	require.Len(t, v.Scene.Faces, 1)
+	var grown scene.Item
+	for _, it := range v.Scene.Faces[0].Items {
+		if it.ID == "i4" {
+			grown = it
 		}
-		names := []string{}
-		for _, p := range sh.Passes {
-			names = append(names, p.Name)
-		}
-		assert.Equal(t, []string{"Inside cuts", "Outlines"}, names, "the middles of a, e and p first")
-		assert.Len(t, sh.Passes[1].Lines, len("HarvestSupper"))
-		return
 	}
-	t.Fatal("no sheet of moss")
+	after, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, after.Revision)
+	for _, it := range after.Scene.Face(card.Front).Items {
+		if it.ID == "i4" {
+			assert.InDelta(t, it.Bounds.W+4, grown.Bounds.W, 1e-6)
+		}
+	}
+	_, err = f.Try(t.Context(), id, 1, []card.Command{shapework.Grow{IDs: []string{"i4"}, By: -50, Corner: card.Round}})
+	assert.ErrorContains(t, err, "Nothing would be left of")
+	_, err = f.Try(t.Context(), id, 7, []card.Command{grow})
+	assert.ErrorIs(t, err, app.ErrStale)
 }

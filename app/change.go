@@ -4,13 +4,22 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"maps"
 	"reflect"
 
 	"sectilis/core/card"
 	"sectilis/core/lettering"
 	"sectilis/core/paper"
 	"sectilis/core/scene"
+	"sectilis/core/shapework"
 )
+
+// Commands are all commands of the protocol.
+var Commands = func() map[string]func() card.Command {
+	all := maps.Clone(card.Commands)
+	maps.Copy(all, shapework.Commands)
+	return all
+}()
 
 // Open returns the card with its whole scene.
 func (a *App) Open(ctx context.Context, id string) (View, error) {
@@ -39,6 +48,37 @@ func (a *App) Change(ctx context.Context, id string, base int64, commands []card
 		}
 		return a.store.Commit(ctx, id, base, next, commands[0].Label(), a.now())
 	})
+}
+
+// Try answers as Change would and changes nothing, so that a change can be seen
+// before it is made.
+func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	rev, was := o.rev, o.scene
+	o.Unlock()
+	if rev.Number != base {
+		return View{}, ErrStale
+	}
+	next, err := card.Apply(rev.Card, commands...)
+	if err != nil {
+		return View{}, err
+	}
+	if err := a.verify(ctx, next); err != nil {
+		return View{}, err
+	}
+	tried := &opened{rev: rev}
+	before := rev.Card
+	tried.rev.Card = next
+	if err := tried.set(tried.rev); err != nil {
+		return View{}, err
+	}
+	v := a.view(id, tried)
+	v.Made = newItems(before, next)
+	v.Scene.Faces = changedFaces(was, tried.scene)
+	return v, nil
 }
 
 // Undo goes back one change; Redo forward again.
@@ -130,10 +170,6 @@ func (a *App) verify(ctx context.Context, c card.Card) error {
 		for _, it := range f.Items {
 			if it.Words != nil && !lettering.Known(it.Words.Font) {
 				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", it.Words.Font)}
-			}
-			if it.Words != nil && it.IsPiece() && lettering.Joined(*it.Words) {
-				return &card.Refusal{Field: "made", Why: fmt.Sprintf(
-					"The letters of “%s” overlap; a blade would cut them apart. Print them, put them wider apart, or take a font whose letters stand alone.", it.Name)}
 			}
 			if it.Fill.Paper != "" {
 				if _, ok := paper.ByID(it.Fill.Paper); !ok {

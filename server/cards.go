@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"encoding/json"
 	"net/http"
 
@@ -92,21 +93,26 @@ type Change struct {
 	Commands []json.RawMessage `json:"commands,omitempty"`
 }
 
-func (s *server) change(c *gin.Context) {
+func (s *server) change(c *gin.Context) { s.apply(c, s.App.Change) }
+
+// try answers as a change would, but makes none.
+func (s *server) try(c *gin.Context) { s.apply(c, s.App.Try) }
+
+func (s *server) apply(c *gin.Context, f func(ctx context.Context, id string, base int64, commands []card.Command) (app.View, error)) {
 	var ch Change
 	if !s.read(c, &ch) {
 		return
 	}
 	var commands []card.Command
 	for _, raw := range ch.Commands {
-		cmd, err := card.Decode(raw)
+		cmd, err := card.Decode(app.Commands, raw)
 		if err != nil {
 			s.fail(c, err)
 			return
 		}
 		commands = append(commands, cmd)
 	}
-	v, err := s.App.Change(c.Request.Context(), c.Param("id"), ch.Base, commands)
+	v, err := f(c.Request.Context(), c.Param("id"), ch.Base, commands)
 	s.view(c, v, err)
 }
 

@@ -21,12 +21,12 @@ import (
 var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.BaseKind](): {card.SideFold, card.TopFold},
 	reflect.TypeFor[card.FaceID]():   {card.Front, card.InsideFirst, card.InsideSecond, card.Back},
-	reflect.TypeFor[card.Kind]():     {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat},
-	reflect.TypeFor[card.As]():       {card.Printed, card.Cut},
-	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner},
+	reflect.TypeFor[card.Kind]():     {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing},
+	reflect.TypeFor[card.As]():       {card.Printed, card.Cut, card.Lined},
+	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
 	reflect.TypeFor[card.Corner]():   {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():    {card.AlignLeft, card.AlignCentre, card.AlignRight},
-	reflect.TypeFor[fold.Role]():     {fold.Cut, fold.Mountain, fold.Valley},
+	reflect.TypeFor[card.Role]():     {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
 	reflect.TypeFor[fold.Side]():     {fold.Outside, fold.Inside},
 	reflect.TypeFor[measure.Unit]():  {measure.In, measure.MM},
 	reflect.TypeFor[app.JobState]():  {app.Running, app.Done, app.Stopped, app.Failed},
@@ -52,7 +52,7 @@ func reflector() *jsonschema.Reflector {
 		AllowAdditionalProperties: false,
 		Mapper: func(t reflect.Type) *jsonschema.Schema {
 			switch {
-			case t == reflect.TypeFor[geom.Path]():
+			case t == reflect.TypeFor[geom.Path](), t == reflect.TypeFor[card.Drawn]():
 				return &jsonschema.Schema{Type: "string", Description: "SVG path data, mm"}
 			case t == reflect.TypeFor[geom.Affine]():
 				six := uint64(6)
@@ -81,8 +81,8 @@ func Schema() ([]byte, error) {
 		add(v)
 	}
 	command := &jsonschema.Schema{}
-	for _, do := range slices.Sorted(maps.Keys(card.Commands)) {
-		typ := reflect.TypeOf(card.Commands[do]()).Elem()
+	for _, do := range slices.Sorted(maps.Keys(app.Commands)) {
+		typ := reflect.TypeOf(app.Commands[do]()).Elem()
 		key := add(reflect.New(typ).Elem().Interface())
 		def := root.Definitions[key]
 		def.Properties.Set("do", &jsonschema.Schema{Const: do})

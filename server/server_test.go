@@ -242,7 +242,7 @@ func TestTwoWritersLoseNothing(t *testing.T) {
 				if !assert.NoError(t, err) {
 					return
 				}
-				cmd, err := card.Decode([]byte(shapeCommand))
+				cmd, err := card.Decode(card.Commands, []byte(shapeCommand))
 				if !assert.NoError(t, err) {
 					return
 				}

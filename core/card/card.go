@@ -72,6 +72,7 @@ const (
 	Shape     Kind = "shape"
 	Lettering Kind = "lettering"
 	Mat       Kind = "mat"
+	Drawing   Kind = "drawing" // lines of its carrier
 )
 
 // Item is anything placed on a face. The part that belongs to its kind is set
@@ -88,6 +89,7 @@ type Item struct {
 	Photo *Print  `json:"photo,omitempty"`
 	Form  *Form   `json:"form,omitempty"`
 	Words *Words  `json:"words,omitempty"`
+	Lines *Lines  `json:"lines,omitempty"`
 	Mat   *Border `json:"mat,omitempty"`
 }
 
@@ -104,11 +106,32 @@ type Place struct {
 // As is how an item comes into being.
 type As string
 
-// An item is ink on its carrier, or a piece of stock that is cut and stuck on.
+// An item is ink on its carrier, a piece of stock that is cut and stuck on, or
+// a line along which its carrier is worked.
 const (
 	Printed As = "printed"
 	Cut     As = "cut"
+	Lined   As = "line"
 )
+
+// Role is what a line is for.
+type Role string
+
+// The line roles.
+const (
+	RoleCut         Role = "cut"
+	RoleMountain    Role = "mountain"
+	RoleValley      Role = "valley"
+	RolePerforation Role = "perforation"
+	RoleKiss        Role = "kiss"
+	RolePen         Role = "pen"
+	RoleGuide       Role = "guide"
+)
+
+// Roles lists the line roles.
+func Roles() []Role {
+	return []Role{RoleCut, RoleMountain, RoleValley, RolePerforation, RoleKiss, RolePen, RoleGuide}
+}
 
 // Made says how an item comes into being.
 type Made struct {
@@ -145,6 +168,8 @@ const (
 	Scallop   Outline = "scallop"
 	Tag       Outline = "tag"
 	Banner    Outline = "banner"
+	// Free is the outline that was drawn, traced, brought in or made of others.
+	Free Outline = "free"
 )
 
 // Corner is the kind of corners of a rectangle.
@@ -164,6 +189,16 @@ type Form struct {
 	Height  float64 `json:"height"`
 	Corner  Corner  `json:"corner,omitempty"` // of a rectangle
 	Radius  float64 `json:"radius,omitempty"` // of round or bevelled corners
+	// Path is a free outline; it is stretched to Width and Height.
+	Path *Drawn `json:"path,omitempty"`
+}
+
+// Lines are lines of the item's carrier. Path is stretched to Width and Height.
+type Lines struct {
+	Role   Role    `json:"role"`
+	Path   *Drawn  `json:"path"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
 }
 
 // Align is the edge that lines of words share.
@@ -191,6 +226,8 @@ type Border struct {
 	Of     string  `json:"of"`
 	Width  float64 `json:"width"`
 	Corner Corner  `json:"corner"`
+	// Solid fills the holes of what lies on it.
+	Solid bool `json:"solid,omitempty"`
 }
 
 // Size is the width and height an item has by itself; ok is false for
@@ -201,6 +238,8 @@ func (it Item) Size() (w, h float64, ok bool) {
 		return it.Photo.Width, it.Photo.Height, true
 	case it.Form != nil:
 		return it.Form.Width, it.Form.Height, true
+	case it.Lines != nil:
+		return it.Lines.Width, it.Lines.Height, true
 	}
 	return 0, 0, false
 }
@@ -267,6 +306,7 @@ func (c Card) clone() Card {
 
 func (it Item) clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), copied(it.Words), copied(it.Mat)
+	it.Lines = copied(it.Lines)
 	return it
 }
 

@@ -162,7 +162,36 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	refused(t, c, card.SetForm{ID: "i1", Corner: card.Round}, "radius", "more than nothing")
 	refused(t, c, card.SetWords{ID: "i5", Words: card.Words{Text: " "}}, "text", "at least one letter")
 	refused(t, c, card.SetWords{ID: "i1"}, "words", "no lettering")
-	refused(t, c, card.AddMat{IDs: []string{"i4"}, Width: 3, Corner: card.Square, Stock: "moss-216"}, "ids", "takes no mat")
+	_, scored := c.Find("i4")
+	line := *scored
+	line.ID, line.On, line.Kind, line.Form, line.Fill, line.Made = "", "", card.Drawing, nil, card.Fill{}, card.Made{As: card.Lined}
+	line.Lines = &card.Lines{Role: card.RoleValley, Width: 20, Path: card.NewDrawn(drawn(t, "M0 0L20 0"))}
+	withLine, err := card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{line}})
+	require.NoError(t, err)
+	i := fmt.Sprintf("i%d", c.NextID)
+	refused(t, withLine, card.AddMat{IDs: []string{i}, Width: 3, Corner: card.Square, Stock: "moss-216"}, "ids", "is a line")
+	refused(t, withLine, card.SetMade{IDs: []string{i}, Made: card.Made{As: card.Printed}}, "made", "worked along")
+	refused(t, withLine, card.SetFill{IDs: []string{i}, Fill: card.Fill{Colour: "#112233"}}, "fill", "only a pen line")
+	refused(t, withLine, card.SetRole{IDs: []string{i}, Role: "laser"}, "role", "A line is for")
+	refused(t, c, card.SetRole{IDs: []string{"i4"}, Role: card.RolePen}, "ids", "no line")
+	refused(t, c, card.SetMade{IDs: []string{"i4"}, Made: card.Made{As: card.Lined}}, "made", "worked along")
+	pen, err := card.Apply(withLine, card.SetRole{IDs: []string{i}, Role: card.RolePen})
+	require.NoError(t, err)
+	_, it := pen.Find(i)
+	assert.Equal(t, "#1f2b38", it.Fill.Colour, "a pen has an ink")
+	free := func(d string) card.PlaceItems {
+		f := *scored
+		f.ID, f.On, f.Form = "", "", &card.Form{Outline: card.Free, Width: 10, Height: 10, Path: card.NewDrawn(drawn(t, d))}
+		return card.PlaceItems{Face: card.Front, Items: []card.Item{f}}
+	}
+	refused(t, c, free("M0 0L10 0L10 10"), "path", "is open")
+	refused(t, c, free("M0 0L10 0L5 0Z"), "path", "has no area")
+	refused(t, c, free("M0 0"), "path", "has no outline")
+	_, err = free("M0 0L10 0L10 10Z").Apply(c)
+	require.NoError(t, err)
+	both := free("M0 0L10 0L10 10Z")
+	both.Items[0].Form.Outline = card.Tag
+	refused(t, c, both, "path", "and no other")
 	refused(t, c, card.AddMat{IDs: []string{"i1"}, Width: 0, Corner: card.Square, Stock: "moss-216"}, "width", "between")
 	refused(t, c, card.SetMat{ID: "i1", Width: 3, Corner: card.Square}, "id", "no mat")
 	refused(t, c, card.NameItem{ID: "i1", Name: ""}, "name", "at least one letter")
@@ -179,11 +208,11 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 }
 
 func TestCommandsAreReadStrictly(t *testing.T) {
-	cmd, err := card.Decode([]byte(`{"do":"moveItems","ids":["i1"],"dx":3,"dy":0}`))
+	cmd, err := card.Decode(card.Commands, []byte(`{"do":"moveItems","ids":["i1"],"dx":3,"dy":0}`))
 	require.NoError(t, err)
 	assert.Equal(t, &card.MoveItems{IDs: []string{"i1"}, DX: 3}, cmd)
 	for _, bad := range []string{`{}`, `[]`, `{"do":"explode"}`, `{"do":"moveItems","sideways":1}`, `{"do":"moveItems","dx":"far"}`, `nonsense`} {
-		_, err := card.Decode([]byte(bad))
+		_, err := card.Decode(card.Commands, []byte(bad))
 		assert.Error(t, err, bad)
 	}
 	for name, make := range card.Commands {
@@ -267,7 +296,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add([]byte(`{"do":"setWords","id":"i5","words":{"text":"a"}}`))
 	c := coretest.Card(f)
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		cmd, err := card.Decode(raw)
+		cmd, err := card.Decode(card.Commands, raw)
 		if err != nil {
 			return
 		}
@@ -278,4 +307,11 @@ func FuzzDecode(f *testing.F) {
 			require.NoError(t, err)
 		}
 	})
+}
+
+func drawn(t *testing.T, d string) geom.Path {
+	t.Helper()
+	p, err := geom.ParsePath(d)
+	require.NoError(t, err)
+	return p
 }

@@ -126,23 +126,46 @@ func (it Item) check() error {
 		return refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
 	}
 	parts := 0
-	for _, set := range []bool{it.Photo != nil, it.Form != nil, it.Words != nil, it.Mat != nil} {
+	for _, set := range []bool{it.Photo != nil, it.Form != nil, it.Words != nil, it.Mat != nil, it.Lines != nil} {
 		if set {
 			parts++
 		}
 	}
-	want := map[Kind]bool{Photo: it.Photo != nil, Paper: it.Form != nil, Shape: it.Form != nil, Lettering: it.Words != nil, Mat: it.Mat != nil}
+	want := map[Kind]bool{Photo: it.Photo != nil, Paper: it.Form != nil, Shape: it.Form != nil, Lettering: it.Words != nil, Mat: it.Mat != nil,
+		Drawing: it.Lines != nil}
 	if parts != 1 || !want[it.Kind] {
 		return refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
 	}
-	if w, h, ok := it.Size(); ok && (!within(w, minSize, maxSize) || !within(h, minSize, maxSize)) {
-		return refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
+	if w, h, ok := it.Size(); ok {
+		least := float64(minSize)
+		if it.Lines != nil {
+			least, w = 0, max(w, h) // a straight line has no height
+		}
+		if !within(w, minSize, maxSize) || !within(h, least, maxSize) {
+			return refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
+		}
+	}
+	if (it.Lines != nil) != (it.Made.As == Lined) {
+		return refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
 	}
 	switch {
 	case it.Photo != nil:
 		return it.Photo.check()
 	case it.Form != nil:
+		if (it.Form.Outline == Free) != (it.Form.Path != nil) {
+			return refuse("path", "A free outline, and no other, is drawn.")
+		}
+		if it.Form.Path != nil {
+			if err := it.Form.Path.check(it.Name, false); err != nil {
+				return err
+			}
+		}
 		return it.Form.check()
+	case it.Lines != nil:
+		if !slices.Contains(Roles(), it.Lines.Role) {
+			return refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
+		}
+		return it.Lines.Path.check(it.Name, true)
 	case it.Words != nil:
 		return it.Words.check()
 	}
@@ -157,7 +180,7 @@ func (it Item) check() error {
 
 func (m Made) check() error {
 	switch m.As {
-	case Printed:
+	case Printed, Lined:
 		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 {
 			return refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
 		}
@@ -186,7 +209,7 @@ func (p Print) check() error {
 
 func (f Form) check() error {
 	switch f.Outline {
-	case Rectangle, Ellipse, Scallop, Tag, Banner:
+	case Rectangle, Ellipse, Scallop, Tag, Banner, Free:
 	default:
 		return refuse("outline", "There is no outline “%s”.", f.Outline)
 	}

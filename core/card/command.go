@@ -38,17 +38,19 @@ var Commands = map[string]func() Command{
 	"stepInStack":    func() Command { return &StepInStack{} },
 	"addMat":         func() Command { return &AddMat{} },
 	"setMat":         func() Command { return &SetMat{} },
+	"setRole":        func() Command { return &SetRole{} },
 }
 
-// Decode reads one command of the protocol. Fields it does not know are
-// refused, since a misspelt one would otherwise be dropped in silence.
-func Decode(raw []byte) (Command, error) {
+// Decode reads one command of the protocol by a table of empty commands, which
+// is Commands and what packages above this one add. Fields it does not know
+// are refused, since a misspelt one would otherwise be dropped in silence.
+func Decode(table map[string]func() Command, raw []byte) (Command, error) {
 	var fields map[string]json.RawMessage
 	if err := json.Unmarshal(raw, &fields); err != nil {
 		return nil, refuse("commands", "A command is an object with its name in “do”.")
 	}
 	var name string
-	if err := json.Unmarshal(fields["do"], &name); err != nil || Commands[name] == nil {
+	if err := json.Unmarshal(fields["do"], &name); err != nil || table[name] == nil {
 		return nil, refuse("do", "There is no command “%s”.", name)
 	}
 	delete(fields, "do")
@@ -56,7 +58,7 @@ func Decode(raw []byte) (Command, error) {
 	if err != nil {
 		return nil, refuse("commands", "The command %s cannot be read.", name)
 	}
-	cmd := Commands[name]()
+	cmd := table[name]()
 	dec := json.NewDecoder(bytes.NewReader(rest))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(cmd); err != nil && err != io.EOF {
@@ -77,9 +79,9 @@ func Apply(c Card, commands ...Command) (Card, error) {
 	return c, nil
 }
 
-// change is what most commands are: a change to a copy, put in order and
+// Change is what most commands are: a change to a copy, put in order and
 // checked as a whole.
-func change(c Card, f func(*Card) error) (Card, error) {
+func Change(c Card, f func(*Card) error) (Card, error) {
 	next := c.clone()
 	if err := f(&next); err != nil {
 		return c, err
@@ -98,9 +100,9 @@ func change(c Card, f func(*Card) error) (Card, error) {
 	return next, nil
 }
 
-// onFace is change for commands about items, which must share a face.
-func onFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
-	return change(c, func(c *Card) error {
+// OnFace is Change for commands about items, which must share a face.
+func OnFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
+	return Change(c, func(c *Card) error {
 		if len(ids) == 0 {
 			return refuse("ids", "Choose at least one item.")
 		}
@@ -137,7 +139,7 @@ func (RenameCard) Label() string { return "Rename the card" }
 
 // Apply implements Command.
 func (k RenameCard) Apply(c Card) (Card, error) {
-	return change(c, func(c *Card) error { c.Title = k.Title; return nil })
+	return Change(c, func(c *Card) error { c.Title = k.Title; return nil })
 }
 
 // SetBase changes the base. What lies on the faces stays where it is.
@@ -150,7 +152,7 @@ func (SetBase) Label() string { return "Change the base" }
 
 // Apply implements Command.
 func (k SetBase) Apply(c Card) (Card, error) {
-	return change(c, func(c *Card) error {
+	return Change(c, func(c *Card) error {
 		c.Base = k.Base
 		c.Base.Width, c.Base.Height = tidy(k.Base.Width), tidy(k.Base.Height)
 		return nil

@@ -26,7 +26,7 @@ func (k PlaceItems) Label() string {
 
 // Apply implements Command.
 func (k PlaceItems) Apply(c Card) (Card, error) {
-	return change(c, func(c *Card) error {
+	return Change(c, func(c *Card) error {
 		f := c.Face(k.Face)
 		if f == nil {
 			return refuse("face", "There is no face “%s”.", k.Face)
@@ -91,7 +91,7 @@ func (k DuplicateItems) Label() string { return label("Duplicate", k.IDs) }
 
 // Apply implements Command.
 func (k DuplicateItems) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(c *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
 		all := f.together(k.IDs)
 		var copies []Item
 		for _, it := range f.Items {
@@ -117,7 +117,7 @@ func (k RemoveItems) Label() string { return label("Remove", k.IDs) }
 
 // Apply implements Command.
 func (k RemoveItems) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it == nil {
@@ -130,7 +130,7 @@ func (k RemoveItems) Apply(c Card) (Card, error) {
 				}
 			}
 			for _, g := range gone {
-				f.release(g)
+				f.Release(g)
 			}
 		}
 		return nil
@@ -149,7 +149,7 @@ func (k MoveItems) Label() string { return label("Move", k.IDs) }
 
 // Apply implements Command.
 func (k MoveItems) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		moved := f.together(k.IDs)
 		f.shiftPlaces(moved, k.DX, k.DY)
 		for _, id := range k.IDs {
@@ -182,7 +182,7 @@ func (k ResizeItems) Label() string { return label("Resize", k.IDs) }
 
 // Apply implements Command.
 func (k ResizeItems) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		if k.FX <= 0 || k.FY <= 0 {
 			return refuse("size", "Width and height are more than nothing.")
 		}
@@ -215,6 +215,8 @@ func (k ResizeItems) resize(f *Face, it *Item) error {
 		}
 	case it.Words != nil:
 		it.Words.Size = tidy(it.Words.Size * k.FX)
+	case it.Lines != nil:
+		it.Lines.Width, it.Lines.Height = tidy(it.Lines.Width*k.FX), tidy(it.Lines.Height*k.FY)
 	}
 	turn := geom.Turn(radians(it.Place.Turn))
 	back := geom.Turn(-radians(it.Place.Turn))
@@ -243,7 +245,7 @@ func (k TurnItems) Label() string { return label("Turn", k.IDs) }
 
 // Apply implements Command.
 func (k TurnItems) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		if !within(k.Degrees, -360, 360) {
 			return refuse("turn", "A turn is between -360° and 360°.")
 		}
@@ -271,7 +273,7 @@ func (NameItem) Label() string { return "Name an item" }
 
 // Apply implements Command.
 func (k NameItem) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		f.Item(k.ID).Name = strings.TrimSpace(k.Name)
 		return nil
 	})

@@ -33,10 +33,10 @@ func (k SetMade) Label() string { return "Change how it is made" }
 
 // Apply implements Command.
 func (k SetMade) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		for _, id := range k.IDs {
 			it := f.Item(id)
-			if k.Made.As == Printed {
+			if k.Made.As != Cut {
 				for i := range f.Items {
 					if f.Items[i].On == id {
 						f.Items[i].On = it.On
@@ -61,11 +61,14 @@ func (k SetFill) Label() string { return label("Colour", k.IDs) }
 
 // Apply implements Command.
 func (k SetFill) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it.Photo != nil {
 				return refuse("fill", "“%s” is a photo; it has no fill.", it.Name)
+			}
+			if it.Lines != nil && (it.Lines.Role != RolePen || k.Fill.Paper != "") {
+				return refuse("fill", "“%s” is a line; only a pen line has an ink.", it.Name)
 			}
 			if k.Fill == (Fill{}) && !it.IsPiece() {
 				return refuse("fill", "Printed “%s” needs a colour or a paper, or nothing would be seen.", it.Name)
@@ -88,7 +91,7 @@ func (SetForm) Label() string { return "Change corners" }
 
 // Apply implements Command.
 func (k SetForm) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Form == nil || it.Form.Outline != Rectangle {
 			return refuse("corner", "“%s” has no corners to change; a rectangle has.", it.Name)
@@ -117,7 +120,7 @@ func (SetWords) Label() string { return "Change words" }
 
 // Apply implements Command.
 func (k SetWords) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Words == nil {
 			return refuse("words", "“%s” is no lettering.", it.Name)
@@ -126,6 +129,35 @@ func (k SetWords) Apply(c Card) (Card, error) {
 		it.Words.Size = tidy(k.Words.Size)
 		if k.Anchor != nil {
 			it.Place.X, it.Place.Y = tidy(k.Anchor.X), tidy(k.Anchor.Y)
+		}
+		return nil
+	})
+}
+
+// SetRole changes what lines are for.
+type SetRole struct {
+	IDs  []string `json:"ids"`
+	Role Role     `json:"role"`
+}
+
+// Label implements Command.
+func (SetRole) Label() string { return "Change what a line is for" }
+
+// Apply implements Command.
+func (k SetRole) Apply(c Card) (Card, error) {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
+		for _, id := range k.IDs {
+			it := f.Item(id)
+			if it.Lines == nil {
+				return refuse("ids", "“%s” is no line.", it.Name)
+			}
+			it.Lines.Role = k.Role
+			switch {
+			case k.Role != RolePen:
+				it.Fill = Fill{}
+			case it.Fill.Colour == "":
+				it.Fill.Colour = "#1f2b38"
+			}
 		}
 		return nil
 	})
@@ -142,7 +174,7 @@ func (k PutOn) Label() string { return label("Put", k.IDs) }
 
 // Apply implements Command.
 func (k PutOn) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(_ *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		on := f.Item(k.On)
 		if k.On != "" && (on == nil || !on.IsPiece()) {
 			return refuse("on", "Something can be put on the base or on a piece of the same face.")
@@ -178,7 +210,7 @@ func (Restack) Label() string { return "Change the stack" }
 
 // Apply implements Command.
 func (k Restack) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		root := f.Item(f.root(k.ID))
 		moved := f.carried(root.ID)
 		if slices.Contains(moved, k.Above) {
@@ -222,7 +254,7 @@ func (StepInStack) Label() string { return "Change the stack" }
 
 // Apply implements Command.
 func (k StepInStack) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		root := f.Item(f.root(k.ID))
 		row := f.siblings(root)
 		i := slices.Index(row, root.ID)
@@ -251,6 +283,7 @@ type AddMat struct {
 	IDs    []string `json:"ids"`
 	Width  float64  `json:"width"`
 	Corner Corner   `json:"corner"`
+	Solid  bool     `json:"solid,omitempty"`
 	Stock  string   `json:"stock"`
 }
 
@@ -259,11 +292,11 @@ func (k AddMat) Label() string { return "Add a mat" }
 
 // Apply implements Command.
 func (k AddMat) Apply(c Card) (Card, error) {
-	return onFace(c, k.IDs, func(c *Card, f *Face) error {
+	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
 		for _, id := range k.IDs {
 			top := f.top(id)
-			if top.Photo == nil && (top.Form == nil || top.Form.Outline != Rectangle && top.Form.Outline != Ellipse) {
-				return refuse("ids", "“%s” takes no mat: it has to be a photo, a paper, a rectangle, a circle or an ellipse.", top.Name)
+			if top.Lines != nil {
+				return refuse("ids", "“%s” is a line, which has no outline for a mat to follow.", top.Name)
 			}
 			if !top.IsPiece() {
 				top.Made = Made{As: Cut, Stock: "white-216", Bleed: 1}
@@ -274,7 +307,7 @@ func (k AddMat) Apply(c Card) (Card, error) {
 			low := f.Item(f.root(id))
 			name := top.Name + " mat"
 			mat := Item{ID: newID(c), Name: name, Kind: Mat, On: low.On,
-				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: tidy(k.Width), Corner: k.Corner}}
+				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: tidy(k.Width), Corner: k.Corner, Solid: k.Solid}}
 			low.On = mat.ID
 			i := slices.IndexFunc(f.Items, func(it Item) bool { return it.ID == mat.Mat.Of })
 			f.Items = slices.Insert(f.Items, i, mat)
@@ -294,6 +327,7 @@ type SetMat struct {
 	ID     string  `json:"id"`
 	Width  float64 `json:"width"`
 	Corner Corner  `json:"corner"`
+	Solid  bool    `json:"solid,omitempty"`
 }
 
 // Label implements Command.
@@ -301,12 +335,12 @@ func (SetMat) Label() string { return "Change a mat" }
 
 // Apply implements Command.
 func (k SetMat) Apply(c Card) (Card, error) {
-	return onFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
+	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Mat == nil {
 			return refuse("id", "“%s” is no mat.", it.Name)
 		}
-		it.Mat.Width, it.Mat.Corner = tidy(k.Width), k.Corner
+		it.Mat.Width, it.Mat.Corner, it.Mat.Solid = tidy(k.Width), k.Corner, k.Solid
 		return nil
 	})
 }

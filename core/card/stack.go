@@ -140,9 +140,9 @@ func (f *Face) settle(id string, moved []string) {
 	}
 }
 
-// release takes the item out of the stack: what it carried lies on what
+// Release takes the item out of the stack: what it carried lies on what
 // carried it, and a mat below reaches through to what lay above.
-func (f *Face) release(id string) {
+func (f *Face) Release(id string) {
 	gone := *f.Item(id)
 	for i := range f.Items {
 		it := &f.Items[i]

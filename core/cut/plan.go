@@ -1,5 +1,5 @@
-// Package cut turns the lines of a sheet into the passes of a run: scores
-// before cuts, what lies inside before what holds it.
+// Package cut turns the lines of a sheet into the passes of a run: pen and
+// score before cuts, what lies inside before what holds it.
 package cut
 
 import (
@@ -15,8 +15,10 @@ type Tool int
 
 // The tools of a cutter, by the number of their holder.
 const (
+	Pen        Tool = 1
 	ScoringTip Tool = 2
 	Blade      Tool = 3
+	LightBlade Tool = 4 // set to cut the upper layer alone
 )
 
 // Pass is one stage of a run with one tool.
@@ -40,15 +42,31 @@ const (
 // tolerance of flattening, mm: below the 0.025 mm of one HPGL unit.
 const tolerance = .01
 
+// perforation is the length of its cuts and of what holds between, mm.
+var perforation = []float64{2, 1}
+
 // Plan orders the lines of a sheet into passes; empty passes are left out.
 func Plan(sh sheet.Sheet) []Pass {
+	pen := Pass{Name: "Pen", Tool: Pen}
 	score := Pass{Name: "Score", Tool: ScoringTip}
+	perforate := Pass{Name: "Perforation", Tool: Blade}
+	kiss := Pass{Name: "Kiss cut", Tool: LightBlade}
 	inside := Pass{Name: "Inside cuts", Tool: Blade}
 	outlines := Pass{Name: "Outlines", Tool: Blade}
 	for _, p := range sh.Pieces {
 		for _, l := range p.Lines {
-			if l.Role != fold.Cut {
+			switch l.Role {
+			case fold.Mountain, fold.Valley:
 				score.add(l.Path)
+				continue
+			case fold.Pen:
+				pen.add(l.Path)
+				continue
+			case fold.Perforation:
+				perforate.add(geom.Dash(l.Path, perforation, perforation[0]/2))
+				continue
+			case fold.Kiss:
+				kiss.add(l.Path)
 				continue
 			}
 			rings := l.Path.Rings()
@@ -63,7 +81,7 @@ func Plan(sh sheet.Sheet) []Pass {
 	}
 	var out []Pass
 	at := geom.Point{}
-	for _, p := range []Pass{score, inside, outlines} {
+	for _, p := range []Pass{pen, score, perforate, kiss, inside, outlines} {
 		if len(p.Paths) == 0 {
 			continue
 		}
@@ -91,6 +109,9 @@ func (p *Pass) add(path geom.Path) {
 func held(r geom.Path, rings []geom.Path) bool {
 	area, box := math.Abs(r.Area()), r.Bounds()
 	n := 0
+	if !r.Closed() {
+		return true // an open cut goes before what it lies in comes loose
+	}
 	for _, o := range rings {
 		if math.Abs(o.Area()) > area && o.Bounds().Contains(box, 1e-9) {
 			if geom.Winding(o.Flatten(tolerance), r.Flatten(tolerance)[0].Points[0]) != 0 {

@@ -10,13 +10,17 @@ import (
 )
 
 // Role is what a line is for.
-type Role string
+type Role = card.Role
 
-// The line roles that a base or a piece can have so far.
+// The line roles.
 const (
-	Cut      Role = "cut"
-	Mountain Role = "mountain"
-	Valley   Role = "valley"
+	Cut         = card.RoleCut
+	Mountain    = card.RoleMountain
+	Valley      = card.RoleValley
+	Perforation = card.RolePerforation
+	Kiss        = card.RoleKiss
+	Pen         = card.RolePen
+	Guide       = card.RoleGuide
 )
 
 // Line is a straight line of a net, in millimetres on the sheet.
@@ -145,7 +149,7 @@ func (n Net) FoldsOn(id card.FaceID) []Line {
 	var out []Line
 	for _, l := range n.Lines {
 		if me.Side == Inside {
-			l.Role = flipped(l.Role)
+			l.Role = Flipped(l.Role)
 		}
 		l.From, l.To = back.Apply(l.From), back.Apply(l.To)
 		out = append(out, l)
@@ -153,7 +157,8 @@ func (n Net) FoldsOn(id card.FaceID) []Line {
 	return out
 }
 
-func flipped(r Role) Role {
+// Flipped is the role of a line as seen from the other side of the sheet.
+func Flipped(r Role) Role {
 	switch r {
 	case Mountain:
 		return Valley

@@ -93,40 +93,6 @@ func Winding(lines []Polyline, q Point) int {
 	return n
 }
 
-// Spread returns rings that, filled by the non-zero rule, cover the closed
-// path and everything within d of it: the path itself, a box along each side
-// and a disc about each corner. It is a region to clip by, not a clean outline.
-func (p Path) Spread(d float64) Path {
-	if d <= 0 {
-		return p
-	}
-	if p.Area() < 0 {
-		p = p.Reverse()
-	}
-	parts := []Path{p}
-	for _, l := range p.Flatten(min(.02, d/4)) {
-		parts = append(parts, l.Spread(d))
-	}
-	return Join(parts...)
-}
-
-// Spread covers everything within d of the line, by the non-zero rule.
-func (l Polyline) Spread(d float64) Path {
-	var b Builder
-	for i, a := range l.Points {
-		b.Move(a.Add(Point{d, 0})).Arc(a, d, d, 0, 2*math.Pi).Close()
-		if i == len(l.Points)-1 && !l.Closed {
-			continue
-		}
-		c := l.Points[(i+1)%len(l.Points)]
-		v := c.Sub(a)
-		n := Point{-v.Y, v.X}.Mul(d / v.Len())
-		// Clockwise on screen, as the discs: else they would cancel.
-		b.Move(a.Sub(n)).Line(c.Sub(n)).Line(c.Add(n)).Line(a.Add(n)).Close()
-	}
-	return b.Path()
-}
-
 // At is the point at the given distance along the polyline; its ends beyond.
 func (l Polyline) At(distance float64) Point {
 	pts := l.Points

@@ -111,45 +111,6 @@ func TestShapesHaveTheirAreas(t *testing.T) {
 	}
 }
 
-func TestEllipseOffsetKeepsItsDistance(t *testing.T) {
-	for _, box := range []Rect{{-50, -30, 100, 60}, {-60, -8, 120, 16}, {0, 0, 40, 40}} {
-		for _, d := range []float64{1, 3.175, 12} {
-			edge := EllipsePath(box).Flatten(1e-5)[0].Points
-			for _, q := range EllipseOffsetPath(box, d).Flatten(1e-3)[0].Points {
-				best := math.Inf(1)
-				for i := range edge {
-					best = min(best, distance(q, edge[i], edge[(i+1)%len(edge)]))
-				}
-				require.InDelta(t, d, best, .005, "%v %v", box, d)
-			}
-		}
-	}
-}
-
-func TestSpreadCoversExactlyWhatIsNear(t *testing.T) {
-	r := rand.New(rand.NewPCG(7, 8))
-	ring := Join(EllipsePath(Rect{-30, -20, 60, 40}), EllipsePath(Rect{-10, -8, 20, 16}).Reverse())
-	for _, p := range []Path{ring, ring.Reverse(), RectPath(Rect{-20, -20, 40, 40})} {
-		edge := p.Flatten(1e-4)
-		spread := p.Spread(3).Flatten(1e-3)
-		for range 2000 {
-			q := Pt(r.Float64()*80-40, r.Float64()*60-30)
-			near := math.Inf(1)
-			for _, l := range edge {
-				for i := range l.Points {
-					near = min(near, distance(q, l.Points[i], l.Points[(i+1)%len(l.Points)]))
-				}
-			}
-			if math.Abs(near-3) < .03 {
-				continue
-			}
-			want := near < 3 || Winding(edge, q) != 0
-			require.Equal(t, want, Winding(spread, q) != 0, "%v at %v", near, q)
-		}
-	}
-	assert.Equal(t, ring, ring.Spread(0))
-}
-
 func TestAffineInverseUndoes(t *testing.T) {
 	m := Turn(.3).Then(Scale(2, -3)).Then(Shift(5, 7))
 	inv, ok := m.Inverse()

@@ -291,12 +291,18 @@ func (p Path) Cubics(f func(from Point, s Segment)) {
 }
 
 // String is the path as SVG path data, to 0.1 µm.
-func (p Path) String() string {
+func (p Path) String() string { return p.Data(4) }
+
+// Data is the path as SVG path data with at most the given number of decimals.
+func (p Path) Data(decimals int) string {
 	const letters = "MLQCAZ"
 	out := make([]byte, 0, len(p.segs)*24)
+	numbers := func(out []byte, x, y float64) []byte {
+		return number(append(number(out, x, decimals), ' '), y, decimals)
+	}
 	for _, s := range p.segs {
 		if s.Op == ArcTo {
-			out = appendArc(out, *s.Arc, s.P[0])
+			out = appendArc(out, *s.Arc, s.P[0], numbers)
 			continue
 		}
 		out = append(out, letters[s.Op])
@@ -313,7 +319,7 @@ func (p Path) String() string {
 // appendArc writes an arc as SVG has it, by its ends. More than half a turn is
 // written as several arcs, for there the ends would say little or nothing of
 // the centre.
-func appendArc(out []byte, a Arc, end Point) []byte {
+func appendArc(out []byte, a Arc, end Point, numbers func(out []byte, x, y float64) []byte) []byte {
 	long, short, turn := a.axes()
 	n := max(1, int(math.Ceil(math.Abs(a.To-a.From)/(math.Pi*.75)-1e-9)))
 	sweep := byte('0')
@@ -340,12 +346,9 @@ func appendArc(out []byte, a Arc, end Point) []byte {
 	return out
 }
 
-func numbers(out []byte, x, y float64) []byte {
-	return number(append(number(out, x), ' '), y)
-}
-
-func number(out []byte, v float64) []byte {
-	v = math.Round(v*1e4) / 1e4
+func number(out []byte, v float64, decimals int) []byte {
+	unit := math.Pow10(decimals)
+	v = math.Round(v*unit) / unit
 	if v == 0 {
 		v = 0 // no "-0"
 	}
@@ -354,3 +357,23 @@ func number(out []byte, v float64) []byte {
 
 // MarshalJSON writes the path as SVG path data.
 func (p Path) MarshalJSON() ([]byte, error) { return json.Marshal(p.String()) }
+
+// Hash is a fingerprint of the path: equal paths have equal ones.
+func (p Path) Hash() uint64 {
+	h := uint64(14695981039346656037) // FNV-1a, by words
+	mix := func(v float64) { h = (h ^ math.Float64bits(v)) * 1099511628211 }
+	for _, s := range p.segs {
+		h = (h ^ uint64(s.Op)) * 1099511628211
+		for _, q := range s.P[:points[s.Op]] {
+			mix(q.X)
+			mix(q.Y)
+		}
+		if s.Arc != nil {
+			for _, v := range [...]float64{s.Arc.Centre.X, s.Arc.Centre.Y, s.Arc.U.X, s.Arc.U.Y, s.Arc.V.X, s.Arc.V.Y, s.Arc.From, s.Arc.To} {
+				mix(v)
+			}
+		}
+		h ^= h >> 29
+	}
+	return h
+}

@@ -47,39 +47,3 @@ func EllipsePath(r Rect) Path {
 	b.Move(Pt(r.Right(), c.Y)).Arc(c, r.W/2, r.H/2, 0, 2*math.Pi).Close()
 	return b.Path()
 }
-
-// EllipseOffsetPath is the curve at distance d outside the ellipse that fills
-// r. It is no ellipse; it is joined from cubics that have the true place,
-// tangent and speed at both ends (Hermite), as many as keep their middles
-// within 1 µm.
-func EllipseOffsetPath(r Rect, d float64) Path {
-	c, a, e := r.Centre(), r.W/2, r.H/2
-	if a == e {
-		return EllipsePath(r.Grow(d))
-	}
-	place := func(t float64) (p, v Point) {
-		s, co := math.Sincos(t)
-		tangent := Point{-a * s, e * co}
-		speed := tangent.Len()
-		normal := Point{tangent.Y, -tangent.X}.Mul(1 / speed)
-		curvature := a * e / (speed * speed * speed)
-		return c.Add(Point{a * co, e * s}).Add(normal.Mul(d)), tangent.Mul(1 + d*curvature)
-	}
-	for n := 16; ; n *= 2 {
-		var b Builder
-		step, worst := 2*math.Pi/float64(n), 0.0
-		p, v := place(0)
-		b.Move(p)
-		for i := range n {
-			q, w := place(step * float64(i+1))
-			cubic := [4]Point{p, p.Add(v.Mul(step / 3)), q.Sub(w.Mul(step / 3)), q}
-			b.Cubic(cubic[1], cubic[2], q)
-			m, _ := place(step * (float64(i) + .5))
-			worst = max(worst, at(cubic, .5).Sub(m).Len())
-			p, v = q, w
-		}
-		if worst < .001 || n >= 1024 {
-			return b.Close().Path()
-		}
-	}
-}

@@ -22,6 +22,8 @@ func Outline(f card.Form) geom.Path {
 		return tag(f.Width, f.Height)
 	case card.Banner:
 		return banner(f.Width, f.Height)
+	case card.Free:
+		return f.Path.In(f.Width, f.Height)
 	}
 	switch f.Corner {
 	case card.Round:
@@ -79,41 +81,4 @@ func banner(w, h float64) geom.Path {
 	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l, t)).Line(geom.Pt(-l-d, 0)).Line(geom.Pt(-l, -t)).
 		Line(geom.Pt(l, -t)).Line(geom.Pt(l+d, 0)).Close()
 	return p.Path()
-}
-
-// Mat is the outline of the outermost of several mats about the form they lie
-// under, which is a rectangle or an ellipse. Each shows by its width beyond
-// the one before; a round corner keeps the centre of the corner it surrounds,
-// a bevel keeps its distance.
-func Mat(f card.Form, mats []card.Border) geom.Path {
-	total := 0.0
-	if f.Outline == card.Ellipse {
-		for _, m := range mats {
-			total += m.Width
-		}
-		return geom.EllipseOffsetPath(geom.Centred(f.Width, f.Height), total)
-	}
-	radius := 0.0
-	if f.Corner != card.Square {
-		radius = f.Radius
-	}
-	corner := f.Corner
-	for _, m := range mats {
-		total += m.Width
-		switch {
-		case m.Corner == card.Square:
-			radius = 0
-		case m.Corner == card.Round && corner == card.Bevel:
-			radius = m.Width
-		case m.Corner == card.Round:
-			radius += m.Width
-		case corner == card.Bevel:
-			// A bevel moved out by w meets sides moved out by w.
-			radius += m.Width * (2 - math.Sqrt2)
-		default:
-			radius = max(radius, m.Width)
-		}
-		corner = m.Corner
-	}
-	return Outline(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
 }

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
+	"sectilis/core/geom"
 )
 
 func TestOutlinesFillExactlyTheirSize(t *testing.T) {
@@ -32,20 +33,39 @@ func TestOutlinesFillExactlyTheirSize(t *testing.T) {
 
 func TestMatsShowEvenly(t *testing.T) {
 	rect := card.Form{Outline: card.Rectangle, Width: 60, Height: 40, Corner: card.Square}
-	two := []card.Border{{Width: 3, Corner: card.Square}, {Width: 2, Corner: card.Square}}
-	assert.InDelta(t, 70*50, Mat(rect, two).Area(), 1e-9)
+	about := func(f card.Form, mats ...card.Border) geom.Path { return Mat(Outline(f), &f, mats) }
+	assert.InDelta(t, 70*50, about(rect, card.Border{Width: 3, Corner: card.Square}, card.Border{Width: 2, Corner: card.Square}).Area(), 1e-9)
 
 	// A round mat about a square corner is the true offset: area A + P·d + π·d².
-	round := Mat(rect, []card.Border{{Width: 3, Corner: card.Round}})
+	round := about(rect, card.Border{Width: 3, Corner: card.Round})
 	assert.InDelta(t, 2400+200*3+math.Pi*9, round.Area(), .001)
 
 	// About a bevel, a bevelled mat keeps the distance on the slope as well.
 	bevel := card.Form{Outline: card.Rectangle, Width: 60, Height: 40, Corner: card.Bevel, Radius: 6}
-	b := Mat(bevel, []card.Border{{Width: 3, Corner: card.Bevel}}).Bounds()
+	b := about(bevel, card.Border{Width: 3, Corner: card.Bevel}).Bounds()
 	assert.InDelta(t, 66, b.W, 1e-9)
 	slope := func(w, h, r float64) float64 { return (w/2 + h/2 - r) / math.Sqrt2 } // from the centre
 	assert.InDelta(t, slope(60, 40, 6)+3, slope(66, 46, 6+3*(2-math.Sqrt2)), 1e-9)
+}
 
-	oval := card.Form{Outline: card.Ellipse, Width: 60, Height: 40}
-	assert.InDelta(t, 66, Mat(oval, []card.Border{{Width: 3, Corner: card.Round}}).Bounds().W, 1e-6)
+func TestMatsFollowAnyOutline(t *testing.T) {
+	for _, o := range []card.Outline{card.Ellipse, card.Scallop, card.Tag, card.Banner} {
+		f := card.Form{Outline: o, Width: 60, Height: 40}
+		of := Outline(f)
+		for _, corner := range []card.Corner{card.Square, card.Round, card.Bevel} {
+			m := Mat(of, &f, []card.Border{{Width: 3, Corner: corner}, {Width: 1, Corner: corner}})
+			assert.Empty(t, geom.Difference(geom.NonZero, of, m).String(), "%s: a mat lies under all of it", o)
+			if corner == card.Round {
+				for _, c := range m.Curves()[0] {
+					n, _ := of.Nearest(c.At(.5))
+					assert.InDelta(t, 4, n.Distance, .005, "%s", o)
+				}
+			}
+		}
+	}
+	tag := card.Form{Outline: card.Tag, Width: 60, Height: 40}
+	open, solid := Mat(Outline(tag), &tag, []card.Border{{Width: 1, Corner: card.Round}}), Mat(Outline(tag), &tag, []card.Border{{Width: 1, Corner: card.Round, Solid: true}})
+	assert.Len(t, open.Rings(), 2, "the hole for the string goes through")
+	assert.Len(t, solid.Rings(), 1)
+	assert.Equal(t, Outline(tag), Bleed(Outline(tag), 0))
 }

@@ -16,7 +16,8 @@ import (
 // Setting is words as outlines. Origin is the anchor of the words: the middle
 // of the block in height, and its left, middle or right as it is aligned.
 type Setting struct {
-	// Outline is filled by the non-zero rule; letters of a script overlap.
+	// Outline is the outline of what the letters cover: those of a script are
+	// welded, as a blade needs them.
 	Outline geom.Path
 	// Block is the box of the lines, from advance to advance.
 	Block geom.Rect
@@ -72,10 +73,16 @@ func (l *loaded) set(w card.Words) Setting {
 		// put when they are edited in place.
 		middle := -height/2 + lead*(float64(i)+.5)
 		y := middle + (l.font.Ascent-l.font.Descent)/2*w.Size
-		parts = append(parts, geom.Join(letters...).Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y))))
+		parts = append(parts, geom.Union(geom.NonZero, geom.Join(letters...).Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y)))))
 		s.Block = s.Block.Union(geom.Rect{X: x, Y: middle - lead/2, W: width, H: lead})
 	}
 	s.Outline = geom.Join(parts...)
+	for i := 1; i < len(parts); i++ {
+		if parts[i-1].Bounds().Overlaps(parts[i].Bounds()) {
+			s.Outline = geom.Union(geom.NonZero, s.Outline)
+			break
+		}
+	}
 	for _, r := range w.Text {
 		if missing[r] && !strings.ContainsRune(s.Missing, r) {
 			s.Missing += string(r)

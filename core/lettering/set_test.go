@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
+	"sectilis/core/geom"
 )
 
 func words(text, font string) card.Words {
@@ -86,13 +87,25 @@ func BenchmarkSet(b *testing.B) {
 	}
 }
 
-func TestJoinedLettersAreKnown(t *testing.T) {
-	for font, want := range map[string]bool{"pacifico-400": true, "great-vibes-400": true, "nunito-400": false, "alfa-slab-one-400": false, "saira-stencil-one-400": false} {
-		assert.Equal(t, want, Joined(words("minimum", font)), font)
+// A blade follows the outline, so no letter may lie across another.
+func TestScriptIsOneOutline(t *testing.T) {
+	s, err := Set(words("minimum", "great-vibes-400"))
+	require.NoError(t, err)
+	outer := 0
+	for _, r := range s.Outline.Rings() {
+		if r.Area() > 0 {
+			outer++
+		}
 	}
-	tight := words("minimum", "nunito-400")
+	// The dots of the i are apart from the rest.
+	assert.LessOrEqual(t, outer, 4)
+	s, err = Set(words("minimum", "nunito-400"))
+	require.NoError(t, err)
+	assert.Len(t, s.Outline.Rings(), 9, "seven letters, two with a dot")
+	tight := words("mmm", "nunito-400")
 	tight.Spacing = -.15
-	assert.True(t, Joined(tight), "tight spacing joins any letters")
-	assert.False(t, Joined(words("m\nm", "nunito-400")))
-	assert.False(t, Joined(words("m", "no-such")))
+	s, err = Set(tight)
+	require.NoError(t, err)
+	assert.Positive(t, s.Outline.Rings()[0].Area())
+	assert.Len(t, geom.Union(geom.NonZero, s.Outline).Rings(), len(s.Outline.Rings()))
 }

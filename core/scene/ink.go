@@ -3,6 +3,7 @@ package scene
 import (
 	"sectilis/core/card"
 	"sectilis/core/geom"
+	"sectilis/core/layer"
 	"sectilis/core/paper"
 )
 
@@ -44,8 +45,10 @@ func Transform(inks []Ink, m geom.Affine) []Ink {
 
 // own is the ink of the item itself, in face coordinates.
 func (it *Item) own(clips ...geom.Path) []Ink {
-	k := Ink{Region: it.Outline.Spread(it.Bleed).Transform(it.At), Clips: clips, PaperAt: it.At}
+	k := Ink{Region: layer.Bleed(it.Outline, it.Bleed).Transform(it.At), Clips: clips, PaperAt: it.At}
 	switch {
+	case it.Role != "":
+		return nil // a line is worked, not printed
 	case it.Picture != nil:
 		b := it.Picture.Box
 		k.Picture = it.Picture.ID
@@ -84,7 +87,7 @@ func (f *Face) inksOn(carrier string, clip geom.Path) []Ink {
 // PieceInks is what is printed on a piece: its own ink with bleed, and the ink
 // on it, which ends where the piece does, in face coordinates.
 func (f *Face) PieceInks(it *Item) []Ink {
-	clip := it.Outline.Spread(it.Bleed).Transform(it.At)
+	clip := layer.Bleed(it.Outline, it.Bleed).Transform(it.At)
 	return append(it.own(), f.inksOn(it.ID, clip)...)
 }
 

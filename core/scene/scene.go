@@ -39,9 +39,11 @@ type Face struct {
 // Item is a resolved item. Outline and Picture are in the item's own
 // coordinates; At maps them to the face.
 type Item struct {
-	ID      string      `json:"id"`
-	Name    string      `json:"name"`
-	Kind    card.Kind   `json:"kind"`
+	ID   string    `json:"id"`
+	Name string    `json:"name"`
+	Kind card.Kind `json:"kind"`
+	// Role is what a line is for; the outline of a line may be open.
+	Role    card.Role   `json:"role,omitempty"`
 	On      string      `json:"on,omitempty"`
 	Piece   bool        `json:"piece"`
 	Outline geom.Path   `json:"outline"`
@@ -101,7 +103,7 @@ func Of(c card.Card) (Scene, error) {
 			Thickness: stock.Thickness, leaf: stock.Thickness,
 		}
 		for i := range f.Items {
-			it, err := resolve(&f, &f.Items[i])
+			it, err := Resolve(&f, &f.Items[i])
 			if err != nil {
 				return Scene{}, err
 			}
@@ -160,8 +162,9 @@ func (f *Face) lay(it *Item, doc card.Item) {
 	f.Thickness = max(f.Thickness, it.To)
 }
 
-// resolve works out one item from the document.
-func resolve(f *card.Face, doc *card.Item) (Item, error) {
+// Resolve works out one item of a face from the document, but not its height
+// in the stack. It fails as Of does.
+func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	it := Item{
 		ID: doc.ID, Name: doc.Name, Kind: doc.Kind, On: doc.On, Piece: doc.IsPiece(),
 		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: doc.Words == nil && doc.Mat == nil,
@@ -178,20 +181,25 @@ func resolve(f *card.Face, doc *card.Item) (Item, error) {
 		it.Picture = &Picture{p.Picture, cover(box.Grow(it.Bleed), float64(p.PixelWidth)/float64(p.PixelHeight))}
 	case doc.Form != nil:
 		it.Outline = layer.Outline(*doc.Form)
-		it.TakesMat = doc.Form.Outline == card.Rectangle || doc.Form.Outline == card.Ellipse
+		it.TakesMat = true
 	case doc.Words != nil:
 		set, err := lettering.Set(*doc.Words)
 		if err != nil {
 			return it, &card.Refusal{Field: "font", Why: "“" + doc.Name + "” cannot be set: " + err.Error() + "."}
 		}
-		it.Outline, it.Missing = set.Outline, set.Missing
+		it.Outline, it.Missing, it.TakesMat = set.Outline, set.Missing, !set.Outline.Empty()
 		it.Box = set.Outline.Bounds()
 		if it.Box.Empty() {
 			it.Box = set.Block
 		}
 	case doc.Mat != nil:
-		it.Outline, place = mat(f, doc)
+		var err error
+		if it.Outline, place, err = mat(f, doc); err != nil {
+			return it, err
+		}
 		it.TakesMat = true
+	case doc.Lines != nil:
+		it.Outline, it.Role = doc.Lines.Path.In(doc.Lines.Width, doc.Lines.Height), doc.Lines.Role
 	}
 	if it.Box.Empty() {
 		it.Box = it.Outline.Bounds()
@@ -203,7 +211,7 @@ func resolve(f *card.Face, doc *card.Item) (Item, error) {
 }
 
 // mat is the outline of a mat and the place it takes from what lies on it.
-func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place) {
+func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	var mats []card.Border
 	it := doc
 	for it.Mat != nil {
@@ -212,10 +220,11 @@ func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place) {
 	}
 	slices.Reverse(mats)
 	form := it.Form
-	if form == nil {
+	if it.Photo != nil {
 		form = &card.Form{Outline: card.Rectangle, Width: it.Photo.Width, Height: it.Photo.Height, Corner: card.Square}
 	}
-	return layer.Mat(*form, mats), it.Place
+	top, err := Resolve(f, it)
+	return layer.Mat(top.Outline, form, mats), it.Place, err
 }
 
 // cover is the smallest box of the given width-to-height ratio, about the

@@ -159,6 +159,10 @@ func pieces(c card.Card, s scene.Scene) []loose {
 		var b geom.Builder
 		base.Lines = append(base.Lines, Line{l.Role, b.Move(l.From).Line(l.To).Path()})
 	}
+	for i := range s.Faces {
+		f := &s.Faces[i]
+		base.Lines = append(base.Lines, linesOn(f, "", geom.RectPath(geom.Rect{W: f.Width, H: f.Height}), f.OnSheet, f.Side == fold.Inside)...)
+	}
 	base.Lines = append(base.Lines, Line{fold.Cut, outline})
 	out := []loose{base}
 	for i := range s.Faces {
@@ -178,9 +182,32 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			upright, _ := it.At.Inverse()
 			out = append(out, loose{stock: doc.Made.Stock, outline: it.Outline.Bounds().Grow(it.Bleed), Piece: Piece{
 				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(it.Outline.Area()),
-				Lines: []Line{{fold.Cut, it.Outline}},
+				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
 				Inks:  scene.Transform(f.PieceInks(it), upright),
 			}})
+		}
+	}
+	return out
+}
+
+// linesOn are the lines of a carrier, cut off at its edge and mapped by m.
+// Guides are for the eye alone.
+func linesOn(f *scene.Face, carrier string, edge geom.Path, m geom.Affine, through bool) []Line {
+	var out []Line
+	for i := range f.Items {
+		it := &f.Items[i]
+		if it.On != carrier || it.Role == "" || it.Role == fold.Guide {
+			continue
+		}
+		path, role := it.Outline.Transform(it.At), it.Role
+		if in, outside := geom.CutStrokes(path, geom.NonZero, edge); !outside.Empty() {
+			path = in
+		}
+		if through {
+			role = fold.Flipped(role)
+		}
+		if !path.Empty() {
+			out = append(out, Line{role, path.Transform(m)})
 		}
 	}
 	return out

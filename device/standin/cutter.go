@@ -252,6 +252,15 @@ func (c *Cutter) camera() http.Handler {
 	return mux
 }
 
+// looks are how the strokes of each tool look on the bed.
+var looks = [9]struct {
+	colour string
+	width  float64
+}{
+	0: {"#1f2b38", .6}, 1: {"#35658c", .7}, 2: {"#a4572b", .9}, 3: {"#1f2b38", .6}, 4: {"#587a4a", .5},
+	5: {"#1f2b38", .6}, 6: {"#1f2b38", .6}, 7: {"#1f2b38", .6}, 8: {"#1f2b38", .6},
+}
+
 // Picture is the bed as a PNG, at 4 pixels per mm: the cutting mat with its
 // grid of inches and every stroke the tools have made.
 func (c *Cutter) Picture() ([]byte, error) {
@@ -266,20 +275,19 @@ func (c *Cutter) Picture() ([]byte, error) {
 		}
 	}
 	for _, s := range strokes {
-		l := geom.Polyline{}
-		for _, p := range s.points {
-			q := geom.Pt(p.X, bed-p.Y)
-			if n := len(l.Points); n == 0 || l.Points[n-1] != q {
-				l.Points = append(l.Points, q)
+		if len(s.points) < 2 {
+			continue
+		}
+		var b geom.Builder
+		for i, p := range s.points {
+			if q := geom.Pt(p.X, bed-p.Y); i == 0 {
+				b.Move(q)
+			} else {
+				b.Line(q)
 			}
 		}
-		colour, width := "#1f2b38", .3
-		if s.tool == 2 {
-			colour, width = "#a4572b", .45
-		}
-		if len(l.Points) > 1 {
-			inks = append(inks, scene.Ink{Region: l.Spread(width), Colour: colour})
-		}
+		look := looks[min(max(s.tool, 0), len(looks)-1)]
+		inks = append(inks, scene.Ink{Region: geom.Stroke(b.Path(), look.width, geom.RoundCorner, geom.RoundCap), Colour: look.colour})
 	}
 	if err := canvas.Paint(inks); err != nil {
 		return nil, err

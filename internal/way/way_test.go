@@ -415,7 +415,7 @@ func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	app, err = house.Start(t.Context(), house.Options{Data: data, Listen: addr})
 	require.NoError(t, err)
 	defer app.Stop()
-	cmd, err := card.Decode([]byte(`{"do":"renameCard","title":"Seeds, seeds"}`))
+	cmd, err := card.Decode(card.Commands, []byte(`{"do":"renameCard","title":"Seeds, seeds"}`))
 	require.NoError(t, err)
 	_, err = app.App.Change(t.Context(), cards[0].ID, 1, []card.Command{cmd})
 	require.NoError(t, err)

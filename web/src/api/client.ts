@@ -70,6 +70,8 @@ export const api = {
   open: (id: string) => call<View>('GET', `/cards/${id}`),
   change: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/changes`, { base, commands }),
+  attempt: (id: string, base: number, commands: Command[]) =>
+    call<View>('POST', `/cards/${id}/trials`, { base, commands }),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,

@@ -2,7 +2,11 @@
 
 export type Command =
   | AddMat
+  | Carve
+  | Divide
   | DuplicateItems
+  | Grow
+  | KeepOverlap
   | MoveItems
   | NameItem
   | PlaceItems
@@ -11,20 +15,24 @@ export type Command =
   | RenameCard
   | ResizeItems
   | Restack
+  | RoundCorners
   | SetBase
   | SetFill
   | SetForm
   | SetMade
   | SetMat
+  | SetRole
   | SetWords
   | StepInStack
   | TurnItems
+  | Weld
 
 export interface API {}
 export interface AddMat {
   ids: string[]
   width: number
   corner: 'square' | 'round' | 'bevel'
+  solid?: boolean
   stock: string
   do: 'addMat'
 }
@@ -38,6 +46,7 @@ export interface Border {
   of: string
   width: number
   corner: 'square' | 'round' | 'bevel'
+  solid?: boolean
 }
 export interface Card {
   schema: number
@@ -53,7 +62,7 @@ export interface Face {
 export interface Item {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing'
   on?: string
   place: Place
   made: Made
@@ -61,6 +70,7 @@ export interface Item {
   photo?: Print
   form?: Form
   words?: Words
+  lines?: Lines
   mat?: Border
 }
 export interface Place {
@@ -69,7 +79,7 @@ export interface Place {
   turn: number
 }
 export interface Made {
-  as: 'printed' | 'cut'
+  as: 'printed' | 'cut' | 'line'
   stock?: string
   lift?: number
   bleed?: number
@@ -86,11 +96,12 @@ export interface Print {
   height: number
 }
 export interface Form {
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'free'
   width: number
   height: number
   corner?: 'square' | 'round' | 'bevel'
   radius?: number
+  path?: string
 }
 export interface Words {
   text: string
@@ -100,8 +111,18 @@ export interface Words {
   spacing: number
   align: 'left' | 'centre' | 'right'
 }
+export interface Lines {
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  path: string
+  width: number
+  height: number
+}
 export interface CardRef {
   id: string
+}
+export interface Carve {
+  ids: string[]
+  do: 'carve'
 }
 export interface Catalogue {
   stocks: Stock[]
@@ -150,11 +171,25 @@ export interface SheetSize {
   width: number
   height: number
 }
+export interface Divide {
+  ids: string[]
+  do: 'divide'
+}
 export interface DuplicateItems {
   ids: string[]
   dx: number
   dy: number
   do: 'duplicateItems'
+}
+export interface Grow {
+  ids: string[]
+  by: number
+  corner: 'square' | 'round' | 'bevel'
+  do: 'grow'
+}
+export interface KeepOverlap {
+  ids: string[]
+  do: 'keepOverlap'
 }
 export interface MoveItems {
   ids: string[]
@@ -201,6 +236,11 @@ export interface Restack {
   above: string
   do: 'restack'
 }
+export interface RoundCorners {
+  ids: string[]
+  radius: number
+  do: 'roundCorners'
+}
 export interface SetBase {
   base: Base
   do: 'setBase'
@@ -225,7 +265,13 @@ export interface SetMat {
   id: string
   width: number
   corner: 'square' | 'round' | 'bevel'
+  solid?: boolean
   do: 'setMat'
+}
+export interface SetRole {
+  ids: string[]
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  do: 'setRole'
 }
 export interface SetWords {
   id: string
@@ -243,6 +289,10 @@ export interface TurnItems {
   degrees: number
   about: Point
   do: 'turnItems'
+}
+export interface Weld {
+  ids: string[]
+  do: 'weld'
 }
 export interface CutPass {
   name: string
@@ -330,7 +380,7 @@ export interface Rect {
   h: number
 }
 export interface SheetLine {
-  role: 'cut' | 'mountain' | 'valley'
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   path: string
 }
 export interface SheetMark {
@@ -362,7 +412,7 @@ export interface Net {
   faces: NetFace[]
 }
 export interface NetLine {
-  role: 'cut' | 'mountain' | 'valley'
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   from: Point
   to: Point
 }
@@ -437,7 +487,8 @@ export interface SceneFace {
 export interface SceneItem {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing'
+  role?: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   on?: string
   piece: boolean
   outline: string

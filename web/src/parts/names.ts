@@ -1,4 +1,5 @@
 import type { Base, Catalogue, Item } from '../api/types'
+import { roleNames } from './lines'
 
 export const kindName = (k: Base['kind']) => (k === 'topFold' ? 'top fold' : 'side fold')
 
@@ -20,6 +21,7 @@ export const shortStock = (name: string) => name.replace(' card ', ' ')
 
 /** How an item is made, as the stack says it. */
 export function madeText(it: Item, carrier: string | undefined, stockName: string | undefined): string {
+  if (it.lines) return `${roleNames[it.lines.role].toLowerCase()} in ${carrier ?? 'the base'}`
   if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'
   const lift = it.made.lift ? ` · foam ${it.made.lift} mm` : ''
   return shortStock(stockName ?? it.made.stock ?? '') + lift

@@ -12,6 +12,8 @@ export const useCard = defineStore('card', () => {
   const view = shallowRef<View>()
   const faceId = ref<FaceID>('front')
   const selection = ref<string[]>([])
+  /** What the items of the face would be after a change that is being tried. */
+  const trial = shallowRef<SceneItem[]>()
   const saving = ref(0)
   const gone = ref('')
   let queue: Promise<unknown> = Promise.resolve()
@@ -80,6 +82,20 @@ export const useCard = defineStore('card', () => {
   }
 
   const change = (...commands: Command[]) => enqueue((v) => api.change(v.id, v.revision, commands))
+  /** Asks what a change would lead to, and changes nothing. */
+  async function attempt(...commands: Command[]): Promise<{ items?: SceneItem[]; wrong?: string }> {
+    await queue
+    const v = view.value
+    if (!v) return {}
+    try {
+      const next = await api.attempt(v.id, v.revision, commands)
+      const f = next.scene.faces.find((c) => c.id === faceId.value)
+      return { items: f?.items.filter((it) => !it.same) }
+    } catch (e) {
+      return { wrong: e instanceof Error ? e.message : String(e) }
+    }
+  }
+
   const undo = () => enqueue((v) => (v.undo ? api.undo(v.id, v.revision) : Promise.resolve(v)))
   const redo = () => enqueue((v) => (v.redo ? api.redo(v.id, v.revision) : Promise.resolve(v)))
 
@@ -119,10 +135,12 @@ export const useCard = defineStore('card', () => {
     doc,
     selection,
     selected,
+    trial,
     saving,
     gone,
     open,
     change,
+    attempt,
     undo,
     redo,
     catchUp,

@@ -4,6 +4,7 @@ import { computed, useId } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
 import { matrix, type Matrix } from '../parts/geom'
+import { roleLook } from '../parts/lines'
 
 const props = defineProps<{
   item: SceneItem
@@ -15,6 +16,17 @@ const props = defineProps<{
 }>()
 
 const uid = useId()
+/** Lines are thin on small pictures of the card. */
+const look = computed(() => {
+  const r = props.item.role
+  if (!r) return undefined
+  const l = roleLook[r]
+  return {
+    ...l,
+    stroke: (r === 'pen' && props.item.fill.colour) || l.stroke,
+    'stroke-width': props.fine ? l['stroke-width'] : 0.6,
+  }
+})
 const fill = computed(() =>
   props.item.fill.paper ? `url(#paper-${props.item.fill.paper})` : (props.item.fill.colour ?? 'none'),
 )
@@ -43,13 +55,17 @@ const picture = computed(() => {
     :data-item="pick ? item.id : undefined"
     :data-testid="pick ? 'item-' + item.id : undefined"
   >
+    <template v-if="item.role">
+      <path :d="outline" class="line" v-bind="look" />
+      <path v-if="pick" :d="outline" class="line" stroke="transparent" stroke-width="12" />
+    </template>
     <path v-if="item.piece" :d="outline" :fill="item.ground" />
     <template v-if="picture">
       <clipPath :id="uid"><path :d="outline" /></clipPath>
       <path :d="outline" fill="#e9dfcd" />
       <image v-bind="picture" preserveAspectRatio="none" :clip-path="`url(#${uid})`" />
     </template>
-    <path v-else-if="fill !== 'none'" :d="outline" :fill="fill" />
+    <path v-else-if="fill !== 'none' && !item.role" :d="outline" :fill="fill" />
     <path
       v-if="item.piece && fine"
       :d="outline"
@@ -70,3 +86,10 @@ const picture = computed(() => {
     />
   </g>
 </template>
+
+<style scoped>
+.line {
+  fill: none;
+  vector-effect: non-scaling-stroke;
+}
+</style>

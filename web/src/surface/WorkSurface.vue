@@ -128,19 +128,30 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
     <svg v-if="card.face" :key="card.face.id" width="100%" height="100%">
       <g :transform="matrix(screen)">
         <FaceGround :face="card.face" :stock="stock" :scale="scale" />
-        <FaceArt :face="card.face" :live="drag.live.value" :outlines="outlines" :px="scale" fine pick />
+        <FaceArt
+          :opacity="card.trial ? 0.55 : undefined"
+          :face="card.face"
+          :live="drag.live.value"
+          :outlines="outlines"
+          :px="scale"
+          fine
+          pick
+        />
         <rect
           v-bind="{ x: card.face.safe.x, y: card.face.safe.y, width: card.face.safe.w, height: card.face.safe.h }"
           class="safe"
           data-testid="safe-line"
         />
       </g>
+      <g v-if="card.trial" class="trial" :transform="matrix(screen)" data-testid="trial">
+        <path v-for="it in card.trial" :key="it.id" :d="it.outline" :transform="matrix(it.at)" />
+      </g>
       <path v-for="(d, i) in snapLines" :key="i" :d="d" class="snap" />
-      <template v-if="card.selected.length > 1">
+      <template v-if="card.selected.length > 1 && !card.trial">
         <Handles v-for="it in card.selected" :key="it.id" :box="it.box" :at="seen(it)" :edges="false" plain />
       </template>
       <Handles
-        v-if="frame && !editing"
+        v-if="frame && !editing && !card.trial"
         :box="frame.box"
         :at="frame.at"
         :edges="!!one && one.freeRatio"
@@ -194,6 +205,14 @@ svg {
   stroke-dasharray: 7 5;
   vector-effect: non-scaling-stroke;
   opacity: 0.45;
+  pointer-events: none;
+}
+.trial path {
+  fill: #e2a42b4d;
+  stroke: var(--honey-dark);
+  stroke-width: 1.8;
+  stroke-dasharray: 6 3;
+  vector-effect: non-scaling-stroke;
   pointer-events: none;
 }
 .snap {

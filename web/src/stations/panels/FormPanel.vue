@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What shapes and mats need: corners, and for a mat its width.
-import { Segmented } from 'ant-design-vue'
+import { Checkbox, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { cornerNames } from '../../parts/names'
@@ -22,10 +22,12 @@ const round = computed(() => {
   return under?.form?.outline === 'ellipse'
 })
 
+const holes = computed(() => (item.value?.outline.split('M').length ?? 0) > 2)
+
 function corners(c: string | number, radius?: number) {
   const id = item.value!.id
   const corner = c as Corner
-  if (mat.value) void card.change({ do: 'setMat', id, width: mat.value.width, corner })
+  if (mat.value) void card.change({ do: 'setMat', id, width: mat.value.width, corner, solid: mat.value.solid })
   else if (form.value) {
     const short = Math.min(form.value.width, form.value.height)
     void card.change({ do: 'setForm', id, corner, radius: radius ?? (form.value.radius || Math.min(6.35, short / 4)) })
@@ -51,7 +53,7 @@ function corners(c: string | number, radius?: number) {
         :mm="mat.width"
         wide
         testid="mat-width"
-        @set="card.change({ do: 'setMat', id: item!.id, width: $event, corner: mat!.corner })"
+        @set="card.change({ do: 'setMat', id: item!.id, width: $event, corner: mat!.corner, solid: mat!.solid })"
         @wrong="wrong = $event"
       />
       <MeasureField
@@ -64,6 +66,14 @@ function corners(c: string | number, radius?: number) {
         @wrong="wrong = $event"
       />
     </div>
+    <Checkbox
+      v-if="mat && (mat.solid || holes)"
+      :checked="!!mat.solid"
+      data-testid="mat-solid"
+      @change="card.change({ do: 'setMat', id: item!.id, width: mat!.width, corner: mat!.corner, solid: !mat!.solid })"
+    >
+      Without holes
+    </Checkbox>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </section>
 </template>

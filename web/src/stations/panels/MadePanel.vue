@@ -5,6 +5,7 @@ import type { Made } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
+import { roleNames, type Role } from '../../parts/lines'
 import { foamName } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -17,6 +18,9 @@ const docs = computed(() => card.selected.map((it) => card.doc(it.id)).filter((d
 const made = computed(() => docs.value[0]?.made)
 /** A mat is cut in any case. */
 const mat = computed(() => docs.value.some((d) => d.kind === 'mat'))
+
+const lines = computed(() => docs.value.some((d) => d.lines))
+const role = computed(() => (docs.value.every((d) => d.lines) ? docs.value[0]?.lines?.role : undefined))
 
 const set = (m: Made) => void card.change({ do: 'setMade', ids: docs.value.map((d) => d.id), made: m })
 
@@ -62,6 +66,20 @@ const on = computed(() => {
   <section v-if="made" class="sec" data-testid="made">
     <h3>Made as</h3>
     <small v-if="mat">A mat is cut from its own stock.</small>
+    <div v-else-if="role" class="pair">
+      <Field label="Line for" wide>
+        <Select
+          :value="role"
+          :bordered="false"
+          size="small"
+          data-testid="line-role"
+          @change="(v) => card.change({ do: 'setRole', ids: docs.map((d) => d.id), role: v as Role })"
+        >
+          <SelectOption v-for="(name, r) in roleNames" :key="r" :value="r">{{ name }}</SelectOption>
+        </Select>
+      </Field>
+    </div>
+    <small v-else-if="lines">Choose lines alone to say what they are for.</small>
     <Segmented
       v-else
       :value="made.as"

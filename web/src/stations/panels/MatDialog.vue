@@ -1,31 +1,40 @@
 <script setup lang="ts">
 // Adding a mat: how far it shows, its corners and its stock.
-import { Button, Popover, Segmented } from 'ant-design-vue'
+import { Button, Checkbox, Popover, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
 import { cornerNames } from '../../parts/names'
 import { INCH } from '../../parts/measure'
+import type { Command } from '../../api/types'
 import { useCard } from '../../store/card'
+import { useTrial } from './useTrial'
 
 const card = useCard()
 const open = ref(false)
 const width = ref(INCH / 8)
 const corner = ref<keyof typeof cornerNames>('square')
 const stock = ref('moss-216')
+const solid = ref(false)
 const wrong = ref('')
 
 const can = computed(() => card.selected.length > 0 && card.selected.every((it) => it.takesMat))
+/** Lettering and shapes with holes can have a mat that is whole. */
+const holes = computed(() => card.selected.some((it) => it.outline.split('M').length > 2))
 const options = Object.entries(cornerNames).map(([value, label]) => ({ value, label }))
 
+const command = computed<Command>(() => ({
+  do: 'addMat',
+  ids: card.selected.map((it) => it.id),
+  width: width.value,
+  corner: corner.value,
+  solid: solid.value,
+  stock: stock.value,
+}))
+const refused = useTrial(open, () => (can.value ? command.value : undefined))
+
 async function add() {
-  const next = await card.change({
-    do: 'addMat',
-    ids: card.selected.map((it) => it.id),
-    width: width.value,
-    corner: corner.value,
-    stock: stock.value,
-  })
+  const next = await card.change(command.value)
   if (next) open.value = false
 }
 </script>
@@ -48,7 +57,10 @@ async function add() {
           <Segmented v-model:value="corner" class="wide" block :options="options" data-testid="new-mat-corner" />
           <StockField :value="stock" testid="new-mat-stock" @set="stock = $event" />
         </div>
-        <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+        <Checkbox v-if="holes" v-model:checked="solid" class="whole" data-testid="new-mat-solid"
+          >Without holes</Checkbox
+        >
+        <p v-if="wrong || refused" class="wrong" role="alert">{{ wrong || refused }}</p>
         <Button type="primary" block data-testid="lay-mat" @click="add">Lay it under</Button>
       </div>
     </template>
@@ -62,7 +74,8 @@ async function add() {
 h3 {
   margin-bottom: 10px;
 }
-.pair {
+.pair,
+.whole {
   margin-bottom: 10px;
 }
 </style>

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 // What is selected and what can be done with it, in words.
 import { computed } from 'vue'
+import { roleLook, roleNames } from '../../parts/lines'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
+import CombineVerbs from './CombineVerbs.vue'
 import MatDialog from './MatDialog.vue'
+import OutlineDialog from './OutlineDialog.vue'
 
 defineEmits<{ rename: [id: string]; edit: [id: string]; duplicate: []; remove: []; step: [up: boolean] }>()
 const card = useCard()
@@ -14,6 +17,7 @@ const title = computed(() => (card.selected.length ? `${card.selected.length} it
 const how = computed(() => {
   const it = one.value
   if (!it) return undefined
+  if (it.role) return { text: roleNames[it.role].toLowerCase(), colour: it.fill.colour ?? roleLook[it.role].stroke }
   const text = it.kind === 'mat' ? 'mat' : it.piece ? 'cut piece' : 'printed'
   return { text, colour: it.piece ? it.ground : it.fill.colour }
 })
@@ -49,6 +53,8 @@ const how = computed(() => {
     <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
     <template v-if="card.selected.length">
       <span class="sep" />
+      <CombineVerbs v-if="card.selected.length > 1" />
+      <OutlineDialog />
       <MatDialog />
       <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
       <button class="verb" data-testid="duplicate" @click="$emit('duplicate')">Duplicate</button>

@@ -1,0 +1,117 @@
+package layer
+
+import (
+	"math"
+	"sync"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+)
+
+// Mat is the outline of the outermost of several mats about the outline they
+// lie under. Each shows by its width beyond the one before. The form is that of
+// the outline if it has one, else nil: mats about a rectangle have corners of
+// their own, where others follow what they lie under.
+func Mat(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
+	if form != nil && form.Outline == card.Rectangle {
+		return rectangleMat(*form, mats)
+	}
+	for _, m := range mats {
+		of = offset(of, m)
+	}
+	return of
+}
+
+// rectangleMat: a round corner keeps the centre of the corner it surrounds, a
+// bevel keeps its distance.
+func rectangleMat(f card.Form, mats []card.Border) geom.Path {
+	total, radius, corner := 0.0, 0.0, f.Corner
+	if corner != card.Square {
+		radius = f.Radius
+	}
+	for _, m := range mats {
+		total += m.Width
+		switch {
+		case m.Corner == card.Square:
+			radius = 0
+		case m.Corner == card.Round && corner == card.Bevel:
+			radius = m.Width
+		case m.Corner == card.Round:
+			radius += m.Width
+		case corner == card.Bevel:
+			// A bevel moved out by w meets sides moved out by w.
+			radius += m.Width * (2 - math.Sqrt2)
+		default:
+			radius = max(radius, m.Width)
+		}
+		corner = m.Corner
+	}
+	return Outline(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
+}
+
+// Corner is how an offset goes round corners of a kind.
+func Corner(c card.Corner) geom.Corner {
+	switch c {
+	case card.Round:
+		return geom.RoundCorner
+	case card.Bevel:
+		return geom.BevelCorner
+	}
+	return geom.MitreCorner
+}
+
+// kept holds offsets by content: a card is resolved anew at every change, most
+// of its mats are as they were.
+var kept = struct {
+	sync.Mutex
+	m map[matKey]geom.Path
+}{m: map[matKey]geom.Path{}}
+
+type matKey struct {
+	of     uint64
+	len    int
+	border card.Border
+}
+
+const maxKept = 4000
+
+func offset(of geom.Path, m card.Border) geom.Path {
+	m.Of = "" // the same border wherever it lies
+	key := matKey{of.Hash(), of.Len(), m}
+	kept.Lock()
+	out, ok := kept.m[key]
+	kept.Unlock()
+	if ok {
+		return out
+	}
+	out = geom.Offset(of, m.Width, Corner(m.Corner))
+	if m.Solid {
+		out = Solid(out)
+	}
+	kept.Lock()
+	defer kept.Unlock()
+	if len(kept.m) >= maxKept {
+		clear(kept.m)
+	}
+	kept.m[key] = out
+	return out
+}
+
+// Bleed is the region that ink of an outline reaches: d beyond its edge.
+func Bleed(of geom.Path, d float64) geom.Path {
+	if d <= 0 {
+		return of
+	}
+	return offset(of, card.Border{Width: d, Corner: card.Round})
+}
+
+// Solid is a clean outline without its holes.
+func Solid(p geom.Path) geom.Path {
+	var outer []geom.Path
+	for _, r := range p.Rings() {
+		if r.Area() > 0 {
+			outer = append(outer, r)
+		}
+	}
+	return geom.Union(geom.NonZero, outer...)
+}
