@@ -134,7 +134,7 @@ func (a *App) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Op
 	if err != nil {
 		return err
 	}
-	return svg.Write(w, sh.Sheet)
+	return svg.Write(w, sh.Drawing(), fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name))
 }
 
 // WriteHPGL writes the run of one sheet.

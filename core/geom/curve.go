@@ -479,3 +479,33 @@ func (c Curve) crossing(q Point) int {
 	}
 	return n
 }
+
+// ReverseCurves runs a chain of curves the other way.
+func ReverseCurves(cs []Curve) []Curve {
+	out := make([]Curve, len(cs))
+	for i, c := range cs {
+		out[len(cs)-1-i] = c.reverse()
+	}
+	return out
+}
+
+// FromCurves is the path of a chain of curves, each of which starts where the
+// one before ended. The last of a closed chain is led to the start if it ends
+// within 0.02 mm of it.
+func FromCurves(cs []Curve, closed bool) Path {
+	if len(cs) == 0 {
+		return Path{}
+	}
+	b := Builder{segs: make([]Segment, 0, len(cs)+2)}
+	b.Move(cs[0].From)
+	for _, c := range cs {
+		b.segs = append(b.segs, c.Segment)
+	}
+	if closed {
+		if last := &b.segs[len(b.segs)-1]; last.End().Sub(cs[0].From).Len() < .02 {
+			last.P[points[last.Op]-1] = cs[0].From
+		}
+		b.Close()
+	}
+	return b.Path()
+}

@@ -377,3 +377,16 @@ func (p Path) Hash() uint64 {
 	}
 	return h
 }
+
+// ArcTo adds a piece of the circle about c from angle a0 to a1, which ends at p
+// to the last digit.
+func (b *Builder) ArcTo(c Point, r, a0, a1 float64, p Point) *Builder {
+	b.segs = append(b.segs, Segment{Op: ArcTo, P: [3]Point{p}, Arc: &Arc{c, Point{X: r}, Point{Y: r}, a0, a1}})
+	return b
+}
+
+// Add goes on with a curve, which starts where the path is.
+func (b *Builder) Add(c Curve) *Builder {
+	b.segs = append(b.segs, c.Segment)
+	return b
+}

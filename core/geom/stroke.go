@@ -134,7 +134,7 @@ func dashes(cs []Curve, closed bool, pattern []float64, total, offset float64) [
 	var dash []Curve
 	flush := func() {
 		if len(dash) > 0 {
-			out = append(out, chainPath(dash))
+			out = append(out, FromCurves(dash, false))
 			dash = nil
 		}
 	}
@@ -158,17 +158,9 @@ func dashes(cs []Curve, closed bool, pattern []float64, total, offset float64) [
 	}
 	if closed && startsOn && len(dash) > 0 && len(out) > 0 {
 		// The last dash runs into the first.
-		out[0] = chainPath(append(dash, out[0].Curves()[0]...))
+		out[0] = FromCurves(append(dash, out[0].Curves()[0]...), false)
 		dash = nil
 	}
 	flush()
 	return out
-}
-
-func chainPath(cs []Curve) Path {
-	segs := []Segment{{Op: MoveTo, P: [3]Point{cs[0].From}}}
-	for _, c := range cs {
-		segs = append(segs, c.Segment)
-	}
-	return Path{segs}
 }

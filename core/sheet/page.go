@@ -3,6 +3,7 @@ package sheet
 import (
 	"math"
 
+	"sectilis/core/drawing"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
@@ -43,4 +44,16 @@ func (m Mark) Path() geom.Path {
 		parts = append(parts, disc(*m.Second, MarkDot))
 	}
 	return geom.Join(parts...)
+}
+
+// Drawing is the lines of the sheet by their roles, each with the name of its
+// piece.
+func (sh Sheet) Drawing() drawing.Drawing {
+	d := drawing.Drawing{Width: sh.Size.Width, Height: sh.Size.Height}
+	for _, p := range sh.Pieces {
+		for _, l := range p.Lines {
+			d.Shapes = append(d.Shapes, drawing.Shape{Name: p.Name, Role: l.Role, Path: l.Path})
+		}
+	}
+	return d
 }

@@ -1,6 +1,7 @@
 // Package hpgl writes cutting plans in HP-GL, the plotter language that most
 // cutters of any make still read: IN, PA, SP, PU and PD, 40 units per
-// millimetre, the origin at the sheet's lower left corner, y up.
+// millimetre, the origin at the sheet's lower left corner, y up. It reads
+// drawings in it, and writes them.
 package hpgl
 
 import (
@@ -33,9 +34,7 @@ type Step struct {
 func Steps(passes []cut.Pass, height float64) []Step {
 	out := []Step{{Text: "IN;PA;"}}
 	run := 0.0
-	at := func(p geom.Point) string {
-		return fmt.Sprintf("%d,%d", int(math.Round(p.X*PerMM)), int(math.Round((height-p.Y)*PerMM)))
-	}
+	at := func(p geom.Point) string { return place(p, height) }
 	for i, pass := range passes {
 		out = append(out, Step{Pass: i, Text: fmt.Sprintf("SP%d;", pass.Tool), Run: run})
 		for j, l := range pass.Paths {
@@ -58,6 +57,11 @@ func Steps(passes []cut.Pass, height float64) []Step {
 		out = append(out, Step{Pass: i, Path: max(len(pass.Paths)-1, 0), Text: "PU;", Run: run})
 	}
 	return append(out, Step{Pass: max(len(passes)-1, 0), Text: "SP0;", Run: run})
+}
+
+// place is a point of the sheet in plotter units.
+func place(p geom.Point, height float64) string {
+	return fmt.Sprintf("%d,%d", int(math.Round(p.X*PerMM)), int(math.Round((height-p.Y)*PerMM)))
 }
 
 // Write writes the whole plan.

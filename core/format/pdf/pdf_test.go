@@ -72,7 +72,7 @@ func TestLinesAreGroupedByRole(t *testing.T) {
 	sh, _ := sheets(t, 0)
 	sh[0].Pieces[0].Name = `Base <"&">`
 	var b bytes.Buffer
-	require.NoError(t, svg.Write(&b, sh[0]))
+	require.NoError(t, svg.Write(&b, sh[0].Drawing(), "Sheet 1"))
 	text := b.String()
 	assert.Contains(t, text, `width="215.9mm" height="279.4mm" viewBox="0 0 215.9 279.4"`)
 	assert.Contains(t, text, `<g id="mountain"`)

@@ -1,50 +1,92 @@
-// Package svg writes the lines of a sheet as SVG 1.1 in true millimetres, one
-// named group for each line role.
+// Package svg reads and writes drawings as SVG 1.1 in true millimetres.
 package svg
 
 import (
+	"encoding/base64"
 	"encoding/xml"
 	"fmt"
 	"io"
+	"net/http"
+	"strconv"
 	"strings"
 
-	"sectilis/core/fold"
-	"sectilis/core/sheet"
+	"sectilis/core/card"
+	"sectilis/core/drawing"
+	"sectilis/core/geom"
 )
 
-// style tells roles apart by dash as well as by colour, as on the screen.
-var style = []struct {
-	role fold.Role
-	pen  string
-}{
-	{fold.Mountain, `stroke="#a4572b" stroke-dasharray="5 1.2 .8 1.2"`},
-	{fold.Valley, `stroke="#35658c" stroke-dasharray="2.4 1.4"`},
-	{fold.Cut, `stroke="#1f2b38"`},
+// dashes tell roles apart besides their colour, as on the screen.
+var dashes = map[card.Role]string{
+	card.RoleMountain: "5 1.2 .8 1.2", card.RoleValley: "2.4 1.4", card.RolePerforation: ".5 1", card.RoleGuide: "6 3",
 }
 
-// Write writes the lines of the sheet. Every path carries the name of its piece.
-func Write(w io.Writer, sh sheet.Sheet) error {
+// Write writes a drawing: what is filled or drawn first, in its order, then one
+// named group for each line role that it has.
+func Write(w io.Writer, d drawing.Drawing, title string) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>
-<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g">
-<title>Sheet %d, %s</title>
-`, sh.Size.Width, sh.Size.Height, sh.Size.Width, sh.Size.Height, sh.Number, text(sh.Stock.Name))
-	for _, s := range style {
-		fmt.Fprintf(&b, `<g id="%s" fill="none" stroke-width=".25" %s>`+"\n", s.role, s.pen)
-		for _, p := range sh.Pieces {
-			for _, l := range p.Lines {
-				if l.Role == s.role {
-					fmt.Fprintf(&b, `<path d="%s"><title>%s</title></path>`+"\n", l.Path, text(p.Name))
-				}
-			}
+<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">
+<title>%s</title>
+`, num(d.Width), num(d.Height), num(d.Width), num(d.Height), text(title))
+	for _, p := range d.Pictures {
+		fmt.Fprintf(&b, `<image width="1" height="1" preserveAspectRatio="none" transform="%s" href="data:%s;base64,%s"/>`+"\n",
+			matrix(p.At), http.DetectContentType(p.Raw), base64.StdEncoding.EncodeToString(p.Raw))
+	}
+	for _, s := range d.Shapes {
+		if s.Role != "" {
+			continue
 		}
-		b.WriteString("</g>\n")
+		fill, rule := s.Fill, ""
+		if fill == "" {
+			fill = "none"
+		}
+		if s.Rule == geom.EvenOdd {
+			rule = ` fill-rule="evenodd"`
+		}
+		stroke := ""
+		if s.Stroke != "" {
+			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.Stroke, num(s.Width))
+		}
+		b.WriteString(fmt.Sprintf(`<path fill="%s"%s%s d="%s">`, fill, rule, stroke, s.Path) + named(s.Name) + "</path>\n")
+	}
+	for _, role := range card.Roles() {
+		open := false
+		for _, s := range d.Shapes {
+			if s.Role != role {
+				continue
+			}
+			if !open {
+				open = true
+				fmt.Fprintf(&b, `<g id="%s" fill="none" stroke-width=".25" stroke="%s"`, role, drawing.RoleColour(role))
+				if dash := dashes[role]; dash != "" {
+					fmt.Fprintf(&b, ` stroke-dasharray="%s"`, dash)
+				}
+				b.WriteString(">\n")
+			}
+			fmt.Fprintf(&b, `<path d="%s">%s</path>`+"\n", s.Path, named(s.Name))
+		}
+		if open {
+			b.WriteString("</g>\n")
+		}
 	}
 	b.WriteString("</svg>\n")
 	if _, err := io.WriteString(w, b.String()); err != nil {
 		return fmt.Errorf("write SVG: %w", err)
 	}
 	return nil
+}
+
+func named(name string) string {
+	if name == "" {
+		return ""
+	}
+	return "<title>" + text(name) + "</title>"
+}
+
+func num(v float64) string { return strconv.FormatFloat(float64(int64(v*1e5+.5))/1e5, 'f', -1, 64) }
+
+func matrix(m geom.Affine) string {
+	return fmt.Sprintf("matrix(%g %g %g %g %g %g)", m.A, m.B, m.C, m.D, m.E, m.F)
 }
 
 func text(s string) string {

@@ -1,0 +1,171 @@
+package dxf_test
+
+import (
+	"bytes"
+	"math"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/drawing"
+	"sectilis/core/format/dxf"
+	"sectilis/core/geom"
+)
+
+// file makes a DXF of entities, each given as codes and values on one line.
+func file(units string, tables string, entities ...string) []byte {
+	lines := func(text string) string { return strings.Join(strings.Fields(text), "\n") + "\n" }
+	out := "0\nSECTION\n2\nHEADER\n"
+	if units != "" {
+		out += "9\n$INSUNITS\n70\n" + units + "\n"
+	}
+	out += "0\nENDSEC\n"
+	if tables != "" {
+		out += lines(tables)
+	}
+	out += "0\nSECTION\n2\nENTITIES\n"
+	for _, e := range entities {
+		out += lines(e)
+	}
+	return []byte(out + "0\nENDSEC\n0\nEOF\n")
+}
+
+func read(t *testing.T, raw []byte) drawing.Drawing {
+	t.Helper()
+	d, err := dxf.Read(raw, "")
+	require.NoError(t, err)
+	return d
+}
+
+func TestEntitiesBecomeOutlines(t *testing.T) {
+	for name, c := range map[string]struct {
+		entity string
+		w, h   float64
+		length float64
+		closed bool
+	}{
+		"line":           {"0 LINE 8 cut 10 1 20 2 11 4 21 6", 3, 4, 5, false},
+		"circle":         {"0 CIRCLE 10 5 20 5 40 3", 6, 6, 6 * math.Pi, true},
+		"arc":            {"0 ARC 10 0 20 0 40 2 50 0 51 90", 2, 2, math.Pi, false},
+		"arc past":       {"0 ARC 10 0 20 0 40 2 50 270 51 90", 2, 4, 2 * math.Pi, false},
+		"ellipse":        {"0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5 41 0 42 6.283185307179586", 8, 4, 19.3769, true},
+		"light polyline": {"0 LWPOLYLINE 90 4 70 1 10 0 20 0 10 8 20 0 10 8 20 6 10 0 20 6", 8, 6, 28, true},
+		"bulge":          {"0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", 4, 4, 4 * math.Pi, true},
+		"polyline":       {"0 POLYLINE 66 1 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 3 20 0 0 VERTEX 10 3 20 4 0 SEQEND", 3, 4, 12, true},
+		"spline":         {"0 SPLINE 70 8 71 3 40 0 40 0 40 0 40 0 40 1 40 1 40 1 40 1 10 0 20 0 10 1 20 0 10 2 20 0 10 3 20 0", 3, 0, 3, false},
+		"fit points":     {"0 SPLINE 70 8 71 3 11 0 21 0 11 3 21 4", 3, 4, 5, false},
+		"from behind":    {"0 CIRCLE 10 5 20 5 40 3 230 -1", 6, 6, 6 * math.Pi, true},
+	} {
+		d := read(t, file("4", "", c.entity))
+		require.Len(t, d.Shapes, 1, name)
+		assert.InDelta(t, c.w, d.Width, 1e-6, name)
+		assert.InDelta(t, c.h, d.Height, 1e-6, name)
+		assert.InDelta(t, c.length, d.Shapes[0].Path.Length(), 1e-3, name)
+		assert.Equal(t, c.closed, d.Shapes[0].Path.Closed(), name)
+	}
+	// A quarter circle as a rational spline.
+	d := read(t, file("4", "", "0 SPLINE 70 4 71 2 40 0 40 0 40 0 40 1 40 1 40 1 41 1 41 0.7071067811865476 41 1 10 1 20 0 10 1 20 1 10 0 20 1"))
+	assert.InDelta(t, math.Pi/2, d.Shapes[0].Path.Length(), 1e-3)
+	// y runs up in the file and down here.
+	d = read(t, file("4", "", "0 LINE 10 0 20 0 11 10 21 0", "0 LINE 10 0 20 30 11 5 21 30"))
+	assert.InDelta(t, 30, d.Shapes[0].Path.Bounds().Y, 1e-9)
+	assert.InDelta(t, 0, d.Shapes[1].Path.Bounds().Y, 1e-9)
+}
+
+func TestLooseLinesAndArcsAreJoined(t *testing.T) {
+	d := read(t, file("4", "", "0 LINE 10 0 20 0 11 10 21 0", "0 LINE 10 0 20 5 11 0 21 0.0001", "0 LINE 10 10 20 5 11 10 21 0", "0 ARC 10 5 20 5 40 5 50 0 51 180", "0 LINE 8 other 10 0 20 0 11 1 21 1"))
+	require.Len(t, d.Shapes, 2, "on another layer is another line")
+	assert.True(t, d.Shapes[0].Path.Closed())
+	assert.InDelta(t, 50+math.Pi*12.5, math.Abs(d.Shapes[0].Path.Area()), 1e-2)
+}
+
+func TestBlocksLayersAndUnits(t *testing.T) {
+	blocks := "0 SECTION 2 TABLES 0 LAYER 2 off 62 -3 70 0 0 LAYER 2 valley 62 5 70 0 0 ENDSEC " +
+		"0 SECTION 2 BLOCKS 0 BLOCK 2 B 10 1 20 1 0 LINE 8 0 10 1 20 1 11 2 21 1 0 ENDBLK 0 BLOCK 2 SELF 0 INSERT 2 SELF 0 ENDBLK 0 ENDSEC"
+	d := read(t, file("1", blocks, "0 INSERT 8 valley 2 B 10 2 20 2 41 3 42 3 50 90", "0 LINE 8 off 10 0 20 0 11 9 21 9", "0 INSERT 2 NONE", "0 TEXT 1 Hi 8 cut"))
+	require.Len(t, d.Shapes, 1)
+	assert.Equal(t, card.RoleValley, d.Shapes[0].Role, "a block's things go where it is put")
+	assert.Equal(t, "#0000ff", d.Shapes[0].Stroke)
+	assert.InDelta(t, 3*25.4, d.Height, 1e-6)
+	assert.InDelta(t, 0, d.Width, 1e-6)
+	notes := strings.Join(d.Notes, "\n")
+	for _, want := range []string{"“off” is switched off", "“NONE” is not in the file", "“Hi” was left out"} {
+		assert.Contains(t, notes, want)
+	}
+	grid := read(t, file("4", blocks, "0 INSERT 8 cut 2 B 70 3 71 2 44 10 45 20"))
+	assert.Len(t, grid.Shapes, 6)
+
+	none := file("", "", "0 CIRCLE 10 0 20 0 40 1 62 1")
+	d = read(t, none)
+	assert.True(t, d.NoUnit)
+	assert.Equal(t, "#ff0000", d.Shapes[0].Stroke)
+	d, err := dxf.Read(none, "in")
+	require.NoError(t, err)
+	assert.False(t, d.NoUnit)
+	assert.InDelta(t, 50.8, d.Width, 1e-9)
+
+	for why, raw := range map[string][]byte{
+		"hold themselves":        file("4", blocks, "0 INSERT 2 SELF"),
+		"more than 10,000":       file("4", blocks, "0 INSERT 2 B 70 9999 71 9999"),
+		"no line in the DXF":     file("4", "", "0 POINT 10 1 20 1"),
+		"should be a group code": []byte("hello\nworld\n"),
+		"no section of entities": []byte("0\nEOF\n"),
+		"in the middle":          []byte("0\nSECTION\n2"),
+		"binary":                 []byte("AutoCAD Binary DXF\r\n\x1a\x00"),
+		"larger than":            file("6", "", "0 CIRCLE 10 0 20 0 40 99999"),
+	} {
+		_, err := dxf.Read(raw, "")
+		var refusal *dxf.Error
+		require.ErrorAs(t, err, &refusal, why)
+		assert.ErrorContains(t, err, why)
+	}
+}
+
+func TestDrawingsComeBackAsTheyWere(t *testing.T) {
+	r := rand.New(rand.NewPCG(73, 74))
+	for range 30 {
+		d := drawing.Drawing{Width: 200, Height: 200}
+		for i := range 1 + r.IntN(5) {
+			d.Shapes = append(d.Shapes, drawing.Shape{Role: card.Roles()[i], Path: coretest.RandomPath(r)})
+		}
+		var b bytes.Buffer
+		require.NoError(t, dxf.Write(&b, d))
+		back := read(t, b.Bytes())
+		// The frame is that of what is in it.
+		box := d.Bounds()
+		back.Transform(geom.Shift(box.X, box.Y))
+		var area, was, length, wasLength float64
+		for _, s := range back.Shapes {
+			area += math.Abs(s.Path.Area())
+			length += s.Path.Length()
+		}
+		for _, s := range d.Shapes {
+			for _, ring := range s.Path.Rings() {
+				was += math.Abs(ring.Area())
+			}
+			wasLength += s.Path.Length()
+		}
+		require.InEpsilon(t, wasLength, length, 1e-4)
+		require.InDelta(t, was, area, .001*wasLength+1e-3)
+		coretest.NearDrawing(t, d, back, .001)
+		require.Empty(t, back.Notes)
+		require.False(t, back.NoUnit)
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add(file("4", "0 SECTION 2 BLOCKS 0 BLOCK 2 B 0 LINE 10 1 20 1 11 2 21 1 0 ENDBLK 0 ENDSEC", "0 INSERT 2 B 41 2", "0 ARC 10 0 20 0 40 2 50 270 51 90"))
+	f.Add(file("", "", "0 SPLINE 70 4 71 2 40 0 40 0 40 0 40 1 40 1 40 1 41 1 41 0.7 41 1 10 1 20 0 10 1 20 1 10 0 20 1", "0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5"))
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		d, err := dxf.Read(raw, "in")
+		if err != nil {
+			return
+		}
+		coretest.SoundDrawing(t, d)
+	})
+}

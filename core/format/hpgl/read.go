@@ -1,0 +1,343 @@
+package hpgl
+
+import (
+	"fmt"
+	"io"
+	"math"
+	"strconv"
+	"strings"
+
+	"sectilis/core/card"
+	"sectilis/core/drawing"
+	"sectilis/core/geom"
+)
+
+// Error is why an HP-GL file is not read, in words for the person.
+type Error struct{ Why string }
+
+func (e *Error) Error() string { return e.Why }
+
+func refuse(format string, args ...any) error { return &Error{fmt.Sprintf(format, args...)} }
+
+// pens are the roles by the pen that draws them, as this program writes them.
+var pens = map[int]card.Role{
+	1: card.RolePen, 2: card.RoleMountain, 3: card.RoleCut, 4: card.RoleKiss, 5: card.RoleValley, 6: card.RolePerforation,
+}
+
+// penOf is the pen of a role.
+func penOf(r card.Role) int {
+	for pen, role := range pens {
+		if role == r {
+			return pen
+		}
+	}
+	return 1
+}
+
+// maxPoints of a file that is read.
+const maxRead = 2_000_000
+
+// plotter follows the instructions.
+type plotter struct {
+	d        *drawing.Drawing
+	at       geom.Point // plotter units, y up
+	down     bool
+	relative bool
+	pen      int
+	b        geom.Builder
+	drawn    bool
+	points   int
+	label    byte // what ends a label
+}
+
+// Read reads HP-GL: moves, lines, arcs, circles and rectangles, 40 units to the
+// millimetre. Labels, fills and whatever else draws no outline are noted.
+func Read(raw []byte) (drawing.Drawing, error) {
+	var d drawing.Drawing
+	if len(raw) > drawing.MaxBytes {
+		return d, refuse("The file is larger than %d MB.", drawing.MaxBytes>>20)
+	}
+	p := plotter{d: &d, label: 3}
+	text := string(raw)
+	known := 0
+	for i := 0; i < len(text); {
+		c := text[i]
+		switch {
+		case c == 27: // a control sequence for the device, to the next colon or instruction
+			i += 2
+			if i < len(text) && text[i-1] == '.' {
+				i++
+				for i < len(text) && (text[i] >= '0' && text[i] <= '9' || text[i] == ';' || text[i] == ':') {
+					i++
+					if text[i-1] == ':' {
+						break
+					}
+				}
+			}
+			continue
+		case !letter(c):
+			i++
+			continue
+		}
+		if i+1 >= len(text) || !letter(text[i+1]) {
+			return d, refuse("The file is no HP-GL that can be read: there is a stray “%c” at byte %d.", c, i+1)
+		}
+		op := strings.ToUpper(text[i : i+2])
+		i += 2
+		if op == "LB" {
+			end := strings.IndexByte(text[i:], p.label)
+			if end < 0 {
+				end = len(text) - i - 1
+			}
+			d.Note("The label “%s” was left out: set it here as lettering.", strings.TrimSpace(strings.ToValidUTF8(text[i:i+max(end, 0)], "")))
+			i += end + 1
+			continue
+		}
+		if op == "PE" {
+			return d, refuse("The file holds packed lines (PE), which are not read. Save it as plain HP-GL.")
+		}
+		if op == "DT" && i < len(text) {
+			if text[i] != ';' {
+				p.label = text[i]
+			}
+			i++
+			continue
+		}
+		start := i
+		for i < len(text) && text[i] != ';' && !letter(text[i]) && text[i] != 27 {
+			i++
+		}
+		args, ok := arguments(text[start:i])
+		if !ok {
+			return d, refuse("The file is no HP-GL that can be read: what follows “%s” at byte %d is no list of numbers.", op, start-1)
+		}
+		did, err := p.do(op, args)
+		if err != nil {
+			return d, err
+		}
+		if did {
+			known++
+		}
+	}
+	p.flush()
+	if known == 0 || len(d.Shapes) == 0 {
+		return d, refuse("There is no line in the file that can be taken.")
+	}
+	d.Transform(geom.Scale(1./PerMM, 1./PerMM))
+	box := d.Bounds()
+	if !(max(box.W, box.H) <= drawing.MaxPlace) {
+		return d, refuse("The drawing would be larger than %d m.", drawing.MaxPlace/1000)
+	}
+	d.Upright()
+	return d, nil
+}
+
+func letter(c byte) bool { return c >= 'A' && c <= 'Z' || c >= 'a' && c <= 'z' }
+
+func arguments(text string) ([]float64, bool) {
+	var out []float64
+	for _, f := range strings.FieldsFunc(text, func(c rune) bool { return c == ',' || c == ' ' || c == '\n' || c == '\r' || c == '\t' }) {
+		v, err := strconv.ParseFloat(f, 64)
+		if err != nil || math.IsNaN(v) || math.Abs(v) > 1<<30 {
+			return nil, false
+		}
+		out = append(out, v)
+	}
+	return out, true
+}
+
+// settings change how things are drawn, not what.
+var settings = map[string]bool{
+	"IN": true, "DF": true, "VS": true, "FS": true, "AS": true, "PW": true, "WU": true, "RO": true, "IW": true, "OW": true, "SI": true,
+	"SR": true, "DI": true, "DR": true, "SL": true, "CS": true, "CA": true, "SS": true, "SA": true, "TL": true, "PG": true, "NR": true,
+	"PS": true, "BP": true, "NP": true, "LA": true, "MC": true, "TD": true, "UL": true, "CO": true, "SM": true, "ES": true, "CP": true,
+	"OE": true, "OI": true, "OS": true, "IM": true, "FT": true, "PT": true, "AC": true, "EC": true, "LO": true,
+}
+
+// do carries out one instruction; false when it is not one that is known.
+func (p *plotter) do(op string, a []float64) (bool, error) {
+	switch op {
+	case "PU", "PD":
+		p.down = op == "PD"
+		return true, p.moves(a)
+	case "PA", "PR":
+		p.relative = op == "PR"
+		return true, p.moves(a)
+	case "SP":
+		p.flush()
+		p.pen, p.down = 0, false
+		if len(a) > 0 {
+			p.pen = int(a[0])
+		}
+	case "AA", "AR":
+		if len(a) < 3 {
+			return true, nil
+		}
+		c := geom.Pt(a[0], a[1])
+		if op == "AR" {
+			c = c.Add(p.at)
+		}
+		return true, p.arc(c, a[2])
+	case "CI":
+		if len(a) < 1 || a[0] == 0 {
+			return true, nil
+		}
+		p.flush()
+		r := math.Abs(a[0])
+		return true, p.add(geom.EllipsePath(geom.Rect{X: p.at.X - r, Y: p.at.Y - r, W: 2 * r, H: 2 * r}))
+	case "EA", "ER", "RA", "RR":
+		if len(a) < 2 {
+			return true, nil
+		}
+		to := geom.Pt(a[0], a[1])
+		if op[1] == 'R' {
+			to = to.Add(p.at)
+		}
+		if op[0] == 'R' {
+			p.d.Note("A filled rectangle was taken as its outline.")
+		}
+		p.flush()
+		x, y := min(p.at.X, to.X), min(p.at.Y, to.Y)
+		return true, p.add(geom.RectPath(geom.Rect{X: x, Y: y, W: math.Abs(to.X - p.at.X), H: math.Abs(to.Y - p.at.Y)}))
+	case "SC", "IP":
+		if len(a) > 0 {
+			p.d.Note("The drawing sets a scale of its own, which was not applied; look at its size.")
+		}
+	case "LT":
+		if len(a) > 0 {
+			p.d.Note("Dashed lines were taken as whole ones.")
+		}
+	default:
+		if !settings[op] {
+			p.d.Note("The instruction %s was left out.", op)
+			return false, nil
+		}
+	}
+	return true, nil
+}
+
+func (p *plotter) moves(a []float64) error {
+	for i := 0; i+1 < len(a); i += 2 {
+		to := geom.Pt(a[i], a[i+1])
+		if p.relative {
+			to = to.Add(p.at)
+		}
+		if !p.down {
+			p.flush()
+		} else if to != p.at {
+			p.begin()
+			p.b.Line(to)
+		}
+		p.at = to
+		if p.points++; p.points > maxRead {
+			return refuse("The file has more than %d points.", maxRead)
+		}
+	}
+	return nil
+}
+
+func (p *plotter) begin() {
+	if !p.drawn {
+		p.b.Move(p.at)
+		p.drawn = true
+	}
+}
+
+// arc turns about c by degrees, from x to y when positive.
+func (p *plotter) arc(c geom.Point, degrees float64) error {
+	d := p.at.Sub(c)
+	r := d.Len()
+	if r == 0 || degrees == 0 {
+		return nil
+	}
+	a0 := math.Atan2(d.Y, d.X)
+	a1 := a0 + min(max(degrees, -360), 360)*math.Pi/180
+	s, co := math.Sincos(a1)
+	to := c.Add(geom.Pt(co, s).Mul(r))
+	if p.down {
+		p.begin()
+		p.b.ArcTo(c, r, a0, a1, to)
+	}
+	p.at = to
+	return nil
+}
+
+// flush ends the line that is being drawn. One that comes back to its start is
+// closed.
+func (p *plotter) flush() {
+	if !p.drawn {
+		return
+	}
+	p.drawn = false
+	path := p.b.Path()
+	cs := path.Curves()[0]
+	closed := (len(cs) > 1 || cs[0].Op == geom.ArcTo) && cs[0].From.Sub(cs[len(cs)-1].End()).Len() < .75
+	if closed && cs[len(cs)-1].Op == geom.LineTo {
+		cs = append(cs[:len(cs)-1:len(cs)-1], geom.Curve{From: cs[len(cs)-1].From, Segment: geom.Segment{Op: geom.LineTo, P: [3]geom.Point{cs[0].From}}})
+	}
+	_ = p.add(geom.FromCurves(cs, closed))
+}
+
+func (p *plotter) add(path geom.Path) error {
+	if len(p.d.Shapes) >= drawing.MaxShapes {
+		return refuse("The file has more than %d lines.", drawing.MaxShapes)
+	}
+	role := pens[p.pen]
+	p.d.Shapes = append(p.d.Shapes, drawing.Shape{Layer: fmt.Sprintf("Pen %d", p.pen), Role: role, Path: path, Stroke: drawing.RoleColour(role), Width: .25})
+	return nil
+}
+
+// WriteDrawing writes the lines of a drawing, each role with its own pen, in
+// the order of the roles. Curves become lines within 0.01 mm.
+func WriteDrawing(w io.Writer, d drawing.Drawing) error {
+	var b strings.Builder
+	b.WriteString("IN;PA;\n")
+	for _, role := range []card.Role{card.RolePen, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, "", card.RoleCut} {
+		selected := false
+		for _, s := range d.Shapes {
+			if s.Role != role {
+				continue
+			}
+			if !selected {
+				fmt.Fprintf(&b, "SP%d;\n", penOf(role))
+				selected = true
+			}
+			for _, l := range s.Path.Flatten(tolerance) {
+				writeLine(&b, l, d.Height)
+			}
+		}
+	}
+	b.WriteString("PU;SP0;\n")
+	if _, err := io.WriteString(w, b.String()); err != nil {
+		return fmt.Errorf("write HP-GL: %w", err)
+	}
+	return nil
+}
+
+// tolerance of flattening, mm: below one unit.
+const tolerance = .01
+
+func writeLine(b *strings.Builder, l geom.Polyline, height float64) {
+	pts := l.Points
+	if l.Closed {
+		pts = append(pts[:len(pts):len(pts)], pts[0])
+	}
+	for i, p := range pts {
+		switch {
+		case i == 0:
+			b.WriteString("PU")
+		case (i-1)%maxPoints == 0:
+			if i > 1 {
+				b.WriteString(";\n")
+			}
+			b.WriteString("PD")
+		default:
+			b.WriteByte(',')
+		}
+		b.WriteString(place(p, height))
+		if i == 0 {
+			b.WriteByte(';')
+		}
+	}
+	b.WriteString(";\n")
+}

@@ -1,0 +1,96 @@
+package hpgl_test
+
+import (
+	"bytes"
+	"math"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/drawing"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/geom"
+)
+
+func TestPlotterFilesAreRead(t *testing.T) {
+	for text, want := range map[string]struct {
+		w, h, length float64
+		closed       bool
+	}{
+		"IN;SP1;PU0,0;PD400,0;PU;":                      {10, 0, 10, false},
+		"IN SP3 PU0,0 PD400,0,400,400,0,400,0,0 PU SP0": {10, 10, 40, true},
+		"SP1;PA0,0;PD;PR400,0;PR0,400;PU;":              {10, 10, 20, false},
+		"SP1PU400,0PD;AA0,0,90PU;":                      {10, 10, 5 * math.Pi, false},
+		"SP1;PU400,0;PD;AR-400,0,-360;PU":               {20, 20, 20 * math.Pi, true},
+		"SP1;PU100,100;CI200;":                          {10, 10, 10 * math.Pi, true},
+		"SP1;PU0,0;EA400,200;":                          {10, 5, 30, true},
+		"\x1b.(;SP1;LBPlum Lane\x03PU0,0;PD40,0;":       {1, 0, 1, false},
+		"SP1;DT#;LBno;end#PU0,0;PD40,0;":                {1, 0, 1, false},
+		"sp1;pu0,0;pd400,0;vs20;fs3,1;":                 {10, 0, 10, false},
+	} {
+		d, err := hpgl.Read([]byte(text))
+		require.NoError(t, err, text)
+		require.Len(t, d.Shapes, 1, text)
+		assert.InDelta(t, want.w, d.Width, 1e-6, text)
+		assert.InDelta(t, want.h, d.Height, 1e-6, text)
+		assert.InDelta(t, want.length, d.Shapes[0].Path.Length(), 1e-6, text)
+		assert.Equal(t, want.closed, d.Shapes[0].Path.Closed(), text)
+	}
+	d, err := hpgl.Read([]byte("SP2;PU0,0;PD400,0;LBSeed swap\x03;XX3;LT2;SC0,1,0,1;RA40,40;"))
+	require.NoError(t, err)
+	assert.Equal(t, card.RoleMountain, d.Shapes[0].Role)
+	notes := strings.Join(d.Notes, "\n")
+	for _, want := range []string{"“Seed swap”", "instruction XX", "Dashed", "scale of its own", "filled rectangle"} {
+		assert.Contains(t, notes, want)
+	}
+	for why, text := range map[string]string{
+		"no line":            "IN;SP1;PU0,0;",
+		"stray “Q”":          "SP1;Q",
+		"no list of numbers": "PD1,1.2.3,2;",
+		"packed lines":       "PE<=;",
+		"larger than":        "PU0,0;PD1000000000,0;",
+	} {
+		_, err := hpgl.Read([]byte(text))
+		var refusal *hpgl.Error
+		require.ErrorAs(t, err, &refusal, text)
+		assert.ErrorContains(t, err, why)
+	}
+}
+
+func TestDrawingsComeBackToAUnit(t *testing.T) {
+	r := rand.New(rand.NewPCG(75, 76))
+	for range 30 {
+		d := drawing.Drawing{Width: 200, Height: 200}
+		for _, role := range []card.Role{card.RoleCut, card.RoleValley, card.RoleMountain, card.RolePen}[:1+r.IntN(4)] {
+			d.Shapes = append(d.Shapes, drawing.Shape{Role: role, Path: coretest.RandomPath(r)})
+		}
+		var b bytes.Buffer
+		require.NoError(t, hpgl.WriteDrawing(&b, d))
+		back, err := hpgl.Read(b.Bytes())
+		require.NoError(t, err)
+		box := d.Bounds()
+		back.Transform(geom.Shift(box.X, box.Y))
+		coretest.NearDrawing(t, d, back, 1./hpgl.PerMM+.02)
+		roles := map[card.Role]bool{}
+		for _, s := range back.Shapes {
+			roles[s.Role] = true
+		}
+		require.Len(t, roles, len(d.Shapes))
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add([]byte("IN;SP1;PU0,0;PD400,0,1,2;PR3,4;AA0,0,90;CI5;EA3,3;LBx\x03;PU;"))
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		d, err := hpgl.Read(raw)
+		if err != nil {
+			return
+		}
+		coretest.SoundDrawing(t, d)
+	})
+}
