@@ -343,7 +343,7 @@ func parseColour(text string) (string, bool) {
 			return "", false
 		}
 		if strings.HasSuffix(f[i], "%") {
-			k *= 255. / 100
+			k = k * 255 / 100
 		}
 		v[i] = int(math.Round(min(max(k, 0), 255)))
 	}
