@@ -90,14 +90,15 @@ type Store interface {
 
 // App is the use cases over a store and devices.
 type App struct {
-	store   Store
-	printer Printer
-	cutter  Cutter
-	now     func() time.Time
-	log     *slog.Logger
-	Events  *Hub
-	jobs    *jobs
-	runs    runs
+	store    Store
+	printer  Printer
+	cutter   Cutter
+	now      func() time.Time
+	log      *slog.Logger
+	Events   *Hub
+	jobs     *jobs
+	runs     runs
+	drawings waiting
 
 	mu    sync.Mutex
 	cards map[string]*opened

@@ -1,11 +1,8 @@
 package server
 
 import (
-	"errors"
 	"fmt"
-	"io"
 	"net/http"
-	"path/filepath"
 	"slices"
 	"strconv"
 
@@ -25,27 +22,11 @@ func (s *server) pictures(c *gin.Context) {
 }
 
 func (s *server) bringIn(c *gin.Context) {
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxUpload+1<<20)
-	file, header, err := c.Request.FormFile("file")
-	if err != nil {
-		var large *http.MaxBytesError
-		if !errors.As(err, &large) {
-			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose a JPEG, PNG or WebP picture."}
-		}
-		s.fail(c, err)
+	name, raw, ok := s.upload(c, "a JPEG, PNG or WebP picture")
+	if !ok {
 		return
 	}
-	defer func() { _ = file.Close() }() // only read from
-	if header.Size > maxUpload {
-		s.fail(c, &http.MaxBytesError{Limit: maxUpload})
-		return
-	}
-	raw, err := io.ReadAll(file)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	p, err := s.App.BringIn(c.Request.Context(), filepath.Base(header.Filename), raw)
+	p, err := s.App.BringIn(c.Request.Context(), name, raw)
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -36,6 +36,11 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/redo", s.redo)
 	r.GET("/cards/:id/front.png", s.front)
 
+	r.POST("/drawings", s.readDrawing)
+	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
+	r.POST("/cards/:id/drawings", s.layDrawing)
+	r.GET("/cards/:id/faces/:face/:file", s.outlines)
+
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
 	r.GET("/cards/:id/sheets/:n/lines.svg", s.svg)

@@ -15,6 +15,7 @@ import (
 	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/measure"
+	"sectilis/core/shapework"
 )
 
 // words are the strings that a named string type may hold.
@@ -26,10 +27,19 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
 	reflect.TypeFor[card.Corner]():   {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():    {card.AlignLeft, card.AlignCentre, card.AlignRight},
+	reflect.TypeFor[shapework.Use](): uses(),
 	reflect.TypeFor[card.Role]():     {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
 	reflect.TypeFor[fold.Side]():     {fold.Outside, fold.Inside},
 	reflect.TypeFor[measure.Unit]():  {measure.In, measure.MM},
 	reflect.TypeFor[app.JobState]():  {app.Running, app.Done, app.Stopped, app.Failed},
+}
+
+func uses() []any {
+	out := []any{shapework.AsPiece, shapework.AsPrinted, shapework.LeaveOut}
+	for _, r := range card.Roles() {
+		out = append(out, shapework.Use(r))
+	}
+	return out
 }
 
 // prefix tells types of different packages apart that share a name.
@@ -75,7 +85,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"bytes"
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -82,6 +83,10 @@ func (c *client) create() string {
 }
 
 func (c *client) upload(name string, raw []byte, v any) int {
+	return c.send("/api/pictures", name, raw, v)
+}
+
+func (c *client) send(path, name string, raw []byte, v any) int {
 	c.Helper()
 	var b bytes.Buffer
 	w := multipart.NewWriter(&b)
@@ -90,7 +95,7 @@ func (c *client) upload(name string, raw []byte, v any) int {
 	_, err = part.Write(raw)
 	require.NoError(c, err)
 	require.NoError(c, w.Close())
-	req, err := http.NewRequest("POST", c.url+"/api/pictures", &b)
+	req, err := http.NewRequest("POST", c.url+path, &b)
 	require.NoError(c, err)
 	req.Header.Set("Content-Type", w.FormDataContentType())
 	return c.do(req, v)
@@ -360,4 +365,62 @@ func TestTheTableOfCards(t *testing.T) {
 	require.NoError(t, err)
 	defer func() { _ = res.Body.Close() }()
 	assert.Equal(t, "image/png", res.Header.Get("Content-Type"))
+}
+
+func TestDrawingsComeInAndGoOut(t *testing.T) {
+	c, _ := start(t)
+	id := c.create()
+	pixels, _ := coretest.Photo(t, 60, 40)
+	drawing := `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><text>Hi</text>
+		<rect width="60" height="40" fill="#587a4a"/><circle cx="30" cy="20" r="10" fill="#e2a42b"/><g id="valley"><path d="M0 30H60" stroke="#35658c" fill="none"/></g>
+		<image x="5" y="5" width="6" height="4" href="data:image/jpeg;base64,` + base64.StdEncoding.EncodeToString(pixels) + `"/></svg>`
+	var in app.Incoming
+	require.Equal(t, 201, c.send("/api/drawings", "Plums.svg", []byte(drawing), &in))
+	assert.Equal(t, "Plums", in.Name)
+	assert.InDelta(t, 60, in.Width, 1e-9)
+	assert.Equal(t, [2]int{2, 1}, [2]int{in.Filled, in.Pictures})
+	require.Len(t, in.Lines, 1)
+	assert.Contains(t, in.Notes[0], "“Hi”")
+	assert.Equal(t, 200, c.call("GET", "/api/drawings/"+in.ID+"/preview.svg", "", nil))
+
+	lay := func(base int, more string) string {
+		key, err := json.Marshal(in.Lines[0].Key)
+		require.NoError(t, err)
+		return fmt.Sprintf(`{"base":%d,"drawing":%q,"face":"front","middle":{"x":60,"y":80},"filled":"printed","lines":{%s:"valley"}%s}`, base, in.ID, key, more)
+	}
+	var v doc
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/drawings", lay(1, ""), &v))
+	var kinds []string
+	for _, it := range v.Card.Faces[0].Items {
+		kinds = append(kinds, string(it.Kind))
+	}
+	assert.Equal(t, []string{"photo", "shape", "shape", "drawing"}, kinds)
+	assert.Equal(t, 409, c.call("POST", "/api/cards/"+id+"/drawings", lay(1, ""), nil))
+	assert.Equal(t, 400, c.call("POST", "/api/cards/"+id+"/drawings", lay(2, `,"size":2`), nil))
+	var p server.Problem
+	require.Equal(t, 422, c.call("POST", "/api/cards/"+id+"/drawings", strings.Replace(lay(2, ""), in.ID, "gone", 1), &p))
+	assert.Contains(t, p.Detail, "Choose its file once more")
+
+	for format, want := range map[string]string{"svg": `<g id="valley"`, "dxf": "AC1009", "hpgl": "SP5;"} {
+		res, err := http.Get(c.url + "/api/cards/" + id + "/faces/front/outlines." + format)
+		require.NoError(t, err)
+		raw, err := io.ReadAll(res.Body)
+		require.NoError(t, err)
+		require.NoError(t, res.Body.Close())
+		assert.Equal(t, 200, res.StatusCode, format)
+		assert.Contains(t, string(raw), want)
+		// What goes out comes in again.
+		require.Equal(t, 201, c.send("/api/drawings", "again."+format, raw, &in), format)
+		assert.InDelta(t, 127, in.Width, .05, format)
+	}
+	assert.Equal(t, 200, c.call("GET", "/api/cards/"+id+"/faces/front/outlines.svg?items=i2", "", nil))
+	assert.Equal(t, 422, c.call("GET", "/api/cards/"+id+"/faces/front/outlines.svg?items=i1", "", nil), "a photo has no outline")
+	assert.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/faces/front/outlines.pdf", "", nil))
+	assert.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/faces/lid/outlines.svg", "", nil))
+
+	for name, text := range map[string]string{"a.svg": "<svg><script/></svg>", "a.dxf": "0\nEOF", "a.plt": "Q", "a.txt": "hello", "b.svg": "<svg/>"} {
+		require.Equal(t, 422, c.send("/api/drawings", name, []byte(text), &p), name)
+		assert.Equal(t, "file", p.Field)
+		assert.NotEmpty(t, p.Detail)
+	}
 }

@@ -10,10 +10,12 @@ import (
 
 // PlaceItems puts new items on a face, lowest first. Their ids only say how
 // they belong together (On and Mat.Of); each gets an id of its own. One that
-// names no carrier of the batch or the face lies on what is under its middle.
+// names no carrier of the batch or the face lies on what is under its middle
+// or, so that what belongs together stays together, under Around.
 type PlaceItems struct {
-	Face  FaceID `json:"face"`
-	Items []Item `json:"items"`
+	Face   FaceID      `json:"face"`
+	Items  []Item      `json:"items"`
+	Around *geom.Point `json:"around,omitempty"`
 }
 
 // Label implements Command.
@@ -34,13 +36,19 @@ func (k PlaceItems) Apply(c Card) (Card, error) {
 		if len(k.Items) == 0 {
 			return refuse("items", "There is nothing to place.")
 		}
-		return c.place(f, k.Items, true)
+		return c.place(f, k.Items, func(before *Face, it Item) string {
+			at := geom.Pt(it.Place.X, it.Place.Y)
+			if k.Around != nil {
+				at = *k.Around
+			}
+			return before.pieceAt(at, nil)
+		})
 	})
 }
 
 // place adds copies of the items to the top of their carriers. Those without
-// one lie on the base or, when they are to settle, on what is under them.
-func (c *Card) place(f *Face, items []Item, settle bool) error {
+// one lie on what settle says or, if it is nil, on the base.
+func (c *Card) place(f *Face, items []Item, settle func(before *Face, it Item) string) error {
 	ids := map[string]string{}
 	for _, it := range items {
 		if it.ID == "" {
@@ -67,8 +75,8 @@ func (c *Card) place(f *Face, items []Item, settle bool) error {
 			it.On = on
 		} else if carrier := before.Item(it.On); carrier == nil || !carrier.IsPiece() {
 			it.On = ""
-			if settle && it.Mat == nil {
-				it.On = before.pieceAt(geom.Pt(it.Place.X, it.Place.Y), nil)
+			if settle != nil && it.Mat == nil {
+				it.On = settle(&before, it)
 			}
 		}
 		it.Place = Place{tidy(it.Place.X), tidy(it.Place.Y), tidy(it.Place.Turn)}
@@ -102,7 +110,7 @@ func (k DuplicateItems) Apply(c Card) (Card, error) {
 				copies = append(copies, it)
 			}
 		}
-		return c.place(f, copies, false)
+		return c.place(f, copies, nil)
 	})
 }
 

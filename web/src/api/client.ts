@@ -5,7 +5,9 @@ import type {
   Catalogue,
   Command,
   CutterState,
+  Incoming,
   Job,
+  LayDrawing,
   LayoutView,
   Picture,
   Problem,
@@ -41,6 +43,17 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   }
   if (!res.ok) throw await fault(res)
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
+}
+
+async function send<T>(path: string, body: FormData): Promise<T> {
+  let res: Response
+  try {
+    res = await fetch('/api' + path, { method: 'POST', body })
+  } catch {
+    throw new Fault(away, 'away')
+  }
+  if (!res.ok) throw await fault(res)
+  return (await res.json()) as T
 }
 
 async function fault(res: Response): Promise<Fault> {
@@ -83,6 +96,17 @@ export const api = {
   cutter: () => call<CutterState>('GET', '/cutter'),
   pictures: () => call<Picture[]>('GET', '/pictures'),
 
+  readDrawing: async (file: File) => {
+    const form = new FormData()
+    form.append('file', file, file.name)
+    return send<Incoming>('/drawings', form)
+  },
+  layDrawing: (id: string, base: number, l: Omit<LayDrawing, 'base'>) =>
+    call<View>('POST', `/cards/${id}/drawings`, { ...l, base }),
+
+  drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
+  outlinesURL: (id: string, face: string, format: 'svg' | 'dxf' | 'hpgl', items: string[]) =>
+    `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
   hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,

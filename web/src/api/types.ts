@@ -339,6 +339,39 @@ export interface RunInfo {
   y: number
   seconds: number
 }
+export interface Incoming {
+  id: string
+  name: string
+  width: number
+  height: number
+  units?: {
+    [k: string]: number
+  }
+  filled: number
+  pictures: number
+  lines: LineKind[]
+  notes: string[]
+}
+export interface LineKind {
+  key: string
+  layer: string
+  colour: string
+  count: number
+  closed: number
+  likely: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+}
+export interface LayDrawing {
+  base: number
+  drawing: string
+  unit?: string
+  face: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  middle: Point
+  lines: {
+    [k: string]:
+      'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  }
+  filled: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+}
 export interface LayoutView {
   revision: number
   title: string

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Dropdown, Menu, MenuItem, Segmented, Tooltip } from 'ant-design-vue'
+import { Button, Dropdown, Menu, MenuDivider, MenuItem, MenuItemGroup, Segmented, Tooltip } from 'ant-design-vue'
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api } from '../api/client'
@@ -33,6 +33,20 @@ const list = computed(() => {
   }
   const names: Record<Station, string> = { base: 'Base', panels: 'Panels', sheets: 'Sheets', machine: 'Machine' }
   return stations.map((id) => ({ id, name: names[id], fact: facts[id] }))
+})
+
+const formats = [
+  { id: 'svg', name: 'SVG' },
+  { id: 'dxf', name: 'DXF' },
+  { id: 'hpgl', name: 'HP-GL' },
+] as const
+const outlinesOf = computed(() => {
+  const n = card.selected.length
+  return n === 0
+    ? `Outlines of ${card.face?.name}`
+    : n === 1
+      ? `Outline of ${card.selected[0]!.name}`
+      : `Outlines of ${n} items`
 })
 
 const about = computed(() => {
@@ -128,6 +142,19 @@ function cancel(e: KeyboardEvent) {
           <Button data-testid="files-out">Files out</Button>
           <template #overlay>
             <Menu>
+              <template v-if="here === 'panels' && card.face">
+                <MenuItemGroup :title="outlinesOf">
+                  <MenuItem v-for="f in formats" :key="f.id">
+                    <a
+                      :href="api.outlinesURL(card.id, card.face.id, f.id, card.selection)"
+                      download
+                      :data-testid="'out-' + f.id"
+                      >{{ f.name }}</a
+                    >
+                  </MenuItem>
+                </MenuItemGroup>
+                <MenuDivider />
+              </template>
               <MenuItem key="pdf">
                 <a :href="api.pdfURL(card.id, prefs.paper, false)" download data-testid="out-pdf"
                   >What is printed, as PDF</a

@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import type { Command, Face, Item, SceneFace, SceneItem, View } from '../api/types'
+import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
 
@@ -82,6 +82,8 @@ export const useCard = defineStore('card', () => {
   }
 
   const change = (...commands: Command[]) => enqueue((v) => api.change(v.id, v.revision, commands))
+  const lay = (l: Omit<LayDrawing, 'base'>) => enqueue((v) => api.layDrawing(v.id, v.revision, l))
+
   /** Asks what a change would lead to, and changes nothing. */
   async function attempt(...commands: Command[]): Promise<{ items?: SceneItem[]; wrong?: string }> {
     await queue
@@ -141,6 +143,7 @@ export const useCard = defineStore('card', () => {
     open,
     change,
     attempt,
+    lay,
     undo,
     redo,
     catchUp,

@@ -18,6 +18,7 @@ const tab = ref<(typeof tabs)[number]>('Papers')
 const find = ref('')
 const search = ref<HTMLInputElement>()
 const chooser = ref<HTMLInputElement>()
+const drawings = ref<HTMLInputElement>()
 
 const matches = (name: string) => name.toLowerCase().includes(find.value.trim().toLowerCase())
 
@@ -118,6 +119,18 @@ defineExpose({
           @change="chosen"
         />
         <IncomingFile v-for="i in catalogue.incoming" :key="i.key" :file="i" />
+      </template>
+      <template v-if="tab === 'Shapes'">
+        <button class="add" data-testid="bring-in-drawing" @click="drawings?.click()">Bring in<br />a drawing</button>
+        <input
+          ref="drawings"
+          type="file"
+          multiple
+          accept=".svg,.dxf,.hpgl,.hgl,.plt,image/svg+xml"
+          hidden
+          data-testid="drawing-input"
+          @change="chosen"
+        />
       </template>
       <SupplyButton
         v-for="s in supplies"

@@ -12,6 +12,7 @@ import { usePrefs } from '../../store/prefs'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
 import { photoSupply, settled, type Supply } from '../../tray/supplies'
+import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import FormPanel from './FormPanel.vue'
 import MadePanel from './MadePanel.vue'
@@ -55,7 +56,12 @@ function dropped(s: Supply, e: PointerEvent) {
   if (at) void place(s, at)
 }
 
-async function files(list: File[], at?: Pt) {
+const drawing = ref<InstanceType<typeof DrawingDialog>>()
+const isDrawing = (f: File) => /\.(svg|dxf|hpgl|hgl|plt)$/i.test(f.name)
+
+async function files(all: File[], at?: Pt) {
+  for (const f of all.filter(isDrawing)) await drawing.value?.show(f, at)
+  const list = all.filter((f) => !isDrawing(f))
   if (!list.length) return
   tray.value?.show('Photos')
   const done = await catalogue.bring(list)
@@ -113,8 +119,9 @@ useEventListener(window, 'drop', (e: DragEvent) => {
     <SupplyTray v-if="ready" ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
     <div v-else class="tray waiting" :class="{ shut: !prefs.trayOpen }" />
     <div v-if="over" class="over">
-      Drop photos here: on the face to place them, anywhere else to keep them in the tray
+      Drop photos and drawings here: on the face to place them, anywhere else to keep photos in the tray
     </div>
+    <DrawingDialog ref="drawing" />
   </div>
 </template>
 

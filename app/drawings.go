@@ -1,0 +1,245 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"strings"
+	"sync"
+
+	"sectilis/core/card"
+	"sectilis/core/drawing"
+	"sectilis/core/format/dxf"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/svg"
+	"sectilis/core/geom"
+	"sectilis/core/picture"
+	"sectilis/core/shapework"
+)
+
+// Incoming is a drawing that was read from a file and waits to be laid on a
+// face.
+type Incoming struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+	// Units are the units to choose from, in mm, when the file names none.
+	Units    map[string]float64   `json:"units,omitempty"`
+	Filled   int                  `json:"filled"`
+	Pictures int                  `json:"pictures"`
+	Lines    []shapework.LineKind `json:"lines"`
+	Notes    []string             `json:"notes"`
+}
+
+// waiting holds files between being read and being laid down, as long as there
+// is room.
+type waiting struct {
+	sync.Mutex
+	files []waitingFile
+	bytes int
+}
+
+type waitingFile struct {
+	id, name string
+	raw      []byte
+}
+
+const maxWaiting = 96 << 20
+
+func (w *waiting) put(f waitingFile) {
+	w.Lock()
+	defer w.Unlock()
+	for i, old := range w.files {
+		if old.id == f.id {
+			w.files = append(w.files[:i:i], w.files[i+1:]...)
+			w.bytes -= len(old.raw)
+			break
+		}
+	}
+	w.files = append(w.files, f)
+	w.bytes += len(f.raw)
+	for w.bytes > maxWaiting && len(w.files) > 1 {
+		w.bytes -= len(w.files[0].raw)
+		w.files = w.files[1:]
+	}
+}
+
+func (w *waiting) get(id string) (waitingFile, bool) {
+	w.Lock()
+	defer w.Unlock()
+	for _, f := range w.files {
+		if f.id == id {
+			return f, true
+		}
+	}
+	return waitingFile{}, false
+}
+
+// readDrawing reads a file by its kind, which its name or its first bytes tell.
+func readDrawing(name string, raw []byte, unit string) (drawing.Drawing, error) {
+	lower := strings.ToLower(name)
+	var d drawing.Drawing
+	var err error
+	switch {
+	case strings.HasSuffix(lower, ".svg") || bytes.Contains(raw[:min(len(raw), 1000)], []byte("<svg")):
+		d, err = svg.Read(raw)
+	case strings.HasSuffix(lower, ".dxf"):
+		d, err = dxf.Read(raw, unit)
+	case strings.HasSuffix(lower, ".hpgl") || strings.HasSuffix(lower, ".plt") || strings.HasSuffix(lower, ".hgl"):
+		d, err = hpgl.Read(raw)
+	default:
+		err = errors.New("“" + name + "” is no drawing that is read here. There are SVG, DXF and HP-GL.")
+	}
+	if err != nil {
+		return d, &card.Refusal{Field: "file", Why: err.Error()}
+	}
+	if len(d.Shapes) == 0 && len(d.Pictures) == 0 {
+		return d, &card.Refusal{Field: "file", Why: "“" + name + "” holds nothing that can be taken. " + strings.Join(d.Notes, " ")}
+	}
+	return d, nil
+}
+
+// ReadDrawing reads a drawing and keeps it for BringInDrawing.
+func (a *App) ReadDrawing(name string, raw []byte) (Incoming, error) {
+	d, err := readDrawing(name, raw, "")
+	if err != nil {
+		return Incoming{}, err
+	}
+	sum := sha256.Sum256(raw)
+	in := Incoming{
+		ID: hex.EncodeToString(sum[:8]), Name: tidyName(name), Width: d.Width, Height: d.Height, Pictures: len(d.Pictures),
+		Lines: shapework.LineKinds(d), Notes: append([]string{}, d.Notes...),
+	}
+	if d.NoUnit {
+		in.Units = dxf.Units
+	}
+	for _, s := range d.Shapes {
+		if s.Fill != "" {
+			in.Filled++
+		}
+	}
+	a.drawings.put(waitingFile{in.ID, name, raw})
+	return in, nil
+}
+
+// DrawingPreview writes a drawing that waits as a picture in SVG.
+func (a *App) DrawingPreview(w io.Writer, id string) error {
+	f, ok := a.drawings.get(id)
+	if !ok {
+		return ErrNotFound
+	}
+	d, err := readDrawing(f.name, f.raw, "")
+	if err != nil {
+		return err
+	}
+	b := d.Bounds().Grow(max(d.Bounds().W, d.Bounds().H) * .02)
+	d.Transform(geom.Shift(-b.X, -b.Y))
+	d.Width, d.Height = b.W, b.H
+	// Lines are to be seen at any size, in the colours that they are told by.
+	for i := range d.Shapes {
+		d.Shapes[i].Role = ""
+		d.Shapes[i].Width = max(d.Shapes[i].Width, max(b.W, b.H)/400)
+	}
+	return svg.Write(w, d, "")
+}
+
+// Laying says what becomes of a drawing on a face.
+type Laying struct {
+	Drawing string                   `json:"drawing"`
+	Unit    string                   `json:"unit,omitempty"`
+	Face    card.FaceID              `json:"face"`
+	Middle  geom.Point               `json:"middle"`
+	Lines   map[string]shapework.Use `json:"lines"`
+	Filled  shapework.Use            `json:"filled"`
+}
+
+// LayDrawing makes items of a drawing on a face, as one change.
+func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (View, error) {
+	f, ok := a.drawings.get(l.Drawing)
+	if !ok {
+		return View{}, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
+	}
+	d, err := readDrawing(f.name, f.raw, l.Unit)
+	if err != nil {
+		return View{}, err
+	}
+	pictures := d.Pictures
+	box := d.Bounds()
+	var items []card.Item
+	if len(d.Shapes) > 0 {
+		// The middle is that of everything, pictures too.
+		only := drawing.Drawing{Shapes: d.Shapes}
+		off := only.Bounds().Centre().Sub(box.Centre())
+		items, err = shapework.Items(only, tidyName(f.name), l.Lines, l.Filled, l.Middle.Add(off))
+		if err != nil && len(pictures) == 0 {
+			return View{}, err
+		}
+	}
+	var photos []card.Item
+	for _, p := range pictures {
+		p.At = p.At.Then(geom.Shift(l.Middle.X-box.Centre().X, l.Middle.Y-box.Centre().Y))
+		it, err := a.photo(ctx, p)
+		if err != nil {
+			return View{}, err
+		}
+		photos = append(photos, it)
+	}
+	return a.Change(ctx, id, base, []card.Command{card.PlaceItems{Face: l.Face, Items: append(photos, items...), Around: &l.Middle}})
+}
+
+// photo brings in a picture embedded in a drawing.
+func (a *App) photo(ctx context.Context, p drawing.Picture) (card.Item, error) {
+	name := p.Name
+	if name == "" {
+		name = "Picture"
+	}
+	kept, err := a.BringIn(ctx, name+".", p.Raw)
+	var broken *picture.Error
+	if errors.As(err, &broken) {
+		return card.Item{}, &card.Refusal{Field: "file", Why: "A picture in the drawing cannot be taken: " + broken.Error()}
+	}
+	if err != nil {
+		return card.Item{}, fmt.Errorf("bring in picture: %w", err)
+	}
+	c := p.At.Apply(geom.Pt(.5, .5))
+	return card.Item{
+		Name: kept.Name, Kind: card.Photo, Made: card.Made{As: card.Printed},
+		Place: card.Place{X: c.X, Y: c.Y, Turn: math.Atan2(p.At.B, p.At.A) * 180 / math.Pi},
+		Photo: &card.Print{Picture: kept.ID, PixelWidth: kept.Width, PixelHeight: kept.Height,
+			Width: math.Hypot(p.At.A, p.At.B), Height: math.Hypot(p.At.C, p.At.D)},
+	}, nil
+}
+
+// WriteOutlines writes a face, or some of its items, in a format: "svg", "dxf"
+// or "hpgl".
+func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face card.FaceID, items []string, format string) error {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return err
+	}
+	s, title := o.scene, o.rev.Card.Title
+	o.Unlock()
+	f := s.Face(face)
+	if f == nil {
+		return ErrNotFound
+	}
+	d := f.Drawing(items)
+	if len(d.Shapes) == 0 {
+		return &card.Refusal{Field: "items", Why: "None of these has an outline to hand on; photos that are printed have none."}
+	}
+	switch format {
+	case "svg":
+		return svg.Write(w, d, title+", "+f.Name)
+	case "dxf":
+		return dxf.Write(w, d)
+	case "hpgl":
+		return hpgl.WriteDrawing(w, d)
+	}
+	return ErrNotFound
+}

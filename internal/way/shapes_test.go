@@ -1,0 +1,106 @@
+package way
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+	"sectilis/internal/browser"
+)
+
+// both selects the first two items.
+func (h table) both() {
+	h.Helper()
+	h.click("layer-i1")
+	x, y, err := h.Middle(browser.ID("layer-i2"))
+	h.must(err)
+	h.must(h.Do(chromedp.MouseClickXY(x, y, chromedp.ButtonModifiers(chromedp.ModifierShift))))
+	h.says("selected-name", "2 items")
+}
+
+func TestOutlinesAreWeldedAndCarved(t *testing.T) {
+	h := lay(t, square("Low", 2, 2), square("High", 2.5, 2.5), square("Aside", 4, 6))
+	h.both()
+	// What would come of it is shown while a verb is pointed at.
+	x, y, err := h.Middle(browser.ID("keepOverlap"))
+	h.must(err)
+	h.must(h.Do(chromedp.MouseEvent("mouseMoved", x, y)))
+	h.there("trial")
+	h.click("weld")
+	it := h.item(2, "i1")
+	require.NotNil(t, it.Form.Path)
+	assert.InDelta(t, 1.75*in*in, it.Form.Path.Path().Area(), 1e-3)
+	h.keys("z", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+	assert.Nil(t, h.item(3, "i1").Form.Path, "one undo")
+
+	h.both()
+	h.click("carve")
+	assert.InDelta(t, .75*in*in, h.item(4, "i1").Form.Path.Path().Area(), 1e-3)
+
+	// What cannot be says so.
+	h.click("layer-i3")
+	x, y, err = h.Middle(browser.ID("layer-i1"))
+	h.must(err)
+	h.must(h.Do(chromedp.MouseClickXY(x, y, chromedp.ButtonModifiers(chromedp.ModifierShift))))
+	h.says("selected-name", "2 items")
+	h.click("keepOverlap")
+	h.wait(`document.querySelector('.ant-message')?.textContent.includes('no overlap to keep')`)
+	h.item(4, "i1")
+}
+
+func TestOutlinesGrowWhileTheNumberChanges(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	h.click("layer-i1")
+	h.click("outline-verb")
+	h.there("trial")
+	shown := `document.querySelector('[data-testid=trial] path').getAttribute('d')`
+	before, err := browser.Eval[string](h.Page, shown)
+	h.must(err)
+	h.fill("outline-by", "1/4\r")
+	h.wait(shown + ` !== ` + "`" + before + "`")
+	h.click("outline-apply")
+	p := h.item(2, "i1").Form.Path.Path()
+	assert.InDelta(t, 1.5*in, p.Bounds().W, 1e-6)
+	assert.InDelta(t, 2*in*in+3.14159265*in*in/16, p.Area(), 1e-3, "a quarter inch out, with round corners")
+
+	h.click("outline-verb")
+	h.segment("outline-what", "Shrink")
+	h.fill("outline-by", "2\r")
+	h.wait(`document.querySelector('[data-testid=outline-dialog] [role=alert]')?.textContent.includes('Nothing would be left')`)
+	h.wait(`document.querySelector('[data-testid=outline-apply]').disabled`)
+	h.item(2, "i1")
+}
+
+func TestADrawingIsBroughtIn(t *testing.T) {
+	h := lay(t)
+	file := filepath.Join(t.TempDir(), "Seed packet.dxf")
+	lines := "0\nSECTION\n2\nENTITIES\n"
+	for _, side := range []string{"10\n0\n20\n0\n11\n2\n21\n0", "10\n2\n20\n0\n11\n2\n21\n3", "10\n2\n20\n3\n11\n0\n21\n3", "10\n0\n20\n3\n11\n0\n21\n0"} {
+		lines += "0\nLINE\n8\nOutline\n" + side + "\n"
+	}
+	lines += "0\nLINE\n8\nfold\n10\n0\n20\n1\n11\n2\n21\n1\n0\nTEXT\n8\nnotes\n1\nBeans\n0\nENDSEC\n0\nEOF\n"
+	require.NoError(t, os.WriteFile(file, []byte(lines), 0o600))
+	h.click("tab-shapes")
+	h.must(h.Upload(browser.ID("drawing-input"), file))
+	h.says("drawing-notes", "“Beans” was left out")
+	h.choose("drawing-unit", "Inches")
+	h.says("drawing-size", "2 × 3 in")
+	h.says("drawing-line-0", "Cut piece")
+	h.says("drawing-line-1", "Valley score")
+	h.click("lay-drawing")
+	piece := h.item(2, "i1")
+	assert.Equal(t, card.Cut, piece.Made.As)
+	assert.InDelta(t, 2*in, piece.Form.Width, 1e-6)
+	assert.Equal(t, "M-25.4 -38.1L25.4 -38.1L25.4 38.1L-25.4 38.1Z", geom.Union(geom.NonZero, piece.Form.Path.Path()).String())
+	score := h.item(2, "i2")
+	assert.Equal(t, card.RoleValley, score.Lines.Role)
+	h.click("layer-i2")
+	h.choose("line-role", "Perforation")
+	assert.Equal(t, card.RolePerforation, h.item(3, "i2").Lines.Role)
+}

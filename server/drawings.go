@@ -1,0 +1,94 @@
+package server
+
+import (
+	"errors"
+	"io"
+	"net/http"
+	"path/filepath"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"sectilis/app"
+	"sectilis/core/card"
+)
+
+// upload reads the one file of a form; it has answered when it returns false.
+func (s *server) upload(c *gin.Context, kinds string) (name string, raw []byte, ok bool) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxUpload+1<<20)
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		var large *http.MaxBytesError
+		if !errors.As(err, &large) {
+			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose " + kinds + "."}
+		}
+		s.fail(c, err)
+		return "", nil, false
+	}
+	defer func() { _ = file.Close() }() // only read from
+	if header.Size > maxUpload {
+		s.fail(c, &http.MaxBytesError{Limit: maxUpload})
+		return "", nil, false
+	}
+	raw, err = io.ReadAll(file)
+	if err != nil {
+		s.fail(c, err)
+		return "", nil, false
+	}
+	return filepath.Base(header.Filename), raw, true
+}
+
+func (s *server) readDrawing(c *gin.Context) {
+	name, raw, ok := s.upload(c, "an SVG, DXF or HP-GL drawing")
+	if !ok {
+		return
+	}
+	in, err := s.App.ReadDrawing(name, raw)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, in)
+}
+
+func (s *server) drawingPreview(c *gin.Context) {
+	var b strings.Builder
+	if err := s.App.DrawingPreview(&b, c.Param("id")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "image/svg+xml", []byte(b.String()))
+}
+
+// LayDrawing lays a drawing that was read on a face, on top of a revision.
+type LayDrawing struct {
+	Base int64 `json:"base"`
+	app.Laying
+}
+
+func (s *server) layDrawing(c *gin.Context) {
+	var l LayDrawing
+	if s.read(c, &l) {
+		v, err := s.App.LayDrawing(c.Request.Context(), c.Param("id"), l.Base, l.Laying)
+		s.view(c, v, err)
+	}
+}
+
+// kinds are the media types of the formats that outlines are written in.
+var kinds = map[string]string{"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "hpgl": "application/vnd.hp-hpgl"}
+
+func (s *server) outlines(c *gin.Context) {
+	_, format, _ := strings.Cut(c.Param("file"), ".")
+	if kinds[format] == "" {
+		s.fail(c, app.ErrNotFound)
+		return
+	}
+	var items []string
+	if q := c.Query("items"); q != "" {
+		items = strings.Split(q, ",")
+	}
+	face := card.FaceID(c.Param("face"))
+	s.file(c, kinds[format], "outlines."+format, func(w io.Writer) error {
+		return s.App.WriteOutlines(c.Request.Context(), w, c.Param("id"), face, items, format)
+	})
+}
