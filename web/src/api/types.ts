@@ -205,7 +205,12 @@ export interface NameItem {
 export interface PlaceItems {
   face: 'front' | 'insideFirst' | 'insideSecond' | 'back'
   items: Item[]
+  around?: Point
   do: 'placeItems'
+}
+export interface Point {
+  x: number
+  y: number
 }
 export interface PutOn {
   ids: string[]
@@ -226,10 +231,6 @@ export interface ResizeItems {
   fy: number
   about: Point
   do: 'resizeItems'
-}
-export interface Point {
-  x: number
-  y: number
 }
 export interface Restack {
   id: string
