@@ -16,16 +16,16 @@ const (
 	gridScale = 1 << 20
 )
 
-type ipoint struct{ x, y int64 }
+type ipoint struct{ x, y int32 }
 
 func (p ipoint) sub(q ipoint) ipoint { return ipoint{p.x - q.x, p.y - q.y} }
 
 // less orders points by x, then y.
 func (p ipoint) less(q ipoint) bool { return p.x < q.x || p.x == q.x && p.y < q.y }
 
-func (p ipoint) cross(q ipoint) int64 { return p.x*q.y - p.y*q.x }
+func (p ipoint) cross(q ipoint) int64 { return int64(p.x)*int64(q.y) - int64(p.y)*int64(q.x) }
 
-func (p ipoint) dot(q ipoint) int64 { return p.x*q.x + p.y*q.y }
+func (p ipoint) dot(q ipoint) int64 { return int64(p.x)*int64(q.x) + int64(p.y)*int64(q.y) }
 
 func (p ipoint) float() Point { return Point{float64(p.x), float64(p.y)} }
 
@@ -61,7 +61,7 @@ func (g grid) out(p ipoint) Point {
 
 // round is the grid point next to a place in grid units.
 func round(p Point) ipoint {
-	return ipoint{int64(math.Floor(p.X + .5)), int64(math.Floor(p.Y + .5))}
+	return ipoint{int32(math.Floor(p.X + .5)), int32(math.Floor(p.Y + .5))}
 }
 
 // meet is the grid point next to the crossing of the lines ab and cd, which
@@ -76,7 +76,7 @@ func meet(a, b, c, d ipoint) ipoint {
 }
 
 // mulDiv is floor(k·num/den + 1/2) for 0 ≤ num ≤ den.
-func mulDiv(k, num, den int64) int64 {
+func mulDiv(k int32, num, den int64) int32 {
 	hi, lo := bits.Mul64(uint64(max(k, -k)), uint64(num))
 	q, r := bits.Div64(hi, lo, uint64(den))
 	up := 2*r >= uint64(den)
@@ -86,18 +86,18 @@ func mulDiv(k, num, den int64) int64 {
 		if up {
 			q++
 		}
-		return -int64(q)
+		return -int32(q)
 	}
 	if up {
 		q++
 	}
-	return int64(q)
+	return int32(q)
 }
 
 // key packs a point so that keys are in the order of less.
 func (p ipoint) key() uint64 {
 	const half = 1 << (gridBits + 1)
-	return uint64(p.x+half)<<32 | uint64(p.y+half)
+	return uint64(int64(p.x)+half)<<32 | uint64(int64(p.y)+half)
 }
 
 // keyed is a sort key and what it belongs to.
@@ -107,29 +107,26 @@ type keyed struct {
 }
 
 // sortKeyed sorts by key, equal keys by their order in the list. Longer lists
-// go by radix, bits that are alike in all keys left out.
+// go by radix over the upper half, which is x in keys of points; runs of one x
+// are then sorted by themselves.
 func sortKeyed(list []keyed) []keyed {
+	compare := func(a, b keyed) int { return cmp.Compare(a.key, b.key) }
 	if len(list) < 64 {
-		slices.SortStableFunc(list, func(a, b keyed) int { return cmp.Compare(a.key, b.key) })
+		slices.SortStableFunc(list, compare)
 		return list
 	}
-	width := 8
-	if len(list) > 4096 {
-		width = 11
-	}
-	mask := uint64(1)<<width - 1
+	const width, mask = 11, 1<<11 - 1
 	var differ uint64
-	for _, k := range list {
-		differ |= k.key ^ list[0].key
+	for i := range list {
+		differ |= list[i].key ^ list[0].key
 	}
 	to := make([]keyed, len(list))
-	var counts [1<<11 + 1]int32
-	count := counts[:mask+2]
-	for shift := 0; shift < 64; shift += width {
+	var count [mask + 2]int32
+	for shift := 32; shift < 64; shift += width {
 		if differ>>shift&mask == 0 {
 			continue
 		}
-		clear(count)
+		clear(count[:])
 		for i := range list {
 			count[list[i].key>>shift&mask+1]++
 		}
@@ -142,6 +139,16 @@ func sortKeyed(list []keyed) []keyed {
 			*slot++
 		}
 		list, to = to, list
+	}
+	for i := 0; i < len(list); {
+		j := i + 1
+		for j < len(list) && list[j].key>>32 == list[i].key>>32 {
+			j++
+		}
+		if j > i+1 {
+			slices.SortStableFunc(list[i:j], compare)
+		}
+		i = j
 	}
 	return list
 }
@@ -158,7 +165,17 @@ type span struct {
 // depends on the boxes alone. Boxes are met from left to right, each against
 // those that it still may touch; these are kept in strips as high as boxes are
 // on average, so that short ones meet few.
-func eachPair(boxes []span, f func(a, b int32)) {
+func eachPair(boxes []span, f func(a, b int32)) { new(pairer).each(boxes, f) }
+
+// pairer is eachPair with room that can be used again.
+type pairer struct {
+	keys   []keyed
+	room   []int32
+	stands []span
+	open   [][]span
+}
+
+func (p *pairer) each(boxes []span, f func(a, b int32)) {
 	if len(boxes) < 2 {
 		return
 	}
@@ -176,14 +193,15 @@ func eachPair(boxes []span, f func(a, b int32)) {
 		eachPairWithFew(boxes, f)
 		return
 	}
-	if moving < len(boxes)/2 {
+	if len(boxes) > 2000 && moving < len(boxes)/2 {
 		boxes = nearMoving(boxes, all)
 	}
 	sum := 0.0
-	keys := make([]keyed, len(boxes))
+	p.keys = again(p.keys, len(boxes))
+	keys := p.keys
 	for i := range boxes {
 		b := &boxes[i]
-		keys[i] = keyed{uint64(int64(b.x0) + 1<<31), int32(i)}
+		keys[i] = keyed{uint64(int64(b.x0)+1<<31) << 32, int32(i)}
 		sum += float64(b.y1-b.y0) + 1
 	}
 	keys = sortKeyed(keys)
@@ -192,7 +210,9 @@ func eachPair(boxes []span, f func(a, b int32)) {
 	scale := float64(n) / height
 	strip := func(y int32) int { return min(int(float64(y-all.y0)*scale), n-1) }
 	// Room for all that ever stand in each strip.
-	room := make([]int32, n+1)
+	p.room = again(p.room, n+1)
+	room := p.room
+	clear(room)
 	for i := range boxes {
 		b := &boxes[i]
 		for s, last := strip(b.y0), strip(b.y1); s <= last; s++ {
@@ -202,8 +222,8 @@ func eachPair(boxes []span, f func(a, b int32)) {
 	for s := range n {
 		room[s+1] += room[s]
 	}
-	stands := make([]span, room[n])
-	open := make([][]span, n)
+	p.stands, p.open = again(p.stands, int(room[n])), again(p.open, n)
+	stands, open := p.stands, p.open
 	for s := range open {
 		open[s] = stands[room[s]:room[s]:room[s+1]]
 	}
@@ -229,6 +249,14 @@ func eachPair(boxes []span, f func(a, b int32)) {
 			open[s] = append(at[:n], *b)
 		}
 	}
+}
+
+// again is a slice of n, of the room there is if it suffices.
+func again[T any](s []T, n int) []T {
+	if cap(s) < n {
+		return make([]T, n, n+n/4)
+	}
+	return s[:n]
 }
 
 // nearMoving are the boxes that move and those in whose neighbourhood one does,

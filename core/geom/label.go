@@ -72,15 +72,17 @@ func (sd *subdivision) collect() {
 		if s.b.less(l) {
 			l = s.b
 		}
-		slices.SortFunc(group, func(p, q keyed) int {
-			switch d := side(l, far(l, p.of), far(l, q.of)); {
-			case d > 0:
-				return -1
-			case d < 0:
-				return 1
-			}
-			return int(p.of - q.of)
-		})
+		if len(group) > 1 {
+			slices.SortFunc(group, func(p, q keyed) int {
+				switch d := side(l, far(l, p.of), far(l, q.of)); {
+				case d > 0:
+					return -1
+				case d < 0:
+					return 1
+				}
+				return int(p.of - q.of)
+			})
+		}
 		for _, k := range group {
 			r := far(l, k.of)
 			if n := len(sd.edges); n > 0 && sd.edges[n-1].l == l && sd.edges[n-1].r == r {

@@ -27,10 +27,10 @@ type seg struct {
 	fresh  bool // not yet compared since it last moved
 }
 
-func (s seg) span(slack int64, of int32) span {
+func (s seg) span(slack, of int32) span {
 	return span{
-		int32(min(s.a.x, s.b.x) - slack), int32(min(s.a.y, s.b.y) - slack),
-		int32(max(s.a.x, s.b.x) + slack), int32(max(s.a.y, s.b.y) + slack), of, !s.fresh,
+		min(s.a.x, s.b.x) - slack, min(s.a.y, s.b.y) - slack,
+		max(s.a.x, s.b.x) + slack, max(s.a.y, s.b.y) + slack, of, !s.fresh,
 	}
 }
 
@@ -44,6 +44,7 @@ type noder struct {
 	slack int64
 	cuts  []cut
 	moves map[ipoint]ipoint
+	pairs pairer
 }
 
 // node returns the segments cut so that none meets another but at its ends, or
@@ -57,10 +58,10 @@ func node(segs []seg) []seg {
 		}
 		boxes = boxes[:0]
 		for i := range n.segs {
-			boxes = append(boxes, n.segs[i].span(n.slack, int32(i)))
+			boxes = append(boxes, n.segs[i].span(int32(n.slack), int32(i)))
 		}
 		n.cuts, n.moves = n.cuts[:0], nil
-		eachPair(boxes, n.pair)
+		n.pairs.each(boxes, n.pair)
 		// What nothing touches with slack, nothing touches without.
 		if len(n.cuts) == 0 && len(n.moves) == 0 {
 			return n.segs
@@ -106,7 +107,7 @@ func apartBy(a, b, slack int64, s *seg) bool {
 	}
 	v := s.b.sub(s.a)
 	// The sum of both legs is no less than the length.
-	reach := slack * (max(v.x, -v.x) + max(v.y, -v.y))
+	reach := slack * (int64(max(v.x, -v.x)) + int64(max(v.y, -v.y)))
 	return max(a, -a) > reach && max(b, -b) > reach
 }
 
@@ -168,7 +169,7 @@ func (n *noder) moved(p ipoint) ipoint {
 func (n *noder) apply() {
 	order := make([]keyed, len(n.cuts))
 	for i, c := range n.cuts {
-		order[i] = keyed{uint64(c.seg), int32(i)}
+		order[i] = keyed{uint64(c.seg) << 32, int32(i)}
 	}
 	order = sortKeyed(order)
 	out := make([]seg, 0, len(n.segs)+len(n.cuts))
@@ -176,7 +177,7 @@ func (n *noder) apply() {
 	k := 0
 	for i, s := range n.segs {
 		at = at[:0]
-		for ; k < len(order) && order[k].key == uint64(i); k++ {
+		for ; k < len(order) && order[k].key>>32 == uint64(i); k++ {
 			at = append(at, n.cuts[order[k].of].at)
 		}
 		if len(at) == 0 {
@@ -207,7 +208,7 @@ func appendCut(out []seg, s seg, at []ipoint) []seg {
 	v := s.b.sub(s.a)
 	steps := func(p ipoint) int64 {
 		d := p.sub(s.a)
-		return max(d.x, -d.x) + max(d.y, -d.y)
+		return int64(max(d.x, -d.x)) + int64(max(d.y, -d.y))
 	}
 	if len(at) > 1 {
 		slices.SortFunc(at, func(p, q ipoint) int {

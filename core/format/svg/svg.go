@@ -2,11 +2,11 @@
 package svg
 
 import (
+	"bytes"
 	"encoding/base64"
 	"encoding/xml"
 	"fmt"
 	"io"
-	"net/http"
 	"strconv"
 	"strings"
 
@@ -30,7 +30,7 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 `, num(d.Width), num(d.Height), num(d.Width), num(d.Height), text(title))
 	for _, p := range d.Pictures {
 		fmt.Fprintf(&b, `<image width="1" height="1" preserveAspectRatio="none" transform="%s" href="data:%s;base64,%s"/>`+"\n",
-			matrix(p.At), http.DetectContentType(p.Raw), base64.StdEncoding.EncodeToString(p.Raw))
+			matrix(p.At), mediaType(p.Raw), base64.StdEncoding.EncodeToString(p.Raw))
 	}
 	for _, s := range d.Shapes {
 		if s.Role != "" {
@@ -74,6 +74,17 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 		return fmt.Errorf("write SVG: %w", err)
 	}
 	return nil
+}
+
+// mediaType tells the pictures that this program takes apart.
+func mediaType(raw []byte) string {
+	switch {
+	case bytes.HasPrefix(raw, []byte("\xff\xd8")):
+		return "image/jpeg"
+	case len(raw) > 12 && string(raw[8:12]) == "WEBP":
+		return "image/webp"
+	}
+	return "image/png"
 }
 
 func named(name string) string {
