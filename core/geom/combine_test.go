@@ -482,11 +482,11 @@ func BenchmarkUnion(b *testing.B) {
 		{"two circles", circles[:2]},
 	} {
 		b.Run(c.name, func(b *testing.B) {
-			b.ReportMetric(float64(len(arrange(inputs(c.paths)).segs)), "segments")
 			b.ReportAllocs()
 			for b.Loop() {
 				Union(NonZero, c.paths...)
 			}
+			b.ReportMetric(float64(len(arrange(inputs(c.paths)).segs)), "segments")
 		})
 	}
 }

@@ -60,6 +60,8 @@ func run(out string) error {
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, nil, ""},
 		{"base", card + "/base", `!!document.querySelector('[data-testid=net]')`, nil, ""},
 		{"panels", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
+		{"outlines", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
+			`!!document.querySelector('[data-testid=trial]')`},
 		{"sheets", card + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
 		{"machine", card + "/machine", `!!document.querySelector('[data-testid=run-6]')`, []string{id("run-6"), id("cut")},
 			`/cutting [4-7]\d %/.test(document.querySelector('[data-testid=station-machine]').textContent)`},

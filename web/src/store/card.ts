@@ -92,7 +92,14 @@ export const useCard = defineStore('card', () => {
     try {
       const next = await api.attempt(v.id, v.revision, commands)
       const f = next.scene.faces.find((c) => c.id === faceId.value)
-      return { items: f?.items.filter((it) => !it.same) }
+      // What only carries something else now looks as it did.
+      const looks = (it: SceneItem) => it.outline + it.at.join()
+      return {
+        items: f?.items.filter((it) => {
+          const was = items.value.get(it.id)
+          return !it.same && !(was && looks(was) === looks(it))
+        }),
+      }
     } catch (e) {
       return { wrong: e instanceof Error ? e.message : String(e) }
     }
