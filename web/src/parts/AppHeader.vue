@@ -168,7 +168,7 @@ function cancel(e: KeyboardEvent) {
                   <a :href="api.svgURL(card.id, n, prefs.paper)" download>Lines of sheet {{ n }}, as SVG</a>
                 </MenuItem>
                 <MenuItem>
-                  <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HPGL</a>
+                  <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HP-GL</a>
                 </MenuItem>
               </template>
             </Menu>
