@@ -20,6 +20,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/fold"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
 	"sectilis/core/picture"
@@ -319,7 +320,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	assert.Equal(t, "the connection to the cutter was lost", state().Why)
 
 	// What has been changed since has not been cut.
-	_, err = f.Change(t.Context(), id, 1, []card.Command{card.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
+	_, err = f.Change(t.Context(), id, 1, []card.Command{fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
 	require.NoError(t, err)
 	assert.Equal(t, "waiting", state().State)
 }

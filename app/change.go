@@ -6,8 +6,10 @@ import (
 	"fmt"
 	"maps"
 	"reflect"
+	"slices"
 
 	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/core/lettering"
 	"sectilis/core/paper"
 	"sectilis/core/scene"
@@ -17,6 +19,7 @@ import (
 // Commands are all commands of the protocol.
 var Commands = func() map[string]func() card.Command {
 	all := maps.Clone(card.Commands)
+	maps.Copy(all, fold.Commands)
 	maps.Copy(all, shapework.Commands)
 	return all
 }()
@@ -123,6 +126,9 @@ func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (
 // that do.
 func changedFaces(before, after scene.Scene) []scene.Face {
 	out := []scene.Face{}
+	if len(before.Faces) != len(after.Faces) || !slices.EqualFunc(before.Faces, after.Faces, func(a, b scene.Face) bool { return a.ID == b.ID }) {
+		return append(out, after.Faces...) // another base
+	}
 	for i, f := range after.Faces {
 		if i >= len(before.Faces) || !reflect.DeepEqual(before.Faces[i], f) {
 			f.Items = changedItems(before, f)
@@ -165,6 +171,9 @@ func newItems(before, after card.Card) []string {
 
 // verify looks up what the document only names: fonts, papers and pictures.
 func (a *App) verify(ctx context.Context, c card.Card) error {
+	if err := fold.Check(c.Base); err != nil {
+		return err
+	}
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {

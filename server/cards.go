@@ -9,6 +9,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/fold"
 )
 
 func (s *server) cards(c *gin.Context) {
@@ -36,7 +37,7 @@ func (s *server) create(c *gin.Context) {
 	if !s.read(c, &n) {
 		return
 	}
-	doc, err := card.New(n.Title, n.Base)
+	doc, err := fold.New(n.Title, n.Base)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -130,6 +131,15 @@ func (s *server) redo(c *gin.Context) {
 		v, err := s.App.Redo(c.Request.Context(), c.Param("id"), ch.Base)
 		s.view(c, v, err)
 	}
+}
+
+func (s *server) fold(c *gin.Context) {
+	v, err := s.App.Fold(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, v)
 }
 
 func (s *server) front(c *gin.Context) {

@@ -10,6 +10,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
 	"sectilis/core/measure"
@@ -35,6 +36,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/undo", s.undo)
 	r.POST("/cards/:id/redo", s.redo)
 	r.GET("/cards/:id/front.png", s.front)
+	r.GET("/cards/:id/fold", s.fold)
 
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
@@ -86,10 +88,11 @@ type Catalogue struct {
 	Papers []paper.Paper    `json:"papers"`
 	Fonts  []lettering.Font `json:"fonts"`
 	Sizes  []sheet.Size     `json:"sizes"`
+	Bases  []fold.Kind      `json:"bases"`
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds()})
 }
 
 func (s *server) paper(c *gin.Context) {

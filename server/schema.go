@@ -12,6 +12,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/check"
 	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/measure"
@@ -20,8 +21,8 @@ import (
 
 // words are the strings that a named string type may hold.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[card.BaseKind](): {card.SideFold, card.TopFold},
-	reflect.TypeFor[card.FaceID]():   {card.Front, card.InsideFirst, card.InsideSecond, card.Back},
+	reflect.TypeFor[card.BaseKind](): baseKinds(),
+	reflect.TypeFor[check.Weight]():  {check.Note, check.Caution, check.Stop},
 	reflect.TypeFor[card.Kind]():     {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing},
 	reflect.TypeFor[card.As]():       {card.Printed, card.Cut, card.Lined},
 	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
@@ -32,6 +33,14 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[fold.Side]():     {fold.Outside, fold.Inside},
 	reflect.TypeFor[measure.Unit]():  {measure.In, measure.MM},
 	reflect.TypeFor[app.JobState]():  {app.Running, app.Done, app.Stopped, app.Failed},
+}
+
+func baseKinds() []any {
+	var out []any
+	for _, k := range fold.Kinds() {
+		out = append(out, k.ID)
+	}
+	return out
 }
 
 func uses() []any {
@@ -85,7 +94,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

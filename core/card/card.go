@@ -30,8 +30,16 @@ type BaseKind string
 
 // The bases that fold.
 const (
-	SideFold BaseKind = "sideFold" // opens like a book, the fold at the left of Front
-	TopFold  BaseKind = "topFold"  // opens upward, the fold along the top of Front
+	SideFold  BaseKind = "sideFold"  // opens like a book, the fold at the left of Front
+	TopFold   BaseKind = "topFold"   // opens upward, the fold along the top of Front
+	Tent      BaseKind = "tent"      // stands on its long edges
+	TriFold   BaseKind = "triFold"   // three leaves, the last tucked in
+	ZFold     BaseKind = "zFold"     // three leaves, to and fro
+	Accordion BaseKind = "accordion" // any number of leaves, to and fro
+	GateFold  BaseKind = "gateFold"  // two gates meet in front
+	StepCard  BaseKind = "stepCard"  // steps stand up when it is opened
+	PopupBox  BaseKind = "popupBox"  // boxes stand up when it is opened
+	VFold     BaseKind = "vFold"     // a V stands up across the fold
 )
 
 // Base is the sheet that folds.
@@ -40,6 +48,9 @@ type Base struct {
 	Width  float64  `json:"width"`  // of the closed card
 	Height float64  `json:"height"` // of the closed card
 	Stock  string   `json:"stock"`
+	// Measures are what else the kind of base is made from, by name; what is
+	// left out follows from the size.
+	Measures map[string]float64 `json:"measures,omitempty"`
 }
 
 // FaceID names a face of a folded base; the names people read follow from the
@@ -47,13 +58,25 @@ type Base struct {
 type FaceID string
 
 // The faces of a base with one fold. First is the reverse of Front, Second the
-// reverse of Back.
+// reverse of Back. Bases with more leaves have more: see LeafFaces.
 const (
 	Front        FaceID = "front"
 	InsideFirst  FaceID = "insideFirst"
 	InsideSecond FaceID = "insideSecond"
 	Back         FaceID = "back"
 )
+
+// LeafFaces are the faces of a leaf, counted from Front, which is 0: its
+// outside and its inside.
+func LeafFaces(leaf int) (outside, inside FaceID) {
+	switch leaf {
+	case 0:
+		return Front, InsideFirst
+	case 1:
+		return Back, InsideSecond
+	}
+	return FaceID(fmt.Sprintf("outside%d", leaf+1)), FaceID(fmt.Sprintf("inside%d", leaf+1))
+}
 
 // Face is one visible side of a panel, with its items from the base upward: a
 // carrier comes before what it carries, ink before pieces.

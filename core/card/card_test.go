@@ -12,6 +12,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
 )
 
@@ -140,7 +141,7 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	} {
 		changed := base
 		b.change(&changed)
-		refused(t, c, card.SetBase{Base: changed}, b.field, "")
+		refused(t, c, fold.SetBase{Base: changed}, b.field, "")
 	}
 	refused(t, c, card.RenameCard{Title: "  "}, "title", "at least one letter")
 	refused(t, c, card.ResizeItems{IDs: []string{"i1"}, FX: 0, FY: 1}, "size", "more than nothing")

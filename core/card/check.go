@@ -30,10 +30,12 @@ const (
 	maxPanel = 450
 	maxPlace = 2000
 	maxItems = 2000 // on one face
+	maxFaces = 64
 	maxText  = 2000
 )
 
 var colour = regexp.MustCompile(`^#[0-9a-f]{6}$`)
+var faceName = regexp.MustCompile(`^[a-z][A-Za-z0-9]{0,31}$`)
 var digest = regexp.MustCompile(`^[0-9a-f]{64}$`)
 
 // check looks at the whole document; every command ends with it, so that no
@@ -46,14 +48,16 @@ func (c Card) check() error {
 		return err
 	}
 	seen := map[string]bool{}
-	if len(c.Faces) != 4 {
-		return refuse("faces", "A card with one fold has four faces.")
+	if len(c.Faces) < 2 || len(c.Faces) > maxFaces {
+		return refuse("faces", "A card has between 2 and %d faces.", maxFaces)
 	}
-	for i, id := range []FaceID{Front, InsideFirst, InsideSecond, Back} {
+	faces := map[FaceID]bool{}
+	for i := range c.Faces {
 		f := c.Faces[i]
-		if f.ID != id {
-			return refuse("faces", "The faces are not those of a card with one fold.")
+		if !faceName.MatchString(string(f.ID)) || faces[f.ID] {
+			return refuse("faces", "“%s” is no face, or is there twice.", f.ID)
 		}
+		faces[f.ID] = true
 		if len(f.Items) > maxItems {
 			return refuse("items", "A face holds at most %d items.", maxItems)
 		}
@@ -89,8 +93,13 @@ func checkName(field, name string) error {
 }
 
 func (b Base) check() error {
-	if b.Kind != SideFold && b.Kind != TopFold {
-		return refuse("kind", "“%s” is no kind of base. There are sideFold and topFold.", b.Kind)
+	if !faceName.MatchString(string(b.Kind)) || len(b.Measures) > 40 {
+		return refuse("kind", "“%s” is no kind of base.", b.Kind)
+	}
+	for name, v := range b.Measures {
+		if !faceName.MatchString(name) || !within(v, -maxSize, maxSize) {
+			return refuse(name, "A measure of the base is between -1000 and 1000.")
+		}
 	}
 	for field, v := range map[string]float64{"width": b.Width, "height": b.Height} {
 		if !within(v, minPanel, maxPanel) {

@@ -21,7 +21,6 @@ type Command interface {
 // command is an object with its name in "do" and its fields beside it.
 var Commands = map[string]func() Command{
 	"renameCard":     func() Command { return &RenameCard{} },
-	"setBase":        func() Command { return &SetBase{} },
 	"placeItems":     func() Command { return &PlaceItems{} },
 	"duplicateItems": func() Command { return &DuplicateItems{} },
 	"removeItems":    func() Command { return &RemoveItems{} },
@@ -140,21 +139,4 @@ func (RenameCard) Label() string { return "Rename the card" }
 // Apply implements Command.
 func (k RenameCard) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error { c.Title = k.Title; return nil })
-}
-
-// SetBase changes the base. What lies on the faces stays where it is.
-type SetBase struct {
-	Base Base `json:"base"`
-}
-
-// Label implements Command.
-func (SetBase) Label() string { return "Change the base" }
-
-// Apply implements Command.
-func (k SetBase) Apply(c Card) (Card, error) {
-	return Change(c, func(c *Card) error {
-		c.Base = k.Base
-		c.Base.Width, c.Base.Height = tidy(k.Base.Width), tidy(k.Base.Height)
-		return nil
-	})
 }

@@ -3,8 +3,6 @@
 package fold
 
 import (
-	"fmt"
-
 	"sectilis/core/card"
 	"sectilis/core/geom"
 )
@@ -28,6 +26,11 @@ type Line struct {
 	Role Role       `json:"role"`
 	From geom.Point `json:"from"`
 	To   geom.Point `json:"to"`
+	// Main folds are turned by hand, those of a later Stage after those of an
+	// earlier one, up to Stop radians (0 is all the way). Others follow.
+	Main  bool    `json:"main,omitempty"`
+	Stage int     `json:"stage,omitempty"`
+	Stop  float64 `json:"stop,omitempty"`
 }
 
 // Side is the side of the sheet that a face is on.
@@ -58,8 +61,12 @@ type Face struct {
 type Net struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
-	Lines  []Line  `json:"lines"` // folds, as seen from outside
+	Lines  []Line  `json:"lines"` // as seen from outside
 	Faces  []Face  `json:"faces"` // in the order of card.Card
+	// Closed is the size of the closed card.
+	Closed geom.Rect `json:"closed"`
+	// Stands says that the card is not meant to lie flat when it is closed.
+	Stands bool `json:"stands,omitempty"`
 }
 
 // Outline is the edge of the sheet.
@@ -75,57 +82,15 @@ func (n Net) Face(id card.FaceID) Face {
 	return Face{}
 }
 
-// Of returns the net of a base. An unknown kind is a programming error: a
-// card's base was checked when it was set.
-func Of(b card.Base) Net {
-	w, h := b.Width, b.Height
-	switch b.Kind {
-	case card.SideFold:
-		// Seen from outside: Back left, Front right. Front's reverse is read
-		// at the left of the open card.
-		mirror := geom.Affine{A: -1, D: 1, E: 2 * w}
-		return Net{
-			Width: 2 * w, Height: h,
-			Lines: []Line{{Mountain, geom.Pt(w, 0), geom.Pt(w, h)}},
-			Faces: []Face{
-				{card.Front, "Front", Outside, w, h, geom.Shift(w, 0), geom.Shift(w, 0)},
-				{card.InsideFirst, "Inside left", Inside, w, h, mirror, geom.Identity},
-				{card.InsideSecond, "Inside right", Inside, w, h, geom.Affine{A: -1, D: 1, E: w}, geom.Shift(w, 0)},
-				{card.Back, "Back", Outside, w, h, geom.Identity, geom.Identity},
-			},
-		}
-	case card.TopFold:
-		// Seen from outside: Front below the fold, Back above it with its head
-		// down, so that both stand upright when the card is closed.
-		back := geom.Affine{A: -1, D: -1, E: w, F: h}
-		return Net{
-			Width: w, Height: 2 * h,
-			Lines: []Line{{Mountain, geom.Pt(0, h), geom.Pt(w, h)}},
-			Faces: []Face{
-				{card.Front, "Front", Outside, w, h, geom.Shift(0, h), geom.Shift(0, h)},
-				{card.InsideFirst, "Inside top", Inside, w, h, geom.Affine{A: 1, D: -1, F: 2 * h}, geom.Identity},
-				{card.InsideSecond, "Inside bottom", Inside, w, h, geom.Affine{A: 1, D: -1, F: h}, geom.Shift(0, h)},
-				{card.Back, "Back", Outside, w, h, back, back},
-			},
-		}
-	}
-	panic(fmt.Sprintf("fold: no net for base kind %q", b.Kind))
-}
-
-// KindName is the name of a kind of base as people read it.
-func KindName(k card.BaseKind) string {
-	if k == card.TopFold {
-		return "top fold"
-	}
-	return "side fold"
-}
-
 // Neighbour is a face that shares a fold with another and the map that brings
 // it into the other's coordinates.
 type Neighbour struct {
 	ID   card.FaceID `json:"id"`
 	Name string      `json:"name"`
 	At   geom.Affine `json:"at"`
+	// Width and Height are the neighbour's own.
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
 }
 
 // Neighbours lists the faces beside a face on its side of the sheet.
@@ -135,24 +100,29 @@ func (n Net) Neighbours(id card.FaceID) []Neighbour {
 	var out []Neighbour
 	for _, f := range n.Faces {
 		if f.ID != id && f.Side == me.Side {
-			out = append(out, Neighbour{f.ID, f.Name, f.OnMap.Then(back)})
+			out = append(out, Neighbour{f.ID, f.Name, f.OnMap.Then(back), f.Width, f.Height})
 		}
 	}
 	return out
 }
 
-// FoldsOn lists the folds along a face in its own coordinates, with the role
-// they have as seen from its side: a mountain from outside is a valley inside.
+// FoldsOn lists the lines on and along a face in its own coordinates, with the
+// role they have as seen from its side: a mountain from outside is a valley
+// inside.
 func (n Net) FoldsOn(id card.FaceID) []Line {
 	me := n.Face(id)
 	back, _ := me.OnSheet.Inverse()
+	near := geom.Rect{W: me.Width, H: me.Height}.Grow(.1)
 	var out []Line
 	for _, l := range n.Lines {
 		if me.Side == Inside {
 			l.Role = Flipped(l.Role)
 		}
 		l.From, l.To = back.Apply(l.From), back.Apply(l.To)
-		out = append(out, l)
+		x, y := min(l.From.X, l.To.X), min(l.From.Y, l.To.Y)
+		if near.Overlaps(geom.Rect{X: x, Y: y, W: max(l.From.X, l.To.X) - x + 1e-9, H: max(l.From.Y, l.To.Y) - y + 1e-9}) {
+			out = append(out, l)
+		}
 	}
 	return out
 }

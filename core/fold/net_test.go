@@ -49,5 +49,5 @@ func TestTheFoldIsWhereTheCardOpens(t *testing.T) {
 	}
 	assert.InDelta(t, 100, top.FoldsOn(card.InsideFirst)[0].From.Y, 1e-9, "below Inside top")
 	assert.Equal(t, "top fold", KindName(card.TopFold))
-	assert.Panics(t, func() { Of(card.Base{Kind: "spiral"}) })
+	assert.Equal(t, side, Of(card.Base{Kind: "spiral", Width: 100, Height: 140}), "what is not known has the net of a side fold")
 }

@@ -90,12 +90,16 @@ const safeMargin = 5
 // Of resolves a card. It fails only when lettering names a font that is not
 // there, and then says which item does.
 func Of(c card.Card) (Scene, error) {
-	s := Scene{Net: fold.Of(c.Base)}
+	study := fold.StudyOf(c.Base)
+	s := Scene{Net: study.Net}
 	stock, _ := card.StockByID(c.Base.Stock)
 	uses := map[string]int{}
-	closed := 2 * stock.Thickness
+	closed := float64(study.Layers) * stock.Thickness
 	for _, f := range c.Faces {
 		nf := s.Net.Face(f.ID)
+		if nf.ID == "" {
+			continue // it waits for a base that has this face
+		}
 		face := Face{
 			Face: nf, Folds: s.Net.FoldsOn(f.ID), Neighbours: s.Net.Neighbours(f.ID),
 			Safe:      geom.Rect{W: nf.Width, H: nf.Height}.Grow(-safeMargin),

@@ -117,7 +117,7 @@ func TestASheetPrintedInsideAloneHasItsMarksOutside(t *testing.T) {
 
 func TestWhatIsTooLargeIsSaid(t *testing.T) {
 	c := coretest.Empty(t)
-	c, err := card.Apply(c, card.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})
+	c, err := card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})
 	require.NoError(t, err)
 	l := lay(t, c, 0)
 	require.Len(t, l.Problems, 1)

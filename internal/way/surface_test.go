@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/measure"
 	"sectilis/internal/browser"
@@ -244,7 +245,7 @@ func TestHowThingsAreMadeIsChangedFromTheRight(t *testing.T) {
 }
 
 func TestWhatIsTooLargeForASheetIsSaidWhereSheetsAre(t *testing.T) {
-	h := lay(t, card.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})
+	h := lay(t, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})
 	h.click("station-sheets")
 	h.says("problem", "too large for Letter")
 	h.says("sheet-count", "0 sheets")

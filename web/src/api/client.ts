@@ -5,6 +5,7 @@ import type {
   Catalogue,
   Command,
   CutterState,
+  FoldView,
   Incoming,
   Job,
   LayDrawing,
@@ -85,6 +86,7 @@ export const api = {
     call<View>('POST', `/cards/${id}/changes`, { base, commands }),
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
+  fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,

@@ -16,7 +16,7 @@ export type Command =
   | ResizeItems
   | Restack
   | RoundCorners
-  | SetBase
+  | NetSetBase
   | SetFill
   | SetForm
   | SetMade
@@ -37,10 +37,14 @@ export interface AddMat {
   do: 'addMat'
 }
 export interface Base {
-  kind: 'sideFold' | 'topFold'
+  kind:
+    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
   width: number
   height: number
   stock: string
+  measures?: {
+    [k: string]: number
+  }
 }
 export interface Border {
   of: string
@@ -56,7 +60,7 @@ export interface Card {
   nextId: number
 }
 export interface Face {
-  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  id: string
   items: Item[]
 }
 export interface Item {
@@ -131,6 +135,7 @@ export interface Catalogue {
   papers: Paper[]
   fonts: Font[]
   sizes: SheetSize[]
+  bases: NetKind[]
 }
 export interface Stock {
   id: string
@@ -171,6 +176,54 @@ export interface SheetSize {
   width: number
   height: number
 }
+export interface NetKind {
+  id:
+    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
+  name: string
+  says: string
+  small: Net
+}
+export interface Net {
+  width: number
+  height: number
+  lines: NetLine[]
+  faces: NetFace[]
+  closed: Rect
+  stands?: boolean
+}
+export interface NetLine {
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  from: Point
+  to: Point
+  main?: boolean
+  stage?: number
+  stop?: number
+}
+export interface Point {
+  x: number
+  y: number
+}
+export interface NetFace {
+  id: string
+  name: string
+  side: 'outside' | 'inside'
+  width: number
+  height: number
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onSheet: [number, number, number, number, number, number]
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  onMap: [number, number, number, number, number, number]
+}
+export interface Rect {
+  x: number
+  y: number
+  w: number
+  h: number
+}
 export interface Divide {
   ids: string[]
   do: 'divide'
@@ -203,14 +256,10 @@ export interface NameItem {
   do: 'nameItem'
 }
 export interface PlaceItems {
-  face: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  face: string
   items: Item[]
   around?: Point
   do: 'placeItems'
-}
-export interface Point {
-  x: number
-  y: number
 }
 export interface PutOn {
   ids: string[]
@@ -242,7 +291,7 @@ export interface RoundCorners {
   radius: number
   do: 'roundCorners'
 }
-export interface SetBase {
+export interface NetSetBase {
   base: Base
   do: 'setBase'
 }
@@ -340,6 +389,51 @@ export interface RunInfo {
   y: number
   seconds: number
 }
+export interface Finding {
+  weight: 'note' | 'caution' | 'stop'
+  face: string
+  item: string
+  why: string
+  by: number
+  mend?: Move
+}
+export interface Move {
+  id: string
+  dx: number
+  dy: number
+}
+export interface FoldPanel {
+  ring: string
+  outside?: string
+  inside?: string
+}
+export interface FoldView {
+  base: Base
+  panels: FoldPanel[]
+  frames: [number, number, number, number, number, number, number, number, number, number, number, number][][]
+  verdict: NetVerdict
+  layers: number
+  measures: NetMeasure[]
+  limit: string
+  findings: Finding[]
+  waiting?: {
+    [k: string]: number
+  }
+}
+export interface NetVerdict {
+  folds: boolean
+  gap: number
+  flat: boolean
+  why: string[]
+}
+export interface NetMeasure {
+  id: string
+  name: string
+  unit: string
+  min: number
+  max: number
+  at: number
+}
 export interface Incoming {
   id: string
   name: string
@@ -365,7 +459,7 @@ export interface LayDrawing {
   base: number
   drawing: string
   unit?: string
-  face: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  face: string
   middle: Point
   lines: {
     [k: string]:
@@ -398,7 +492,7 @@ export interface SheetView {
 export interface SheetPiece {
   id: string
   name: string
-  face?: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  face?: string
   /**
    * the six numbers of SVG’s matrix()
    */
@@ -406,12 +500,6 @@ export interface SheetPiece {
   box: Rect
   lines: SheetLine[]
   area: number
-}
-export interface Rect {
-  x: number
-  y: number
-  w: number
-  h: number
 }
 export interface SheetLine {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
@@ -439,39 +527,15 @@ export interface Measure {
   text: string
   unit: 'in' | 'mm'
 }
-export interface Net {
-  width: number
-  height: number
-  lines: NetLine[]
-  faces: NetFace[]
-}
-export interface NetLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
-  from: Point
-  to: Point
-}
-export interface NetFace {
-  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
-  name: string
-  side: 'outside' | 'inside'
-  width: number
-  height: number
-  /**
-   * the six numbers of SVG’s matrix()
-   */
-  onSheet: [number, number, number, number, number, number]
-  /**
-   * the six numbers of SVG’s matrix()
-   */
-  onMap: [number, number, number, number, number, number]
-}
 export interface NetNeighbour {
-  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  id: string
   name: string
   /**
    * the six numbers of SVG’s matrix()
    */
   at: [number, number, number, number, number, number]
+  width: number
+  height: number
 }
 export interface NewCard {
   title: string
@@ -499,7 +563,7 @@ export interface Scene {
   thickness: number
 }
 export interface SceneFace {
-  id: 'front' | 'insideFirst' | 'insideSecond' | 'back'
+  id: string
   name: string
   side: 'outside' | 'inside'
   width: number
@@ -553,7 +617,8 @@ export interface ScenePicture {
 export interface Summary {
   id: string
   title: string
-  kind: 'sideFold' | 'topFold'
+  kind:
+    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
   width: number
   height: number
   stock: string

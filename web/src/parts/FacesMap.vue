@@ -15,8 +15,8 @@ const net = computed(() => card.view?.scene.net)
 const sides = computed(() => {
   const faces = card.view?.scene.faces ?? []
   return [
-    { name: 'Outside of the sheet', faces: faces.filter((f) => f.side === 'outside'), role: 'mountain' },
-    { name: 'Inside of the sheet', faces: faces.filter((f) => f.side === 'inside'), role: 'valley' },
+    { name: 'Outside of the sheet', faces: faces.filter((f) => f.side === 'outside') },
+    { name: 'Inside of the sheet', faces: faces.filter((f) => f.side === 'inside') },
   ]
 })
 
@@ -77,16 +77,18 @@ const scale = computed(() => {
             {{ f.name }}
           </text>
         </g>
-        <line
-          v-for="(l, i) in net.lines"
-          :key="i"
-          :x1="l.from.x"
-          :y1="l.from.y"
-          :x2="l.to.x"
-          :y2="l.to.y"
-          :class="s.role"
-          vector-effect="non-scaling-stroke"
-        />
+        <g v-for="f in s.faces" :key="f.id + 'lines'" :transform="matrix(f.onMap)" pointer-events="none">
+          <line
+            v-for="(l, i) in f.folds"
+            :key="i"
+            :x1="l.from.x"
+            :y1="l.from.y"
+            :x2="l.to.x"
+            :y2="l.to.y"
+            :class="l.role"
+            vector-effect="non-scaling-stroke"
+          />
+        </g>
         <rect
           v-for="f in s.faces.filter((f) => f.id === card.faceId)"
           :key="f.id + 'on'"
@@ -119,6 +121,10 @@ small {
 svg {
   display: block;
   overflow: visible;
+}
+.cut {
+  stroke: #1f2b38;
+  stroke-width: 1;
 }
 .face {
   cursor: pointer;

@@ -1,96 +1,116 @@
 <script setup lang="ts">
-// The folded card as a plain drawing: two leaves about their fold, opened by
-// the slider. The projection is parallel, so that a face's own drawing can be
-// laid on its leaf by one matrix.
+// The folded card in the hand: every panel where the fold puts it, with what is
+// on it. The slider opens it; dragging or the arrow keys turn it about.
 import { Slider } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, ref, useId, watch } from 'vue'
 import type { SceneFace } from '../api/types'
 import FaceArt from '../surface/FaceArt.vue'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
-import { matrix, type Matrix, type Pt } from './geom'
+import { useFold } from '../store/fold'
+import { matrix, then, type Matrix } from './geom'
+import { between, corners, facing, onPlane, project, type Eye } from './space'
 
 const props = withDefaults(defineProps<{ width?: number; height?: number }>(), { width: 174, height: 168 })
 
 const card = useCard()
 const catalogue = useCatalogue()
+const fold = useFold()
+void fold.load()
+
+const uid = useId()
 const open = ref(40)
+const turn = ref({ yaw: 0, pitch: 0 })
+const popup = computed(() => ['stepCard', 'popupBox', 'vFold'].includes(card.view?.card.base.kind ?? ''))
+const level = computed(() => popup.value || ['topFold', 'tent'].includes(card.view?.card.base.kind ?? ''))
+watch(
+  () => card.view?.card.base.kind,
+  () => {
+    open.value = popup.value ? 90 : 40
+    turn.value = { yaw: 0, pitch: 0 }
+  },
+  { immediate: true },
+)
 
-interface V3 {
-  x: number
-  y: number
-  z: number
-}
+const eye = computed<Eye>(() => ({
+  over: popup.value ? 'table' : level.value ? 'level' : 'upright',
+  yaw: (popup.value ? 0.5 : level.value ? -0.2 : 0.24) + turn.value.yaw,
+  pitch: (popup.value ? 1.08 : level.value ? 0.35 : 0.2) + turn.value.pitch,
+}))
 
-const tilt = 0.2 // radians: how far from above (side fold) or from the side (top fold) one looks
-const lean = 10 // degrees that the back leaf leans away while the card is closed
+const panels = computed(() =>
+  (fold.view?.panels ?? []).map((p) => ({
+    ...p,
+    pts: corners(p.ring),
+    out: card.view?.scene.faces.find((f) => f.id === p.outside),
+    in: card.view?.scene.faces.find((f) => f.id === p.inside),
+  })),
+)
 
-const scaled = (v: V3, k: number): V3 => ({ x: v.x * k, y: v.y * k, z: v.z * k })
-
-interface Leaf {
-  face: SceneFace
+interface Shown {
+  key: number
+  ring: string
   at: Matrix
-  edge: string
+  face: SceneFace | undefined
+  depth: number
+  shade: number
 }
 
-const leaves = computed<Leaf[]>(() => {
-  const v = card.view
-  if (!v) return []
-  const { width: w, height: h, kind } = v.card.base
-  const side = kind === 'sideFold'
-  const project = (p: V3): Pt =>
-    side
-      ? { x: p.x, y: p.y * Math.cos(tilt) - p.z * Math.sin(tilt) }
-      : { x: p.x * Math.cos(tilt) - p.z * Math.sin(tilt), y: p.y }
-  const radians = (deg: number) => (deg * Math.PI) / 180
-  const back = radians(lean * (1 - open.value / 180))
-  const front = back + radians(open.value)
-  // Away from the fold along a leaf; z is negative towards the viewer.
-  const away = (a: number): V3 =>
-    side ? { x: Math.cos(a), y: 0, z: -Math.sin(a) } : { x: 0, y: Math.cos(a), z: -Math.sin(a) }
-  const along: V3 = side ? { x: 0, y: 1, z: 0 } : { x: 1, y: 0, z: 0 }
-  const zero: V3 = { x: 0, y: 0, z: 0 }
-
-  /** A face on its leaf: where its corner lies and where its axes run. */
-  const frame = (id: SceneFace['id']): [V3, V3, V3] => {
-    const leaf = away(id === 'front' || id === 'insideFirst' ? front : back)
-    const neg = scaled(leaf, -1)
-    if (side) {
-      return id === 'front' || id === 'insideSecond' ? [zero, leaf, along] : [scaled(leaf, w), neg, along]
-    }
-    if (id === 'back') return [scaled(along, w), scaled(along, -1), leaf]
-    return id === 'insideFirst' ? [scaled(leaf, h), along, neg] : [zero, along, leaf]
-  }
-
-  const shown = (['insideSecond', 'back', 'insideFirst', 'front'] as const)
-    .map((id) => {
-      const [o, e1, e2] = frame(id)
-      const [po, p1, p2] = [project(o), project(e1), project(e2)]
-      return { id, m: [p1.x, p1.y, p2.x, p2.y, po.x, po.y] as Matrix }
-    })
-    // A face whose axes run the right way round is turned towards the viewer.
-    .filter(({ m }) => m[0] * m[3] - m[1] * m[2] > 0)
-  const corners = shown.flatMap(({ m }) => [
-    [m[4], m[5]],
-    [m[4] + m[0] * w, m[5] + m[1] * w],
-    [m[4] + m[2] * h, m[5] + m[3] * h],
-    [m[4] + m[0] * w + m[2] * h, m[5] + m[1] * w + m[3] * h],
-  ])
-  const xs = corners.map((c) => c[0]!)
-  const ys = corners.map((c) => c[1]!)
+const shown = computed<Shown[]>(() => {
+  const frames = fold.view?.frames
+  if (!frames?.length) return []
+  // Quite closed, all leaves would lie in one plane.
+  const at = (1 - Math.max(open.value, 1.5) / 180) * (frames.length - 1)
+  const [a, b] = [frames[Math.floor(at)]!, frames[Math.ceil(at)]!]
+  const motions = a.map((m, i) => between(m, b[i]!, at % 1))
+  const pts = panels.value.flatMap((p, i) => p.pts.map((q) => project(eye.value, motions[i]!, q)))
+  const [xs, ys] = [pts.map((p) => p[0]), pts.map((p) => p[1])]
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const k = Math.min((props.width - 16) / (x1 - x0), (props.height - 30) / (y1 - y0))
-  const dx = props.width / 2 - ((x0 + x1) / 2) * k
-  const dy = (props.height - 12) / 2 - ((y0 + y1) / 2) * k
-  return shown.flatMap(({ id, m }) => {
-    const face = v.scene.faces.find((f) => f.id === id)
-    if (!face) return []
-    const at: Matrix = [m[0] * k, m[1] * k, m[2] * k, m[3] * k, m[4] * k + dx, m[5] * k + dy]
-    return [{ face, at, edge: `M0 0H${w}V${h}H0z` }]
-  })
+  const k = Math.min((props.width - 12) / (x1 - x0), (props.height - 22) / (y1 - y0))
+  const fit: Matrix = [k, 0, 0, k, props.width / 2 - ((x0 + x1) / 2) * k, (props.height - 14) / 2 - ((y0 + y1) / 2) * k]
+  return panels.value
+    .map((p, i) => {
+      const m = motions[i]!
+      const plane = onPlane(eye.value, m)
+      const outside = plane[0] * plane[3] - plane[1] * plane[2] > 0
+      const depth = p.pts.reduce((s, q) => s + project(eye.value, m, q)[2], 0) / Math.max(1, p.pts.length)
+      return {
+        key: i,
+        ring: p.ring,
+        at: then(plane, fit),
+        face: outside ? p.out : p.in,
+        depth,
+        shade: 0.03 + 0.2 * (1 - facing(plane)),
+      }
+    })
+    .sort((p, q) => p.depth - q.depth)
 })
 
 const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
+
+let from: { x: number; y: number; yaw: number; pitch: number } | undefined
+function down(e: PointerEvent) {
+  from = { x: e.clientX, y: e.clientY, ...turn.value }
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+}
+function motion(e: PointerEvent) {
+  if (!from) return
+  turn.value = { yaw: from.yaw + (e.clientX - from.x) / 120, pitch: from.pitch - (e.clientY - from.y) / 120 }
+}
+function key(e: KeyboardEvent) {
+  const step = 0.12
+  const by: Record<string, [number, number]> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, step],
+    ArrowDown: [0, -step],
+  }
+  const d = by[e.key]
+  if (!d) return
+  e.preventDefault()
+  e.stopPropagation()
+  turn.value = { yaw: turn.value.yaw + d[0], pitch: turn.value.pitch + d[1] }
+}
 </script>
 
 <template>
@@ -99,16 +119,26 @@ const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour
       :width="width"
       :height="height"
       :viewBox="`0 0 ${width} ${height}`"
+      tabindex="0"
       role="img"
-      :aria-label="`The card, ${open}° open`"
+      :aria-label="`The card, ${open}° open. Arrow keys turn it.`"
       data-testid="folded-card"
+      @pointerdown="down"
+      @pointermove="motion"
+      @pointerup="from = undefined"
+      @pointercancel="from = undefined"
+      @dblclick="turn = { yaw: 0, pitch: 0 }"
+      @keydown="key"
     >
-      <ellipse :cx="width / 2" :cy="height - 10" :rx="width * 0.42" ry="7" fill="#0000000f" />
-      <g v-for="l in leaves" :key="l.face.id" :transform="matrix(l.at)" :data-testid="'leaf-' + l.face.id">
-        <path :d="l.edge" :fill="stock" />
-        <FaceArt :face="l.face" />
-        <path v-if="l.face.side === 'inside'" :d="l.edge" fill="#3a2a18" :opacity="0.07" />
-        <path :d="l.edge" fill="none" stroke="#cdbb9b" stroke-width="1" vector-effect="non-scaling-stroke" />
+      <ellipse :cx="width / 2" :cy="height - 9" :rx="width * 0.4" ry="6" fill="#0000000f" />
+      <g v-for="p in shown" :key="p.key" :transform="matrix(p.at)" :data-testid="'panel-' + p.key">
+        <clipPath :id="`${uid}-${p.key}`"><path :d="p.ring" /></clipPath>
+        <path :d="p.ring" :fill="stock" />
+        <g v-if="p.face?.items.length" :clip-path="`url(#${uid}-${p.key})`">
+          <g :transform="matrix(p.face.onSheet)"><FaceArt :face="p.face" /></g>
+        </g>
+        <path :d="p.ring" fill="#3a2a18" :opacity="p.shade" />
+        <path :d="p.ring" fill="none" stroke="#b9a67f" stroke-width="1" vector-effect="non-scaling-stroke" />
       </g>
     </svg>
     <Slider
@@ -120,7 +150,7 @@ const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour
       data-testid="opening"
     />
     <div class="ends">
-      <span>Closed</span><span>{{ open === 0 ? '' : open === 180 ? '' : `${open}° open` }}</span
+      <span>Closed</span><span>{{ open === 0 || open === 180 ? '' : `${open}° open` }}</span
       ><span>Flat</span>
     </div>
   </div>
@@ -135,6 +165,8 @@ const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour
 }
 svg {
   display: block;
+  cursor: grab;
+  touch-action: none;
 }
 :deep(.ant-slider) {
   margin: 4px 6px 2px;

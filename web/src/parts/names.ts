@@ -1,9 +1,25 @@
 import type { Base, Catalogue, Item } from '../api/types'
 import { roleNames } from './lines'
 
-export const kindName = (k: Base['kind']) => (k === 'topFold' ? 'top fold' : 'side fold')
+const kinds: Record<Base['kind'], string> = {
+  sideFold: 'Side fold',
+  topFold: 'Top fold',
+  triFold: 'Tri-fold',
+  zFold: 'Z-fold',
+  accordion: 'Accordion',
+  gateFold: 'Gate fold',
+  tent: 'Tent',
+  stepCard: 'Step card',
+  popupBox: 'Pop-up box',
+  vFold: 'V-fold',
+}
 
-export const kindTitle = (k: Base['kind']) => (k === 'topFold' ? 'Top fold' : 'Side fold')
+export const kindTitle = (k: Base['kind']) => kinds[k] ?? k
+
+export const kindName = (k: Base['kind']) =>
+  kindTitle(k)
+    .replace(/^[A-Y]/, (c) => c.toLowerCase())
+    .replace('v-fold', 'V-fold')
 
 export const cornerNames = { square: 'Square', round: 'Round', bevel: 'Bevelled' } as const
 

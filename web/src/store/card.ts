@@ -47,14 +47,18 @@ export const useCard = defineStore('card', () => {
     if (now?.id === next.id && now.revision > next.revision) return
     if (now?.id === next.id) {
       const changed = new Map(next.scene.faces.map((f) => [f.id, f]))
-      next.scene.faces = now.scene.faces.map((f) => {
-        const c = changed.get(f.id)
-        if (!c) return f
-        const was = new Map(f.items.map((it) => [it.id, it]))
-        return { ...c, items: c.items.map((it) => (it.same ? (was.get(it.id) ?? it) : it)) }
+      const before = new Map(now.scene.faces.map((f) => [f.id, f]))
+      // The net tells which faces there are: another base has others.
+      next.scene.faces = next.scene.net.faces.flatMap(({ id: face }) => {
+        const f = before.get(face)
+        const c = changed.get(face)
+        if (!c) return f ? [f] : []
+        const was = new Map(f?.items.map((it) => [it.id, it]))
+        return [{ ...c, items: c.items.map((it) => (it.same ? (was.get(it.id) ?? it) : it)) }]
       })
     }
     view.value = next
+    if (!next.scene.faces.some((f) => f.id === faceId.value)) faceId.value = 'front'
     selection.value = selection.value.filter((s) => items.value.has(s))
   }
 

@@ -13,7 +13,7 @@ export interface Incoming {
 }
 
 export const useCatalogue = defineStore('catalogue', () => {
-  const all = shallowRef<Catalogue>({ stocks: [], trades: [], foam: [], papers: [], fonts: [], sizes: [] })
+  const all = shallowRef<Catalogue>({ stocks: [], trades: [], foam: [], papers: [], fonts: [], sizes: [], bases: [] })
   const pictures = ref<Picture[]>([])
   const incoming = ref<Incoming[]>([])
   let loaded: Promise<void> | undefined

@@ -26,7 +26,7 @@ const el = ref<HTMLElement>()
 const room = computed(() => {
   const f = card.face
   if (!f) return undefined
-  const left = f.neighbours.some((n) => apply(n.at, { x: f.width / 2, y: f.height / 2 }).x < 0)
+  const left = f.neighbours.some((n) => apply(n.at, { x: n.width / 2, y: n.height / 2 }).x < 0)
   return { width: f.width, height: f.height, left }
 })
 const view = useViewport(el, room)

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 // The closed size of the card, by trade size or typed, and which way it stands.
 import { Segmented, Select, SelectOptGroup, SelectOption } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Base } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { formatSize } from '../../parts/measure'
 import { tradeOf } from '../../parts/names'
+import NumberField from '../../parts/NumberField.vue'
 import { useCatalogue } from '../../store/catalogue'
+import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
 
 const props = defineProps<{ base: Base }>()
@@ -16,6 +18,15 @@ const catalogue = useCatalogue()
 const prefs = usePrefs()
 
 const wrong = ref('')
+watch(
+  () => props.base,
+  () => (wrong.value = ''),
+)
+const fold = useFold()
+void fold.load()
+const measures = computed(() => (fold.view?.base.kind === props.base.kind ? fold.view.measures : []))
+const says = computed(() => catalogue.all.bases.find((k) => k.id === props.base.kind)?.says ?? '')
+const measure = (id: string, v: number) => emit('set', { measures: { ...props.base.measures, [id]: v } })
 /** Chosen by the person; a size that is no trade size is their own anyway. */
 const own = ref(false)
 const trade = computed(() => tradeOf(catalogue.all, props.base.width, props.base.height))
@@ -75,6 +86,28 @@ function turn(to: string | number) {
         @set="$emit('set', { height: $event })"
         @wrong="wrong = $event"
       />
+      <template v-for="m in measures" :key="m.id">
+        <MeasureField
+          v-if="m.unit === 'mm'"
+          :label="m.name"
+          :mm="m.at"
+          :wide="m.name.length > 12"
+          :testid="'measure-' + m.id"
+          @set="measure(m.id, $event)"
+          @wrong="wrong = $event"
+        />
+        <NumberField
+          v-else
+          :label="m.name"
+          :value="m.at"
+          :digits="0"
+          :sign="m.unit === 'degrees' ? '°' : ''"
+          :wide="m.name.length > 12"
+          :testid="'measure-' + m.id"
+          @set="measure(m.id, $event)"
+          @wrong="wrong = $event"
+        />
+      </template>
       <Segmented
         v-if="!square"
         class="wide"
@@ -89,13 +122,7 @@ function turn(to: string | number) {
       />
     </div>
     <p v-if="wrong" class="wrong" role="alert" data-testid="base-wrong">{{ wrong }}</p>
-    <small class="note">
-      {{
-        base.kind === 'sideFold'
-          ? 'Opens like a book; the fold is at the left of Front.'
-          : 'Opens upward; the fold runs along the top of Front.'
-      }}
-    </small>
+    <small class="note" data-testid="base-limit">{{ fold.view?.limit || says }}</small>
   </section>
 </template>
 

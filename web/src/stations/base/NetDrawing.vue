@@ -1,8 +1,10 @@
 <script setup lang="ts">
-// The net of the base with its measures, as one would draw it before cutting.
+// The net of the base with its measures, as one would draw it before cutting:
+// seen from inside, where people score.
 import { computed } from 'vue'
 import type { Net } from '../../api/types'
-import { apply } from '../../parts/geom'
+import { apply, type Pt } from '../../parts/geom'
+import { roleLook, roleNames, type Role } from '../../parts/lines'
 import { usePrefs } from '../../store/prefs'
 
 const props = defineProps<{ net: Net; colour: string; width: number; height: number }>()
@@ -14,30 +16,55 @@ const scale = computed(() =>
 const w = computed(() => props.net.width * scale.value)
 const h = computed(() => props.net.height * scale.value)
 
-/** Where the sheet is divided by folds, along one axis. */
+/** Seen from inside the sheet is turned over, about the way its main folds run. */
+const upright = computed(() => {
+  const main = props.net.lines.find((l) => l.main)
+  return !main || main.from.x === main.to.x
+})
+const seen = (p: Pt): Pt =>
+  upright.value
+    ? { x: (props.net.width - p.x) * scale.value, y: p.y * scale.value }
+    : { x: p.x * scale.value, y: (props.net.height - p.y) * scale.value }
+
+const lines = computed(() =>
+  props.net.lines.map((l) => {
+    const role: Role = l.role === 'mountain' ? 'valley' : l.role === 'valley' ? 'mountain' : l.role
+    const [a, b] = [seen(l.from), seen(l.to)]
+    return { role, a, b, d: `M${a.x} ${a.y}L${b.x} ${b.y}` }
+  }),
+)
+const roles = computed(() => [...new Set<Role>(['cut', ...lines.value.map((l) => l.role)])])
+
+/** Where lines run or end along one axis, the sheet's edges too. */
 function stops(axis: 'x' | 'y', end: number): { at: number; text: string; from: number; to: number }[] {
-  const cuts = [0, ...props.net.lines.filter((l) => l.from[axis] === l.to[axis]).map((l) => l.from[axis]), end]
+  const all = [0, end]
+  for (const l of lines.value) {
+    const other = axis === 'x' ? 'y' : 'x'
+    if (Math.abs(l.a[axis] - l.b[axis]) < 0.01 && Math.abs(l.a[other] - l.b[other]) > 0.01) all.push(l.a[axis])
+  }
+  const cuts = all.sort((p, q) => p - q).filter((v, i) => i === 0 || v - all[i - 1]! > 0.05)
   return cuts.slice(1).map((to, i) => ({
-    from: cuts[i]! * scale.value,
-    to: to * scale.value,
-    at: ((cuts[i]! + to) / 2) * scale.value,
-    text: prefs.len(to - cuts[i]!),
+    from: cuts[i]!,
+    to,
+    at: (cuts[i]! + to) / 2,
+    text: prefs.len((to - cuts[i]!) / scale.value),
   }))
 }
-const across = computed(() => stops('x', props.net.width))
-const down = computed(() => stops('y', props.net.height))
+const across = computed(() => stops('x', w.value))
+const down = computed(() => stops('y', h.value))
 const faces = computed(() =>
   props.net.faces
-    .filter((f) => f.side === 'outside')
+    .filter((f) => f.side === 'inside')
     .map((f) => {
       const c = apply(f.onSheet, { x: f.width / 2, y: f.height / 2 })
-      const inner = props.net.faces.find((g) => {
+      const outer = props.net.faces.find((g) => {
         const m = apply(g.onSheet, { x: g.width / 2, y: g.height / 2 })
-        return g.side === 'inside' && Math.hypot(m.x - c.x, m.y - c.y) < 1
+        return g.side === 'outside' && Math.hypot(m.x - c.x, m.y - c.y) < 1
       })
-      return { name: f.name, inner: inner?.name, x: c.x * scale.value, y: c.y * scale.value }
+      return { name: f.name, outer: outer?.name, narrow: f.width * scale.value < 118, ...seen(c) }
     }),
 )
+const popup = computed(() => props.net.lines.some((l) => !l.main))
 </script>
 
 <template>
@@ -51,51 +78,38 @@ const faces = computed(() =>
   >
     <rect x="2" y="3" :width="w" :height="h" fill="#3a2a18" opacity=".1" />
     <rect :width="w" :height="h" :fill="colour" stroke="#1f2b38" stroke-width="1.3" />
-    <line
-      v-for="(l, i) in net.lines"
-      :key="i"
-      :x1="l.from.x * scale"
-      :y1="l.from.y * scale"
-      :x2="l.to.x * scale"
-      :y2="l.to.y * scale"
-      :class="l.role"
-    />
-    <g v-for="f in faces" :key="f.name">
-      <text :x="f.x" :y="f.y - 2" text-anchor="middle" class="face">{{ f.name }}</text>
-      <text :x="f.x" :y="f.y + 14" text-anchor="middle" class="inner">behind it {{ f.inner }}</text>
-    </g>
+    <path v-for="(l, i) in lines" :key="i" :d="l.d" fill="none" v-bind="roleLook[l.role]" />
+    <template v-if="!popup">
+      <g v-for="f in faces" :key="f.name">
+        <text :x="f.x" :y="f.y - 2" text-anchor="middle" class="face" :class="{ narrow: f.narrow }">{{ f.name }}</text>
+        <text v-if="!f.narrow" :x="f.x" :y="f.y + 14" text-anchor="middle" class="inner">behind it {{ f.outer }}</text>
+      </g>
+    </template>
     <g class="dim">
       <g v-for="(d, i) in across" :key="'x' + i">
         <path :d="`M${d.from} -8v-14M${d.to} -8v-14M${d.from} -16H${d.to}`" />
-        <text :x="d.at" y="-23" text-anchor="middle">{{ d.text }}</text>
+        <text v-if="d.to - d.from > 17" :x="d.at" y="-23" text-anchor="middle">{{ d.text }}</text>
       </g>
       <g v-for="(d, i) in down" :key="'y' + i">
         <path :d="`M-8 ${d.from}h-14M-8 ${d.to}h-14M-16 ${d.from}V${d.to}`" />
-        <text x="-26" :y="d.at + 4" text-anchor="end">{{ d.text }}</text>
+        <text v-if="d.to - d.from > 11" x="-26" :y="d.at + 4" text-anchor="end">{{ d.text }}</text>
       </g>
     </g>
-    <text :x="w / 2" :y="h + 26" text-anchor="middle" class="sheet">
-      Sheet {{ prefs.size(net.width, net.height) }}, seen from outside
+    <text :x="w / 2" :y="h + 24" text-anchor="middle" class="sheet">
+      Sheet {{ prefs.size(net.width, net.height) }}, seen from inside
     </text>
-    <g :transform="`translate(${w / 2 - 92} ${h + 48})`" class="key">
-      <path d="M0 0h28" stroke="#1f2b38" stroke-width="1.6" />
-      <text x="36" y="4">cut</text>
-      <path d="M84 0h40" stroke="#a4572b" stroke-width="1.7" stroke-dasharray="11 3 2 3" />
-      <text x="132" y="4">mountain</text>
+    <g :transform="`translate(${w / 2 - roles.length * 62 + 6} ${h + 46})`" class="key">
+      <g v-for="(r, i) in roles" :key="r" :transform="`translate(${i * 124} 0)`">
+        <path d="M0 0h34" fill="none" v-bind="roleLook[r]" />
+        <text x="41" y="4">{{ roleNames[r].toLowerCase() }}</text>
+      </g>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.mountain {
-  stroke: var(--rust);
-  stroke-width: 1.8;
-  stroke-dasharray: 11 3 2 3;
-}
-.valley {
-  stroke: var(--blue);
-  stroke-width: 1.8;
-  stroke-dasharray: 6 4;
+svg {
+  overflow: visible;
 }
 .dim path {
   stroke: var(--ink3);
@@ -110,6 +124,9 @@ const faces = computed(() =>
 .face {
   font: 600 14px 'Fraunces Variable';
   fill: var(--ink7);
+}
+.face.narrow {
+  font-size: 11px;
 }
 .inner {
   font-size: 11px;

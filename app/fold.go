@@ -1,0 +1,86 @@
+package app
+
+import (
+	"context"
+	"math"
+
+	"sectilis/core/card"
+	"sectilis/core/check"
+	"sectilis/core/fold"
+	"sectilis/core/geom"
+)
+
+// FoldPanel is a rigid panel with the faces on its two sides, which it may show
+// a part of.
+type FoldPanel struct {
+	Ring    geom.Path   `json:"ring"` // on the sheet, as seen from outside
+	Outside card.FaceID `json:"outside,omitempty"`
+	Inside  card.FaceID `json:"inside,omitempty"`
+}
+
+// FoldView is how the base of a card folds.
+type FoldView struct {
+	Base   card.Base   `json:"base"`
+	Panels []FoldPanel `json:"panels"`
+	// Frames are the motions of every panel, from flat to closed: a rotation's
+	// row and its shift, three times.
+	Frames   [][][12]float64 `json:"frames"`
+	Verdict  fold.Verdict    `json:"verdict"`
+	Layers   int             `json:"layers"`
+	Measures []fold.Measure  `json:"measures"`
+	Limit    string          `json:"limit"`
+	Findings []check.Finding `json:"findings"`
+	// Waiting are faces that the base does not have, with how many items wait
+	// on them.
+	Waiting map[card.FaceID]int `json:"waiting,omitempty"`
+}
+
+// Fold folds the base of a card and looks at what lies on it.
+func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return FoldView{}, err
+	}
+	c, s := o.rev.Card, o.scene
+	o.Unlock()
+	study := fold.StudyOf(c.Base)
+	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Findings: check.Folding(c, s)}
+	v.Measures, v.Limit = fold.Measures(c.Base)
+	if v.Measures == nil {
+		v.Measures = []fold.Measure{}
+	}
+	for _, p := range study.Panels {
+		fp := FoldPanel{Ring: p.Ring}
+		for _, f := range study.Net.Faces {
+			back, _ := f.OnSheet.Inverse()
+			if !(geom.Rect{W: f.Width, H: f.Height}).Has(back.Apply(p.Middle)) {
+				continue
+			}
+			if f.Side == fold.Outside {
+				fp.Outside = f.ID
+			} else {
+				fp.Inside = f.ID
+			}
+		}
+		v.Panels = append(v.Panels, fp)
+	}
+	for _, p := range study.Poses {
+		frame := make([][12]float64, len(p.Panels))
+		for i, m := range p.Panels {
+			frame[i] = m.Rows()
+			for k := range frame[i] {
+				frame[i][k] = math.Round(frame[i][k]*1e6) / 1e6
+			}
+		}
+		v.Frames = append(v.Frames, frame)
+	}
+	for _, f := range c.Faces {
+		if study.Net.Face(f.ID).ID == "" {
+			if v.Waiting == nil {
+				v.Waiting = map[card.FaceID]int{}
+			}
+			v.Waiting[f.ID] = len(f.Items)
+		}
+	}
+	return v, nil
+}

@@ -1,0 +1,566 @@
+package fold
+
+import (
+	"fmt"
+	"math"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+)
+
+// A folded sheet is a tree of panels, each turned against the one before about
+// the fold that they share. Folds that are not in the tree close loops, as in
+// every pop-up: going once around, the turns must bring a panel back to where
+// it was. The main folds are turned by hand; the angles of the others follow
+// from the loops. They are found by damped Gauss-Newton steps on the loops'
+// closure (Levenberg, 1944; Marquardt, 1963), from the flat sheet on, each
+// opening starting from the one before, so that the folding stays the one that
+// the mountains and valleys say. Loops are solved one after the other where
+// one has no more unknown folds than it can tell; what is left is solved
+// together.
+
+// gap is how far apart two panels may be at a fold and still meet, mm.
+const gap = 1e-6
+
+// Pose is where every panel is at one opening.
+type Pose struct {
+	// Closing runs from 0, flat, to 1, closed.
+	Closing float64
+	Panels  []Motion
+	Angles  []float64 // of each hinge, radians, valleys positive
+	// Gap is the largest distance at a fold between panels that share it, mm;
+	// Where is that hinge, -1 for none.
+	Gap   float64
+	Where int
+}
+
+// Folder folds one sheet.
+type Folder struct {
+	Division
+	net    Net
+	root   int
+	parent []step  // of each panel, how it hangs on the tree
+	order  []int   // panels from the root
+	main   []bool  // of each hinge, whether it is turned by hand
+	loops  []loop  // the folds outside the tree
+	blocks [][]int // loops that are solved together, in order
+	free   [][]int // of each block, the hinges that it finds
+}
+
+// step goes from one panel to another over a hinge: forward from A to B.
+type step struct {
+	hinge   int
+	forward bool
+	from    int
+}
+
+// loop is a way around, back to where it began.
+type loop struct {
+	closing int // the hinge outside the tree
+	steps   []step
+	at      V3 // a place near it, to measure how far it is from closed
+}
+
+// NewFolder takes a net apart. The root, which stays where it is, is the
+// largest panel of the face Back.
+func NewFolder(n Net) *Folder {
+	f := &Folder{Division: n.Divide(), net: n}
+	back := n.Face(card.Back)
+	box := geom.RectPath(geom.Rect{W: back.Width, H: back.Height}).Transform(back.OnSheet).Bounds()
+	size := -1.0
+	for i, p := range f.Panels {
+		a := p.Ring.Area()
+		if !box.Has(p.Middle) {
+			a /= 1e6
+		}
+		if a > size+1e-9 {
+			f.root, size = i, a
+		}
+	}
+	f.main = make([]bool, len(f.Hinges))
+	for i, h := range f.Hinges {
+		f.main[i] = n.Lines[h.Line].Main
+	}
+	f.tree()
+	f.plan()
+	return f
+}
+
+// tree hangs panels on each other, breadth first, main folds before others.
+func (f *Folder) tree() {
+	f.parent = make([]step, len(f.Panels))
+	for i := range f.parent {
+		f.parent[i] = step{-1, false, -1}
+	}
+	if len(f.Panels) == 0 {
+		return
+	}
+	inTree := make([]bool, len(f.Hinges))
+	seen := make([]bool, len(f.Panels))
+	seen[f.root] = true
+	f.order = []int{f.root}
+	for _, main := range []bool{true, false} {
+		for i := 0; i < len(f.order); i++ {
+			at := f.order[i]
+			for j, h := range f.Hinges {
+				if f.main[j] != main || h.A != at && h.B != at {
+					continue
+				}
+				to, forward := h.B, true
+				if h.B == at {
+					to, forward = h.A, false
+				}
+				if !seen[to] {
+					seen[to], inTree[j] = true, true
+					f.parent[to] = step{j, forward, at}
+					f.order = append(f.order, to)
+				}
+			}
+		}
+	}
+	for j, h := range f.Hinges {
+		if inTree[j] || !seen[h.A] {
+			continue
+		}
+		f.loops = append(f.loops, f.loopOf(j))
+	}
+}
+
+// loopOf is the way from A over the hinge to B and back by the tree.
+func (f *Folder) loopOf(j int) loop {
+	h := f.Hinges[j]
+	up := func(p int) []int {
+		out := []int{p}
+		for f.parent[p].from >= 0 {
+			p = f.parent[p].from
+			out = append(out, p)
+		}
+		return out
+	}
+	a, b := up(h.A), up(h.B)
+	for len(a) > 1 && len(b) > 1 && a[len(a)-2] == b[len(b)-2] {
+		a, b = a[:len(a)-1], b[:len(b)-1]
+	}
+	l := loop{closing: j, steps: []step{{j, true, h.A}}}
+	for _, p := range b[:len(b)-1] { // from B up to the common panel
+		s := f.parent[p]
+		l.steps = append(l.steps, step{s.hinge, !s.forward, p})
+	}
+	for i := len(a) - 2; i >= 0; i-- { // and down to A
+		l.steps = append(l.steps, f.parent[a[i]])
+	}
+	for _, s := range l.steps {
+		e := f.Hinges[s.hinge]
+		l.at = l.at.add(Flat(e.From.Lerp(e.To, .5)).mul(1 / float64(len(l.steps))))
+	}
+	return l
+}
+
+// plan finds the order in which loops are solved: again and again one whose
+// unknown folds are few enough to be told by it, and all that share unknown
+// folds together when there is none.
+func (f *Folder) plan() {
+	known := append([]bool(nil), f.main...)
+	left := map[int]bool{}
+	for i := range f.loops {
+		left[i] = true
+	}
+	unknown := func(i int) []int {
+		var out []int
+		for _, s := range f.loops[i].steps {
+			if !known[s.hinge] {
+				out = append(out, s.hinge)
+			}
+		}
+		return out
+	}
+	take := func(loops []int) {
+		var free []int
+		for _, i := range loops {
+			for _, h := range unknown(i) {
+				known[h] = true
+				free = append(free, h)
+			}
+			delete(left, i)
+		}
+		f.blocks, f.free = append(f.blocks, loops), append(f.free, free)
+	}
+	for len(left) > 0 {
+		best := -1
+		for i := range f.loops {
+			if left[i] && (best < 0 || len(unknown(i)) < len(unknown(best))) {
+				best = i
+			}
+		}
+		if len(unknown(best)) <= 3 {
+			take([]int{best})
+			continue
+		}
+		// Loops that share an unknown fold, directly or by others.
+		group, in := []int{best}, map[int]bool{best: true}
+		for k := 0; k < len(group); k++ {
+			mine := map[int]bool{}
+			for _, h := range unknown(group[k]) {
+				mine[h] = true
+			}
+			for i := range f.loops {
+				if !left[i] || in[i] {
+					continue
+				}
+				for _, h := range unknown(i) {
+					if mine[h] {
+						group, in[i] = append(group, i), true
+						break
+					}
+				}
+			}
+		}
+		take(group)
+	}
+}
+
+// driven is the angle of a main fold. Folds of several stages turn one stage
+// after the other.
+func (f *Folder) driven(hinge int, closing float64) float64 {
+	l := f.net.Lines[f.Hinges[hinge].Line]
+	stages := 1
+	for _, o := range f.net.Lines {
+		if o.Main {
+			stages = max(stages, o.Stage+1)
+		}
+	}
+	share := min(max(closing*float64(stages)-float64(l.Stage), 0), 1)
+	end := math.Pi
+	if l.Stop != 0 {
+		end = l.Stop
+	}
+	return sign(l.Role) * end * share
+}
+
+// axis is the line that a panel turns about when crossing a hinge forward, and
+// the direction that makes a valley positive.
+func (f *Folder) axis(h Hinge) (p, u V3) {
+	p = Flat(h.From)
+	d := Flat(h.To).sub(p)
+	return p, d.mul(1 / d.Len())
+}
+
+// turned is the motion of the panel behind a hinge against the one before it.
+func (f *Folder) turned(s step, angle float64) Motion {
+	p, u := f.axis(f.Hinges[s.hinge])
+	// Going from From to To, A lies on the left on screen and B on the right.
+	// Seen from outside a valley lifts B toward the viewer, about the axis.
+	if s.forward {
+		return about(p, u, angle)
+	}
+	return about(p, u, -angle)
+}
+
+// Sweep folds the sheet from flat to closed in n steps, flat and closed
+// included.
+func (f *Folder) Sweep(n int) []Pose {
+	angles := make([]float64, len(f.Hinges))
+	before := make([]float64, len(f.Hinges))
+	out := make([]Pose, 0, n+1)
+	for i := 0; i <= n; i++ {
+		closing := float64(i) / float64(n)
+		now := append([]float64(nil), angles...)
+		for j := range now {
+			switch {
+			case f.main[j]:
+				now[j] = f.driven(j, closing)
+			case i == 1:
+				// The flat sheet can fold any way; its lines say which.
+				now[j] = sign(f.Hinges[j].Role) * math.Pi / float64(n)
+			case i > 1:
+				now[j] = 2*angles[j] - before[j]
+			}
+		}
+		if i > 0 {
+			f.solve(now)
+		}
+		if i == n {
+			f.shut(now)
+		}
+		before, angles = angles, now
+		out = append(out, f.pose(closing, now))
+	}
+	return out
+}
+
+// shut brings angles near flat or fully folded there: the closed sheet is
+// where the loops tell angles least, and where they are known best.
+func (f *Folder) shut(angles []float64) {
+	snapped := append([]float64(nil), angles...)
+	for j := range snapped {
+		if !f.main[j] {
+			if k := math.Round(snapped[j]/math.Pi) * math.Pi; math.Abs(k-snapped[j]) < .12 {
+				snapped[j] = k
+			}
+		}
+	}
+	if f.worst(snapped) < max(gap, f.worst(angles)) {
+		copy(angles, snapped)
+	}
+}
+
+func (f *Folder) worst(angles []float64) float64 {
+	sum := 0.0
+	for i := range f.loops {
+		r := f.residual(i, angles)
+		for _, v := range r {
+			sum = max(sum, math.Abs(v))
+		}
+	}
+	return sum
+}
+
+// around is the motion that going once around a loop leaves.
+func (f *Folder) around(i int, angles []float64) Motion {
+	m := still
+	for _, s := range f.loops[i].steps {
+		m = m.after(f.turned(s, angles[s.hinge]))
+	}
+	return m
+}
+
+// reach weighs turns against lengths: mm for a radian.
+const reach = 50
+
+// residual is how far a loop is from closed: its turn, and how far it takes a
+// place nearby.
+func (f *Folder) residual(i int, angles []float64) [6]float64 {
+	m := f.around(i, angles)
+	at := f.loops[i].at
+	d := m.Apply(at).sub(at)
+	w := V3{m.R[2].Y - m.R[1].Z, m.R[0].Z - m.R[2].X, m.R[1].X - m.R[0].Y}.mul(.5 * reach)
+	// Half a turn has no such vector; it is as far as can be.
+	if trace := m.R[0].X + m.R[1].Y + m.R[2].Z; trace < 0 {
+		if l := w.Len(); l < reach {
+			w = w.add(V3{X: reach, Y: reach, Z: reach})
+		}
+	}
+	return [6]float64{w.X, w.Y, w.Z, d.X, d.Y, d.Z}
+}
+
+// slopes are the derivatives of a loop's residual by each of its steps' angles:
+// the twist about the hinge's line where it is.
+func (f *Folder) slopes(i int, angles []float64, put func(hinge int, d [6]float64)) {
+	m := still
+	all := f.around(i, angles)
+	at := all.Apply(f.loops[i].at)
+	for _, s := range f.loops[i].steps {
+		p, u := f.axis(f.Hinges[s.hinge])
+		if !s.forward {
+			u = u.mul(-1)
+		}
+		w, q := m.turn(u), m.Apply(p)
+		v := w.cross(at.sub(q))
+		// The turn's vector is that of a small turn: near closed it adds up.
+		put(s.hinge, [6]float64{w.X * reach, w.Y * reach, w.Z * reach, v.X, v.Y, v.Z})
+		m = m.after(f.turned(s, angles[s.hinge]))
+	}
+}
+
+// solve finds the angles that follow, block by block.
+func (f *Folder) solve(angles []float64) {
+	for b, loops := range f.blocks {
+		if len(f.free[b]) > 0 {
+			f.solveBlock(loops, f.free[b], angles)
+		}
+	}
+}
+
+func (f *Folder) solveBlock(loops, free []int, angles []float64) {
+	n := len(free)
+	col := make(map[int]int, n)
+	for i, h := range free {
+		col[h] = i
+	}
+	cost := func(a []float64) float64 {
+		sum := 0.0
+		for _, i := range loops {
+			for _, v := range f.residual(i, a) {
+				sum += v * v
+			}
+		}
+		return sum
+	}
+	jtj, jtr := make([]float64, n*n), make([]float64, n)
+	now, damp := cost(angles), 1e-9
+	try := append([]float64(nil), angles...)
+	for range 80 {
+		if now < 1e-22 {
+			return
+		}
+		clear(jtj)
+		clear(jtr)
+		for _, i := range loops {
+			r := f.residual(i, angles)
+			rows := make([][6]float64, n)
+			f.slopes(i, angles, func(h int, d [6]float64) {
+				if c, ok := col[h]; ok {
+					for k := range d {
+						rows[c][k] += d[k]
+					}
+				}
+			})
+			for a := range n {
+				for k := range 6 {
+					jtr[a] += rows[a][k] * r[k]
+				}
+				for b := range n {
+					for k := range 6 {
+						jtj[a*n+b] += rows[a][k] * rows[b][k]
+					}
+				}
+			}
+		}
+		better := false
+		for range 12 {
+			step, ok := damped(jtj, jtr, n, damp)
+			if ok {
+				copy(try, angles)
+				for i, h := range free {
+					try[h] = angles[h] - min(max(step[i], -.3), .3)
+				}
+				if c := cost(try); c < now {
+					copy(angles, try)
+					better = c < now*(1-1e-9)
+					now, damp = c, max(damp/8, 1e-14)
+					break
+				}
+			}
+			damp *= 10
+		}
+		if !better {
+			return
+		}
+	}
+}
+
+// damped solves (JᵀJ + damp·diag) x = Jᵀr by elimination with pivots.
+func damped(jtj, jtr []float64, n int, damp float64) ([]float64, bool) {
+	a := make([]float64, n*(n+1))
+	biggest := 0.0
+	for i := range n {
+		biggest = max(biggest, jtj[i*n+i])
+	}
+	for i := range n {
+		copy(a[i*(n+1):], jtj[i*n:(i+1)*n])
+		a[i*(n+1)+i] += damp*biggest + 1e-300
+		a[i*(n+1)+n] = jtr[i]
+	}
+	for i := range n {
+		p := i
+		for k := i + 1; k < n; k++ {
+			if math.Abs(a[k*(n+1)+i]) > math.Abs(a[p*(n+1)+i]) {
+				p = k
+			}
+		}
+		if math.Abs(a[p*(n+1)+i]) < 1e-280 {
+			return nil, false
+		}
+		if p != i {
+			for k := range n + 1 {
+				a[i*(n+1)+k], a[p*(n+1)+k] = a[p*(n+1)+k], a[i*(n+1)+k]
+			}
+		}
+		for k := i + 1; k < n; k++ {
+			m := a[k*(n+1)+i] / a[i*(n+1)+i]
+			if m == 0 {
+				continue
+			}
+			for c := i; c <= n; c++ {
+				a[k*(n+1)+c] -= m * a[i*(n+1)+c]
+			}
+		}
+	}
+	x := make([]float64, n)
+	for i := n - 1; i >= 0; i-- {
+		s := a[i*(n+1)+n]
+		for k := i + 1; k < n; k++ {
+			s -= a[i*(n+1)+k] * x[k]
+		}
+		x[i] = s / a[i*(n+1)+i]
+	}
+	return x, true
+}
+
+// pose places every panel by the tree and measures the gaps at all folds.
+func (f *Folder) pose(closing float64, angles []float64) Pose {
+	p := Pose{Closing: closing, Panels: make([]Motion, len(f.Panels)), Angles: angles, Where: -1}
+	for i := range p.Panels {
+		p.Panels[i] = still
+	}
+	for _, at := range f.order {
+		if s := f.parent[at]; s.from >= 0 {
+			p.Panels[at] = p.Panels[s.from].after(f.turned(s, angles[s.hinge]))
+		}
+	}
+	for j, h := range f.Hinges {
+		for _, e := range []geom.Point{h.From, h.To} {
+			if d := p.Panels[h.A].Apply(Flat(e)).sub(p.Panels[h.B].Apply(Flat(e))).Len(); d > p.Gap {
+				p.Gap, p.Where = d, j
+			}
+		}
+	}
+	return p
+}
+
+// openings is how many steps a sweep has where nothing else is asked for.
+const openings = 60
+
+// Verdict is whether a net folds, and what is wrong where it does not.
+type Verdict struct {
+	Folds bool    `json:"folds"`
+	Gap   float64 `json:"gap"` // the largest at any fold, mm
+	// Flat says that it folds flat: nothing stands up when it is closed.
+	Flat bool     `json:"flat"`
+	Why  []string `json:"why"`
+}
+
+// Judge looks at a sweep.
+func (f *Folder) Judge(poses []Pose) Verdict {
+	v := Verdict{Folds: true, Flat: true, Why: []string{}}
+	for _, fault := range f.Faults {
+		v.Folds = false
+		v.Why = append(v.Why, fault.Why)
+	}
+	worst := poses[0]
+	var first *Pose
+	for i := range poses {
+		if poses[i].Gap > worst.Gap {
+			worst = poses[i]
+		}
+		if poses[i].Gap > gap*10 && first == nil {
+			first = &poses[i]
+		}
+	}
+	v.Gap = worst.Gap
+	if first != nil {
+		v.Folds, v.Flat = false, false
+		h := f.Hinges[worst.Where]
+		v.Why = append(v.Why, fmt.Sprintf("At the %s %.1f mm from the left and %.1f mm from the top two panels pull apart, by %.2f mm when it is %.0f° open; it begins at %.0f°.",
+			RoleName(h.Role), (h.From.X+h.To.X)/2, (h.From.Y+h.To.Y)/2, worst.Gap, 180*(1-worst.Closing), 180*(1-first.Closing)))
+	}
+	last := poses[len(poses)-1]
+	for i := range f.Hinges {
+		want := sign(f.Hinges[i].Role)
+		if first == nil && !f.main[i] && poses[len(poses)/2].Angles[i]*want < -1e-6 {
+			v.Folds = false
+			h := f.Hinges[i]
+			v.Why = append(v.Why, fmt.Sprintf("The %s %.1f mm from the left and %.1f mm from the top would have to fold the other way.", RoleName(h.Role), (h.From.X+h.To.X)/2, (h.From.Y+h.To.Y)/2))
+			break
+		}
+	}
+	for i, m := range last.Panels {
+		// A panel lies flat when its own upright points straight up or down.
+		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > 1e-6 && !f.net.Stands {
+			v.Flat = false
+			v.Why = append(v.Why, fmt.Sprintf("The panel %.1f mm from the left and %.1f mm from the top does not lie flat when the card is closed.", f.Panels[i].Middle.X, f.Panels[i].Middle.Y))
+			break
+		}
+	}
+	return v
+}

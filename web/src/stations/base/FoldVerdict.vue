@@ -1,0 +1,96 @@
+<script setup lang="ts">
+// Whether the base folds, and what of that which lies on it would spoil it.
+import { computed, watch } from 'vue'
+import type { FoldView } from '../../api/types'
+import { useCard } from '../../store/card'
+import { useFold } from '../../store/fold'
+import { usePrefs } from '../../store/prefs'
+
+const card = useCard()
+const fold = useFold()
+const prefs = usePrefs()
+// What lies on the base is looked at again whenever something has changed.
+watch(
+  () => card.view?.revision,
+  () => void fold.load(),
+  { immediate: true },
+)
+
+const closed = computed(() => card.view!.scene.net.closed)
+const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm thick`)
+const waiting = computed(() => Object.entries(fold.view?.waiting ?? {}).reduce((n, [, k]) => n + k, 0))
+
+const mend = (m: NonNullable<FoldView['findings'][number]['mend']>) =>
+  void card.change({ do: 'moveItems', ids: [m.id], dx: m.dx, dy: m.dy })
+const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)?.name ?? id
+</script>
+
+<template>
+  <section v-if="fold.view" class="sec" data-testid="verdict">
+    <h3>Does it fold?</h3>
+    <ul>
+      <li v-for="w in fold.view.verdict.why" :key="w" class="no">{{ w }}</li>
+      <li v-if="fold.view.verdict.folds" class="yes">
+        All panels meet at every opening<small>largest gap {{ fold.view.verdict.gap.toFixed(2) }} mm</small>
+      </li>
+      <li v-if="fold.view.verdict.folds && fold.view.verdict.flat" class="yes">
+        Folds flat<small>{{ prefs.size(closed.w, closed.h) }}, {{ thick }}</small>
+      </li>
+      <li v-if="!fold.view.findings.length" class="yes">Closes with everything that is on it</li>
+      <li v-for="f in fold.view.findings" :key="f.item + f.why" class="no" data-testid="finding">
+        {{ f.why }}
+        <small>on {{ faceName(f.face) }}</small>
+        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">Move it in</button>
+      </li>
+      <li v-if="waiting" class="note">
+        {{ waiting === 1 ? '1 item waits' : `${waiting} items wait` }} on faces that this base does not have; they are
+        there again with a base that has them.
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  position: relative;
+  padding: 3px 0 3px 20px;
+}
+li::before {
+  position: absolute;
+  left: 2px;
+  font-weight: 700;
+}
+.yes::before {
+  content: '✓';
+  color: var(--moss);
+}
+.no::before {
+  content: '×';
+  color: var(--stop);
+}
+.no {
+  color: var(--stop);
+}
+.note::before {
+  content: '•';
+  color: var(--ink5);
+}
+.mend {
+  margin-top: 4px;
+  border: 1px solid var(--paper3);
+  border-radius: 5px;
+  background: var(--paper0);
+  padding: 3px 9px;
+  font: 550 12px 'Figtree Variable';
+  color: var(--ink9);
+  cursor: pointer;
+}
+.mend:hover {
+  border-color: var(--ink3);
+}
+</style>

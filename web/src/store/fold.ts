@@ -1,0 +1,34 @@
+// How the open card's base folds: asked for anew when the base has changed, or
+// when what lies on it is to be looked at again.
+import { defineStore } from 'pinia'
+import { computed, shallowRef, watch } from 'vue'
+import { api } from '../api/client'
+import type { FoldView } from '../api/types'
+import { useCard } from './card'
+
+export const useFold = defineStore('fold', () => {
+  const card = useCard()
+  const view = shallowRef<FoldView>()
+  let asked = ''
+
+  const key = computed(() => (card.view ? card.id + JSON.stringify(card.view.card.base) : ''))
+
+  async function load() {
+    const want = key.value + card.view?.revision
+    if (!card.view || asked === want) return
+    asked = want
+    try {
+      const v = await api.fold(card.id)
+      if (asked === want) view.value = v
+    } catch {
+      asked = '' // the next change asks again
+    }
+  }
+
+  watch(key, (now, before) => {
+    if (now.slice(0, 18) !== before.slice(0, 18)) view.value = undefined
+    void load()
+  })
+
+  return { view, load }
+})
