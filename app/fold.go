@@ -2,12 +2,15 @@ package app
 
 import (
 	"context"
+	"io"
 	"math"
 
 	"sectilis/core/card"
 	"sectilis/core/check"
 	"sectilis/core/fold"
+	"sectilis/core/format/pdf"
 	"sectilis/core/geom"
+	"sectilis/core/measure"
 )
 
 // FoldPanel is a rigid panel with the faces on its two sides, which it may show
@@ -83,4 +86,26 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 		}
 	}
 	return v, nil
+}
+
+// Directions are the directions for cutting and folding a card's base by hand,
+// with the net they are for.
+func (a *App) Directions(ctx context.Context, id string, u measure.Unit) (title string, n fold.Net, d fold.Directions, err error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return "", n, d, err
+	}
+	title, base := o.rev.Card.Title, o.rev.Card.Base
+	o.Unlock()
+	n = fold.Of(base)
+	return title, n, fold.DirectionsOf(n, u), nil
+}
+
+// WriteDirections writes them as PDF.
+func (a *App) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit) error {
+	title, n, d, err := a.Directions(ctx, id, u)
+	if err != nil {
+		return err
+	}
+	return pdf.WriteDirections(w, title, n, d, u)
 }

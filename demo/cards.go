@@ -7,6 +7,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/fold"
 )
 
 const in = 25.4
@@ -32,7 +33,7 @@ func Fill(ctx context.Context, a *app.App) error {
 		pics[p.Name] = p
 	}
 	for _, d := range []draft{seedSwap(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
-		c, err := card.New(d.title, d.base)
+		c, err := fold.New(d.title, d.base)
 		if err == nil {
 			c, err = card.Apply(c, d.commands...)
 		}
@@ -106,15 +107,20 @@ func harvestSupper(p app.Picture) draft {
 	return d
 }
 
+// beekeeper is a gate fold: a band that is glued to the left gate alone keeps
+// both shut.
 func beekeeper(p app.Picture) draft {
-	d := draft{title: "Thank you, beekeeper", base: card.Base{Kind: card.SideFold, Width: 4.5 * in, Height: 6.25 * in, Stock: "white-300"}}
-	d.form(card.Front, "Comb paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "comb"}, card.Form{Outline: card.Rectangle, Width: 4.125, Height: 5.875, Corner: card.Round, Radius: .25}, 2.25, 3.125)
-	d.photo(card.Front, "Hives", p, 3.25, 2.1875, 2.25, 2.25)
-	d.mat(2, .125, card.Bevel, "honey-216", "Hives mat", 3)
-	d.form(card.Front, "Banner", card.Shape, piece("night-216", 1.5, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4, Height: .875}, 2.25, 4.75)
-	d.form(card.Front, "Banner face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 3.625, Height: .6875}, 2.25, 4.75)
-	d.words(card.Front, "Thank you", "Thank you, Odalys", "dancing-script-700", "#3c4a5b", 8.4, 2.25, 4.75)
-	d.words(card.InsideSecond, "Inside", "for forty jars\nand not one sting", "dancing-script-700", "#7a4666", 8, 2.25, 3)
+	d := draft{title: "Thank you, beekeeper", base: card.Base{Kind: card.GateFold, Width: 4.5 * in, Height: 6.25 * in, Stock: "white-300"}}
+	right, _ := card.LeafFaces(2)
+	for _, face := range []card.FaceID{card.Front, right} {
+		d.form(face, "Comb paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "comb"}, card.Form{Outline: card.Rectangle, Width: 1.9375, Height: 5.875, Corner: card.Round, Radius: .25}, 1.117, 3.125)
+	}
+	d.form(card.Front, "Band", card.Shape, piece("night-216", 1, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4, Height: .875}, 2.25, 3.125)
+	d.form(card.Front, "Band face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 3.625, Height: .6875}, 2.25, 3.125)
+	d.words(card.Front, "Thank you", "Thank you, Odalys", "dancing-script-700", "#3c4a5b", 8.4, 2.25, 3.125)
+	d.photo(card.InsideSecond, "Hives", p, 3.25, 2.1875, 2.25, 2)
+	d.mat(6, .125, card.Bevel, "honey-216", "Hives mat", 7)
+	d.words(card.InsideSecond, "Inside", "for forty jars\nand not one sting", "dancing-script-700", "#7a4666", 8, 2.25, 4.6)
 	return d
 }
 
@@ -139,13 +145,20 @@ func plotMoved() draft {
 	return d
 }
 
+// seedSwap is a step card: what stands up when it is opened carries the words
+// and two seed packets.
 func seedSwap() draft {
-	d := draft{title: "Seed swap", base: card.Base{Kind: card.SideFold, Width: 5.25 * in, Height: 5.25 * in, Stock: "white-300"}}
-	d.form(card.Front, "Seed paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "seed-scatter"}, card.Form{Outline: card.Rectangle, Width: 4.875, Height: 4.875}, 2.625, 2.625)
-	d.form(card.Front, "Round", card.Shape, piece("moss-216", 0, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 3.5, Height: 3.5}, 2.625, 2.375)
-	d.form(card.Front, "Round face", card.Shape, piece("cream-216", .5, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 3.125, Height: 3.125}, 2.625, 2.375)
-	d.words(card.Front, "Words", "seed\nswap", "fredoka-700", "#587a4a", 20, 2.625, 2.35)
-	d.form(card.Front, "Strip", card.Shape, piece("plum-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4.5, Height: .625}, 2.625, 4.5625)
-	d.words(card.Front, "When", "first Sunday in March", "patrick-hand-400", "#fff6e0", 7, 2.625, 4.55)
+	d := draft{title: "Seed swap", base: card.Base{Kind: card.StepCard, Width: 4.5 * in, Height: 4.5 * in, Stock: "cream-300", Measures: map[string]float64{
+		"steps": 3, "middleUp": 2.75 * in, "middleOut": .75 * in, "sideUp": 1.25 * in, "sideOut": 1.25 * in, "middleWidth": 1.75 * in, "margin": .5 * in,
+	}}}
+	d.form(card.InsideFirst, "Round", card.Shape, piece("moss-216", 0, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 1.5, Height: 1.5}, 2.25, 3.4375)
+	d.form(card.InsideFirst, "Round face", card.Shape, piece("cream-216", .5, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 1.3125, Height: 1.3125}, 2.25, 3.4375)
+	d.words(card.InsideFirst, "Words", "seed\nswap", "fredoka-700", "#587a4a", 8.6, 2.25, 3.42)
+	d.words(card.InsideFirst, "When", "first Sunday in March", "patrick-hand-400", "#a8432a", 7, 2.25, .9)
+	for i, x := range []float64{.9375, 3.5625} {
+		d.form(card.InsideSecond, []string{"Beans", "Squash"}[i], card.Shape, piece([]string{"plum-216", "honey-216"}[i], 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: .6875, Height: .875, Corner: card.Round, Radius: .0625}, x, .625)
+	}
+	d.words(card.Front, "Title", "Seed swap", "fredoka-700", "#587a4a", 12, 2.25, 3.5)
+	d.words(card.Front, "Where", "at the Plum Lane Allotments", "amatic-sc-700", "#35472c", 6, 2.25, 4.05)
 	return d
 }

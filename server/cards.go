@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"io"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -10,6 +11,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/fold"
+	"sectilis/core/measure"
 )
 
 func (s *server) cards(c *gin.Context) {
@@ -140,6 +142,29 @@ func (s *server) fold(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, v)
+}
+
+// unit is the unit that lengths are said in, inches where none is named.
+func unit(c *gin.Context) measure.Unit {
+	if c.Query("unit") == string(measure.MM) {
+		return measure.MM
+	}
+	return measure.In
+}
+
+func (s *server) directions(c *gin.Context) {
+	_, _, d, err := s.App.Directions(c.Request.Context(), c.Param("id"), unit(c))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, d)
+}
+
+func (s *server) directionsPDF(c *gin.Context) {
+	s.file(c, "application/pdf", "directions.pdf", func(w io.Writer) error {
+		return s.App.WriteDirections(c.Request.Context(), w, c.Param("id"), unit(c))
+	})
 }
 
 func (s *server) front(c *gin.Context) {

@@ -37,6 +37,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/redo", s.redo)
 	r.GET("/cards/:id/front.png", s.front)
 	r.GET("/cards/:id/fold", s.fold)
+	r.GET("/cards/:id/directions", s.directions)
+	r.GET("/cards/:id/directions.pdf", s.directionsPDF)
 
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)

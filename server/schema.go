@@ -94,7 +94,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

@@ -10,6 +10,7 @@ import type {
   Job,
   LayDrawing,
   LayoutView,
+  NetDirections,
   Picture,
   Problem,
   Summary,
@@ -86,6 +87,7 @@ export const api = {
     call<View>('POST', `/cards/${id}/changes`, { base, commands }),
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
+  directions: (id: string, unit: string) => call<NetDirections>('GET', `/cards/${id}/directions?unit=${unit}`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
@@ -109,6 +111,7 @@ export const api = {
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: 'svg' | 'dxf' | 'hpgl', items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
+  directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
   hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,

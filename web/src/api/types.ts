@@ -527,6 +527,15 @@ export interface Measure {
   text: string
   unit: 'in' | 'mm'
 }
+export interface NetDirections {
+  sheet: string
+  works: NetWork[]
+  folds: string[]
+}
+export interface NetWork {
+  lay: string
+  lines: string[]
+}
 export interface NetNeighbour {
   id: string
   name: string

@@ -28,6 +28,8 @@ const middle = (f: SceneFace) => {
     y: m[1] * (f.width / 2) + m[3] * (f.height / 2) + m[5],
   }
 }
+/** Names keep within narrow faces as far as they can be read. */
+const lettering = (f: SceneFace) => Math.max(8, Math.min(11, (f.width * scale.value) / (f.name.length * 0.5)))
 const box = (f: SceneFace) => {
   const c = middle(f)
   return { x: c.x - f.width / 2, y: c.y - f.height / 2, width: f.width, height: f.height }
@@ -69,7 +71,7 @@ const scale = computed(() => {
           <text
             :x="middle(f).x"
             :y="f.items.length ? middle(f).y + f.height / 2 - 5 / scale : middle(f).y"
-            :font-size="11 / scale"
+            :font-size="lettering(f) / scale"
             :stroke-width="3.5 / scale"
             :class="{ on: f.id === card.faceId, over: f.items.length }"
             text-anchor="middle"

@@ -134,7 +134,7 @@ function key(e: KeyboardEvent) {
       <g v-for="p in shown" :key="p.key" :transform="matrix(p.at)" :data-testid="'panel-' + p.key">
         <clipPath :id="`${uid}-${p.key}`"><path :d="p.ring" /></clipPath>
         <path :d="p.ring" :fill="stock" />
-        <g v-if="p.face?.items.length" :clip-path="`url(#${uid}-${p.key})`">
+        <g v-if="p.face?.items.length" :clip-path="popup ? `url(#${uid}-${p.key})` : undefined">
           <g :transform="matrix(p.face.onSheet)"><FaceArt :face="p.face" /></g>
         </g>
         <path :d="p.ring" fill="#3a2a18" :opacity="p.shade" />

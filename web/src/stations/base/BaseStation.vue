@@ -9,6 +9,7 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import BaseMeasures from './BaseMeasures.vue'
+import DirectionsDialog from './DirectionsDialog.vue'
 import FoldVerdict from './FoldVerdict.vue'
 import KindList from './KindList.vue'
 import NetDrawing from './NetDrawing.vue'
@@ -19,6 +20,7 @@ const prefs = usePrefs()
 const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
+const directing = ref(false)
 const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
@@ -50,6 +52,9 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <b>{{ kindTitle(base.kind) }}</b>
         <span class="chip" data-testid="trade">{{ trade ? trade.name : 'own size' }}</span>
         <span class="space" />
+        <button class="verb" data-testid="directions-verb" @click="directing = true">
+          Directions for hand cutting
+        </button>
         <RouterLink class="verb" :to="`/cards/${card.id}/panels`" data-testid="to-panels">Lay out the faces</RouterLink>
       </div>
       <div ref="el" class="table">
@@ -74,6 +79,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         </div>
       </section>
       <FoldVerdict />
+      <DirectionsDialog v-model="directing" />
     </aside>
   </div>
 </template>

@@ -1,0 +1,79 @@
+package way
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"sectilis/core/card"
+	"sectilis/core/fold"
+	"sectilis/internal/browser"
+)
+
+// A step card of one's own size; a piece that would stick out is found and
+// moved in; the directions are read.
+func TestAStepCardIsMadeAndMended(t *testing.T) {
+	h := lay(t)
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.click("kind-stepCard")
+	h.there("measure-steps")
+	h.fill("base-width", "4 1/4\r")
+	h.fill("base-height", "4 1/4\r")
+	h.says("trade", "own size")
+	h.fill("measure-steps", "5\r")
+	h.says("verdict", "All panels meet at every opening")
+	h.wait(`document.querySelectorAll('[data-testid=folded-card] [data-testid^=panel-]').length === 12`)
+
+	// What does not go says so and changes nothing.
+	h.fill("measure-middleUp", "4 1/8\r")
+	h.wait(`document.querySelector('.ant-message')?.textContent.includes('shows when closed')`)
+	v, err := h.app.App.Open(h.Context(), h.id)
+	h.must(err)
+	assert.Equal(t, card.StepCard, v.Card.Base.Kind)
+	assert.Equal(t, 5., v.Card.Base.Measures["steps"])
+	assert.NotContains(t, v.Card.Base.Measures, "middleUp")
+
+	_, err = h.app.App.Change(h.Context(), h.id, v.Revision, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{{
+		Name: "Kite", Kind: card.Shape, Place: card.Place{X: 4.125 * in, Y: 4 * in}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Form: &card.Form{Outline: card.Rectangle, Width: in / 2, Height: in / 2, Corner: card.Square},
+	}}}})
+	h.must(err)
+	h.says("finding", "“Kite” sticks out by ⅛ in")
+	h.click("mend")
+	h.says("verdict", "Closes with everything that is on it")
+	assert.InDelta(t, 4*in, h.item(v.Revision+2, "i1").Place.X, 1e-3)
+
+	h.click("directions-verb")
+	h.says("directions", "Cut a sheet of 4 ¼ × 8 ½ in")
+	h.says("directions", "Turn the sheet a quarter to the right")
+	n := fold.Of(v.Card.Base)
+	rows, err := browser.Eval[float64](h.Page, `document.querySelectorAll('[data-testid=directions] ul li').length`)
+	h.must(err)
+	assert.InDelta(t, len(n.Lines), rows, 1e-9, "one line for every line of the net")
+	raw := h.fetch("/api/cards/" + h.id + "/directions.pdf")
+	assert.True(t, strings.HasPrefix(string(raw), "%PDF"))
+}
+
+// What lies on a face waits while the base does not have it.
+func TestFacesComeAndGoWithTheBase(t *testing.T) {
+	h := lay(t, square("Label", 2, 2))
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.click("kind-triFold")
+	h.says("verdict", "Folds flat")
+	v, err := h.app.App.Open(h.Context(), h.id)
+	h.must(err)
+	_, inside := card.LeafFaces(2)
+	_, err = h.app.App.Change(h.Context(), h.id, v.Revision, []card.Command{card.PlaceItems{Face: inside, Items: []card.Item{{
+		Name: "Map", Kind: card.Shape, Place: card.Place{X: in, Y: in}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Form: &card.Form{Outline: card.Rectangle, Width: in, Height: in, Corner: card.Square},
+	}}}})
+	h.must(err)
+	h.click("kind-sideFold")
+	h.says("verdict", "1 item waits on faces that this base does not have")
+	h.click("kind-triFold")
+	h.wait(`!document.querySelector('[data-testid=verdict]').textContent.includes('waits')`)
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("face-" + string(inside))
+	h.says("layer-i2", "Map")
+}
