@@ -49,6 +49,11 @@ func run(out string) error {
 		return err
 	}
 	card := "/cards/" + cards[0].ID
+	steps, err := h.App.Cards(ctx, "seed swap")
+	if err != nil {
+		return err
+	}
+	step := "/cards/" + steps[0].ID
 	// A view is ready when its fonts and pictures are there.
 	const ready = `document.fonts.status === 'loaded' && [...document.querySelectorAll('img')].every(i => i.complete)`
 	id := browser.ID
@@ -58,7 +63,7 @@ func run(out string) error {
 		then             string
 	}{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, nil, ""},
-		{"base", card + "/base", `!!document.querySelector('[data-testid=net]')`, nil, ""},
+		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && !!document.querySelector('[data-testid=panel-7]')`, nil, ""},
 		{"panels", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
 			`!!document.querySelector('[data-testid=trial]')`},
