@@ -32,6 +32,7 @@ type FoldView struct {
 	Layers   int             `json:"layers"`
 	Measures []fold.Measure  `json:"measures"`
 	Limit    string          `json:"limit"`
+	Sending  fold.Sending    `json:"sending"`
 	Findings []check.Finding `json:"findings"`
 	// Waiting are faces that the base does not have, with how many items wait
 	// on them.
@@ -49,6 +50,7 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 	study := fold.StudyOf(c.Base)
 	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Findings: check.Folding(c, s)}
 	v.Measures, v.Limit = fold.Measures(c.Base)
+	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
 	if v.Measures == nil {
 		v.Measures = []fold.Measure{}
 	}

@@ -40,6 +40,10 @@ const (
 	StepCard  BaseKind = "stepCard"  // steps stand up when it is opened
 	PopupBox  BaseKind = "popupBox"  // boxes stand up when it is opened
 	VFold     BaseKind = "vFold"     // a V stands up across the fold
+	Easel     BaseKind = "easel"     // its front folds back and stands
+	Shaped    BaseKind = "shaped"    // an outline, mirrored over its fold
+	Pocket    BaseKind = "pocket"    // a leaf with a pocket in front
+	Envelope  BaseKind = "envelope"  // what a card is sent in
 )
 
 // Base is the sheet that folds.
@@ -290,6 +294,18 @@ func Trades() []Trade {
 		{"Square 5 ¼", "Letter", in(5.25), in(5.25)},
 		{"A6 ISO", "ISO", 105, 148}, {"A5 ISO", "ISO", 148, 210},
 		{"DL", "ISO", 99, 210}, {"Square 148", "ISO", 148, 148},
+	}
+}
+
+// Envelopes are the trade envelopes, landscape, the smallest first.
+func Envelopes() []Trade {
+	in := func(v float64) float64 { return v * 25.4 }
+	return []Trade{
+		{"A2 envelope", "Letter", in(5.75), in(4.375)}, {"C6 envelope", "ISO", 162, 114},
+		{"A6 envelope", "Letter", in(6.5), in(4.75)}, {"Square 5 ½ envelope", "Letter", in(5.5), in(5.5)},
+		{"A7 envelope", "Letter", in(7.25), in(5.25)}, {"DL envelope", "ISO", 220, 110},
+		{"Slimline envelope", "Letter", in(8.875), in(3.875)}, {"Square 155 envelope", "ISO", 155, 155},
+		{"C5 envelope", "ISO", 229, 162},
 	}
 }
 

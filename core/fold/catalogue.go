@@ -14,11 +14,12 @@ import (
 type Measure struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
-	// Unit is "mm", "count" or "degrees".
-	Unit string  `json:"unit"`
-	Min  float64 `json:"min"`
-	Max  float64 `json:"max"`
-	At   float64 `json:"at"` // what it is now
+	// Unit is "mm", "count", "degrees" or "choice", which is a number of Names.
+	Unit  string   `json:"unit"`
+	Names []string `json:"names,omitempty"`
+	Min   float64  `json:"min"`
+	Max   float64  `json:"max"`
+	At    float64  `json:"at"` // what it is now
 }
 
 // Kind is an entry of the catalogue.
@@ -45,11 +46,15 @@ type entry struct {
 func none(card.Base, func(string) float64) []Measure { return nil }
 
 func length(id, name string, at, lo, hi float64) Measure {
-	return Measure{id, name, "mm", lo, hi, min(max(at, lo), hi)}
+	return Measure{ID: id, Name: name, Unit: "mm", Min: lo, Max: hi, At: min(max(at, lo), hi)}
 }
 
 func count(id, name string, at, lo, hi float64) Measure {
-	return Measure{id, name, "count", lo, hi, at}
+	return Measure{ID: id, Name: name, Unit: "count", Min: lo, Max: hi, At: at}
+}
+
+func choice(id, name string, names ...string) Measure {
+	return Measure{ID: id, Name: name, Unit: "choice", Names: names, Max: float64(len(names) - 1)}
 }
 
 // eighth rounds to an eighth of an inch, as a person would have measured it.
@@ -70,6 +75,10 @@ var catalogue = []entry{
 	{id: card.Tent, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b) }},
 	{id: card.StepCard, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
 	{id: card.PopupBox, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},
+	{id: card.Easel, name: "Easel", says: "Its front folds back in half and stands; a panel is glued to the lower half.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return easel(b) }},
+	{id: card.Shaped, name: "Shaped", says: "Both leaves have one outline; a part of its left edge is the fold.", measures: shapedMeasures, net: shapedNet, limit: shapedLimit},
+	{id: card.Pocket, name: "Pocket", says: "A leaf with a pocket in front; the tabs are glued behind it.", measures: pocketMeasures, net: pocketNet},
+	{id: card.Envelope, name: "Envelope", says: "The sides fold in first, then the bottom is glued on them, the flap last.", measures: envelopeMeasures, net: envelopeNet},
 	{id: card.VFold, name: "V-fold", says: "A V stands up across the fold when it is opened.", measures: vMeasures, net: vNet, limit: vLimit},
 }
 
@@ -149,7 +158,7 @@ func Check(b card.Base) error {
 		}
 	}
 	for _, m := range list {
-		if math.IsNaN(m.At) || m.At < m.Min-1e-9 || m.At > m.Max+1e-9 || m.Unit == "count" && m.At != math.Round(m.At) {
+		if math.IsNaN(m.At) || m.At < m.Min-1e-9 || m.At > m.Max+1e-9 || (m.Unit == "count" || m.Unit == "choice") && m.At != math.Round(m.At) {
 			return &card.Refusal{Field: m.ID, Why: fmt.Sprintf("“%s” is between %s and %s.", m.Name, say(m.Min, m.Unit), say(m.Max, m.Unit))}
 		}
 	}

@@ -62,6 +62,9 @@ func DirectionsOf(n Net, u measure.Unit) Directions {
 	say := func(mm float64) string { return measure.FormatUnit(mm, u) }
 	short := func(mm float64) string { return measure.Format(mm, u) }
 	d := Directions{Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", measure.FormatSize(n.Width, n.Height, u))}
+	if !n.Edge.Empty() {
+		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it. The inside lies up.", measure.FormatSize(n.Width, n.Height, u))
+	}
 	var down, across []straight
 	var slanting []string
 	for _, l := range n.Lines {

@@ -8,9 +8,9 @@ import (
 	"sectilis/core/measure"
 )
 
-// leaf is one leaf of a base whose folds are upright. Leaves are counted from
+// leafOf is one leaf of a base whose folds are upright. Leaves are counted from
 // Front to the left, as seen from outside.
-type leaf struct {
+type leafOf struct {
 	width           float64
 	outside, inside string
 	// fold is the role of the fold at its left, as seen from outside.
@@ -19,7 +19,7 @@ type leaf struct {
 }
 
 // leaves makes the net of a base of upright leaves.
-func leaves(of func(b card.Base, v func(string) float64) []leaf) func(card.Base, func(string) float64) Net {
+func leaves(of func(b card.Base, v func(string) float64) []leafOf) func(card.Base, func(string) float64) Net {
 	return func(b card.Base, v func(string) float64) Net {
 		list := of(b, v)
 		n := Net{Height: b.Height}
@@ -50,8 +50,8 @@ func faceOrder(outside, inside []Face) []Face {
 	return append(out, outside[1:]...)
 }
 
-func sideLeaves(b card.Base, _ func(string) float64) []leaf {
-	return []leaf{{b.Width, "Front", "Inside left", Mountain, 0}, {b.Width, "Back", "Inside right", "", 0}}
+func sideLeaves(b card.Base, _ func(string) float64) []leafOf {
+	return []leafOf{{b.Width, "Front", "Inside left", Mountain, 0}, {b.Width, "Back", "Inside right", "", 0}}
 }
 
 func tuckMeasures(b card.Base, _ func(string) float64) []Measure {
@@ -60,27 +60,27 @@ func tuckMeasures(b card.Base, _ func(string) float64) []Measure {
 
 // triLeaves: the tucked leaf goes in first and is shorter, so that it does not
 // push against the fold.
-func triLeaves(b card.Base, v func(string) float64) []leaf {
-	return []leaf{
+func triLeaves(b card.Base, v func(string) float64) []leafOf {
+	return []leafOf{
 		{b.Width, "Front", "Inside left", Mountain, 1},
 		{b.Width, "Back", "Inside middle", Mountain, 0},
 		{b.Width - v("tuck"), "Tucked leaf", "Inside right", "", 0},
 	}
 }
 
-func zLeaves(b card.Base, _ func(string) float64) []leaf {
-	return []leaf{
+func zLeaves(b card.Base, _ func(string) float64) []leafOf {
+	return []leafOf{
 		{b.Width, "Front", "Inside left", Mountain, 0},
 		{b.Width, "Outside middle", "Inside middle", Valley, 0},
 		{b.Width, "Outside left", "Inside right", "", 0},
 	}
 }
 
-func accordionLeaves(b card.Base, v func(string) float64) []leaf {
+func accordionLeaves(b card.Base, v func(string) float64) []leafOf {
 	n := int(v("leaves"))
-	out := make([]leaf, n)
+	out := make([]leafOf, n)
 	for i := range out {
-		out[i] = leaf{b.Width, fmt.Sprintf("Outside %d", i+1), fmt.Sprintf("Inside %d", i+1), Mountain, 0}
+		out[i] = leafOf{b.Width, fmt.Sprintf("Outside %d", i+1), fmt.Sprintf("Inside %d", i+1), Mountain, 0}
 		if i%2 == 1 {
 			out[i].fold = Valley
 		}
@@ -97,9 +97,9 @@ func gateMeasures(b card.Base, _ func(string) float64) []Measure {
 }
 
 // gateLeaves: seen from outside the left gate is at the right.
-func gateLeaves(b card.Base, v func(string) float64) []leaf {
+func gateLeaves(b card.Base, v func(string) float64) []leafOf {
 	left := v("gate") - v("between")/2
-	return []leaf{
+	return []leafOf{
 		{left, "Left gate", "Inside left", Mountain, 0},
 		{b.Width, "Back", "Inside middle", Mountain, 0},
 		{b.Width - left - v("between"), "Right gate", "Inside right", "", 0},

@@ -38,7 +38,11 @@ func TestEveryKindFoldsAtThreeSizes(t *testing.T) {
 			assert.True(t, v.Flat, "%s %v: %v", k.ID, size, v.Why)
 			// Closed it covers its closed size and no more.
 			box := closedBox(f, poses[60])
-			assert.InDelta(t, size[0], box.W, 1e-6, "%s %v", k.ID, size)
+			wide := size[0]
+			if k.ID == card.Shaped {
+				wide *= .88 // what lies left of the fold is cut away
+			}
+			assert.InDelta(t, wide, box.W, 1e-6, "%s %v", k.ID, size)
 			assert.InDelta(t, size[1], box.H, 1e-6, "%s %v", k.ID, size)
 			// Every panel is as large folded as flat, and nothing lies flat half open but what should.
 			for i, m := range poses[30].Panels {

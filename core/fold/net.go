@@ -63,6 +63,8 @@ type Net struct {
 	Height float64 `json:"height"`
 	Lines  []Line  `json:"lines"` // as seen from outside
 	Faces  []Face  `json:"faces"` // in the order of card.Card
+	// Edge is the edge of a sheet that is no rectangle.
+	Edge geom.Path `json:"edge"`
 	// Closed is the size of the closed card.
 	Closed geom.Rect `json:"closed"`
 	// Stands says that the card is not meant to lie flat when it is closed.
@@ -70,7 +72,23 @@ type Net struct {
 }
 
 // Outline is the edge of the sheet.
-func (n Net) Outline() geom.Path { return geom.RectPath(geom.Rect{W: n.Width, H: n.Height}) }
+func (n Net) Outline() geom.Path {
+	if !n.Edge.Empty() {
+		return n.Edge
+	}
+	return geom.RectPath(geom.Rect{W: n.Width, H: n.Height})
+}
+
+// Shape is what there is of a face, in its own coordinates: all of it, unless
+// the sheet has an edge of its own.
+func (n Net) Shape(f Face) geom.Path {
+	all := geom.RectPath(geom.Rect{W: f.Width, H: f.Height})
+	if n.Edge.Empty() {
+		return all
+	}
+	back, _ := f.OnSheet.Inverse()
+	return geom.Intersection(geom.NonZero, all, n.Edge.Transform(back))
+}
 
 // Face returns the face with the id.
 func (n Net) Face(id card.FaceID) Face {

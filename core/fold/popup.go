@@ -165,7 +165,7 @@ func boxMeasures(b card.Base, v func(string) float64) []Measure {
 		length("up", "Up", eighth(b.Height*.4), 4, room),
 		length("out", "Out", eighth(b.Height*.3), 4, room),
 		length("wide", "Wide", eighth(b.Width*.6/n), 5, max(5, (b.Width-4*(n+1))/n)),
-		{ID: "stacked", Name: "Stacked on it", Unit: "count", Min: 0, Max: 1},
+		choice("stacked", "Stacked on it", "Nothing", "A smaller box"),
 	}
 }
 

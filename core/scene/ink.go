@@ -70,8 +70,7 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 // BaseInks is what is printed on the base itself on this face, in face
 // coordinates, clipped to the face.
 func (f *Face) BaseInks() []Ink {
-	clip := geom.RectPath(geom.Rect{W: f.Width, H: f.Height})
-	return f.inksOn("", clip)
+	return f.inksOn("", f.Shape)
 }
 
 func (f *Face) inksOn(carrier string, clip geom.Path) []Ink {
@@ -95,7 +94,7 @@ func (f *Face) PieceInks(it *Item) []Ink {
 // coordinates.
 func (s *Scene) Look(f *Face, base card.Base) []Ink {
 	stock, _ := card.StockByID(base.Stock)
-	out := []Ink{{Region: geom.RectPath(geom.Rect{W: f.Width, H: f.Height}), Colour: stock.Colour}}
+	out := []Ink{{Region: f.Shape, Colour: stock.Colour}}
 	out = append(out, f.BaseInks()...)
 	for i := range f.Items {
 		it := &f.Items[i]

@@ -16,7 +16,7 @@ import (
 func (f *Face) Drawing(ids []string) drawing.Drawing {
 	d := drawing.Drawing{Width: f.Width, Height: f.Height}
 	if len(ids) == 0 {
-		d.Shapes = append(d.Shapes, drawing.Shape{Name: f.Name, Role: card.RoleCut, Path: geom.RectPath(geom.Rect{W: f.Width, H: f.Height})})
+		d.Shapes = append(d.Shapes, drawing.Shape{Name: f.Name, Role: card.RoleCut, Path: f.Shape})
 		for _, l := range f.Folds {
 			var b geom.Builder
 			d.Shapes = append(d.Shapes, drawing.Shape{Name: "Fold", Role: l.Role, Path: b.Move(l.From).Line(l.To).Path()})

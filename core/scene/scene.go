@@ -31,9 +31,11 @@ type Face struct {
 	Folds      []fold.Line      `json:"folds"`
 	Neighbours []fold.Neighbour `json:"neighbours"`
 	Safe       geom.Rect        `json:"safe"` // keep words within this
-	Items      []Item           `json:"items"`
-	Thickness  float64          `json:"thickness"` // base leaf and all on it, mm
-	leaf       float64          // the base leaf alone
+	// Shape is what there is of the face, where the sheet has an edge of its own.
+	Shape     geom.Path `json:"shape"`
+	Items     []Item    `json:"items"`
+	Thickness float64   `json:"thickness"` // base leaf and all on it, mm
+	leaf      float64   // the base leaf alone
 }
 
 // Item is a resolved item. Outline and Picture are in the item's own
@@ -103,6 +105,7 @@ func Of(c card.Card) (Scene, error) {
 		face := Face{
 			Face: nf, Folds: s.Net.FoldsOn(f.ID), Neighbours: s.Net.Neighbours(f.ID),
 			Safe:      geom.Rect{W: nf.Width, H: nf.Height}.Grow(-safeMargin),
+			Shape:     s.Net.Shape(nf),
 			Items:     make([]Item, 0, len(f.Items)),
 			Thickness: stock.Thickness, leaf: stock.Thickness,
 		}

@@ -161,7 +161,7 @@ func pieces(c card.Card, s scene.Scene) []loose {
 	}
 	for i := range s.Faces {
 		f := &s.Faces[i]
-		base.Lines = append(base.Lines, linesOn(f, "", geom.RectPath(geom.Rect{W: f.Width, H: f.Height}), f.OnSheet, f.Side == fold.Inside)...)
+		base.Lines = append(base.Lines, linesOn(f, "", f.Shape, f.OnSheet, f.Side == fold.Inside)...)
 	}
 	base.Lines = append(base.Lines, Line{fold.Cut, outline})
 	out := []loose{base}

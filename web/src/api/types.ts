@@ -38,7 +38,20 @@ export interface AddMat {
 }
 export interface Base {
   kind:
-    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
+    | 'sideFold'
+    | 'topFold'
+    | 'triFold'
+    | 'zFold'
+    | 'accordion'
+    | 'gateFold'
+    | 'tent'
+    | 'stepCard'
+    | 'popupBox'
+    | 'easel'
+    | 'shaped'
+    | 'pocket'
+    | 'envelope'
+    | 'vFold'
   width: number
   height: number
   stock: string
@@ -178,7 +191,20 @@ export interface SheetSize {
 }
 export interface NetKind {
   id:
-    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
+    | 'sideFold'
+    | 'topFold'
+    | 'triFold'
+    | 'zFold'
+    | 'accordion'
+    | 'gateFold'
+    | 'tent'
+    | 'stepCard'
+    | 'popupBox'
+    | 'easel'
+    | 'shaped'
+    | 'pocket'
+    | 'envelope'
+    | 'vFold'
   name: string
   says: string
   small: Net
@@ -188,6 +214,7 @@ export interface Net {
   height: number
   lines: NetLine[]
   faces: NetFace[]
+  edge: string
   closed: Rect
   stands?: boolean
 }
@@ -415,6 +442,7 @@ export interface FoldView {
   layers: number
   measures: NetMeasure[]
   limit: string
+  sending: NetSending
   findings: Finding[]
   waiting?: {
     [k: string]: number
@@ -430,9 +458,15 @@ export interface NetMeasure {
   id: string
   name: string
   unit: string
+  names?: string[]
   min: number
   max: number
   at: number
+}
+export interface NetSending {
+  trade: string
+  width: number
+  height: number
 }
 export interface Incoming {
   id: string
@@ -588,6 +622,7 @@ export interface SceneFace {
   folds: NetLine[]
   neighbours: NetNeighbour[]
   safe: Rect
+  shape: string
   items: SceneItem[]
   thickness: number
 }
@@ -627,7 +662,20 @@ export interface Summary {
   id: string
   title: string
   kind:
-    'sideFold' | 'topFold' | 'triFold' | 'zFold' | 'accordion' | 'gateFold' | 'tent' | 'stepCard' | 'popupBox' | 'vFold'
+    | 'sideFold'
+    | 'topFold'
+    | 'triFold'
+    | 'zFold'
+    | 'accordion'
+    | 'gateFold'
+    | 'tent'
+    | 'stepCard'
+    | 'popupBox'
+    | 'easel'
+    | 'shaped'
+    | 'pocket'
+    | 'envelope'
+    | 'vFold'
   width: number
   height: number
   stock: string

@@ -65,8 +65,11 @@ const scale = computed(() => {
           @keydown.enter="card.work(f.id)"
           @keydown.space.prevent="card.work(f.id)"
         >
-          <rect v-bind="box(f)" :fill="stock" />
-          <g :transform="matrix(f.onMap)"><FaceArt :face="f" /></g>
+          <g :transform="matrix(f.onMap)">
+            <path :d="f.shape" :fill="stock" />
+            <FaceArt :face="f" />
+          </g>
+          <rect v-bind="box(f)" fill="transparent" />
           <rect v-bind="box(f)" fill="none" stroke="#d8c9af" stroke-width="1" vector-effect="non-scaling-stroke" />
           <text
             :x="middle(f).x"

@@ -12,6 +12,10 @@ const kinds: Record<Base['kind'], string> = {
   stepCard: 'Step card',
   popupBox: 'Pop-up box',
   vFold: 'V-fold',
+  easel: 'Easel',
+  shaped: 'Shaped',
+  pocket: 'Pocket',
+  envelope: 'Envelope',
 }
 
 export const kindTitle = (k: Base['kind']) => kinds[k] ?? k

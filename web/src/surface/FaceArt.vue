@@ -48,7 +48,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
 
 <template>
   <g>
-    <clipPath :id="`${uid}-face`"><rect :width="face.width" :height="face.height" /></clipPath>
+    <clipPath :id="`${uid}-face`"><path :d="face.shape" /></clipPath>
     <g :clip-path="`url(#${uid}-face)`">
       <ItemPaint v-for="it in baseInks" :key="it.id" v-bind="shown(it)" />
     </g>

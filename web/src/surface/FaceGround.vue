@@ -44,8 +44,9 @@ const lines = computed(() => props.face.folds.filter((l) => !l.main))
       <g :transform="matrix(g.at)"><rect :width="g.width" :height="g.height" fill="#fffdf9" opacity=".55" /></g>
       <text :x="g.middle.x" :y="g.middle.y" :font-size="15 * px" text-anchor="middle" class="ghost">{{ g.name }}</text>
     </g>
-    <rect :x="0.5" :y="0.9" :width="face.width" :height="face.height" fill="#3a2a18" opacity=".13" />
-    <rect :width="face.width" :height="face.height" :fill="stock" data-testid="face-ground" />
+    <path :d="face.shape" transform="translate(0.5 0.9)" fill="#3a2a18" opacity=".13" />
+    <rect :width="face.width" :height="face.height" fill="transparent" data-testid="face-ground" />
+    <path :d="face.shape" :fill="stock" />
     <line
       v-for="(l, i) in lines"
       :key="'l' + i"

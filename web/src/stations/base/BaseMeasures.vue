@@ -96,6 +96,17 @@ function turn(to: string | number) {
           @set="measure(m.id, $event)"
           @wrong="wrong = $event"
         />
+        <Field v-else-if="m.names" :label="m.name" wide>
+          <Select
+            :value="m.at"
+            :bordered="false"
+            size="small"
+            :data-testid="'measure-' + m.id"
+            @change="(v) => measure(m.id, Number(v))"
+          >
+            <SelectOption v-for="(name, i) in m.names" :key="name" :value="i">{{ name }}</SelectOption>
+          </Select>
+        </Field>
         <NumberField
           v-else
           :label="m.name"

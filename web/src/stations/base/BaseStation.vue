@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
+import { useRouter } from 'vue-router'
 import { computed, ref } from 'vue'
 import type { Base } from '../../api/types'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
+import { api } from '../../api/client'
 import { useCatalogue } from '../../store/catalogue'
+import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
 import BaseMeasures from './BaseMeasures.vue'
 import DirectionsDialog from './DirectionsDialog.vue'
@@ -21,6 +24,20 @@ const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
 const directing = ref(false)
+const fold = useFold()
+const router = useRouter()
+/** An envelope is a card of its own, on the table beside this one. */
+async function envelope() {
+  const s = fold.view?.sending
+  if (!s) return
+  const { id } = await api.create(`${card.view!.card.title}, envelope`.slice(0, 120), {
+    kind: 'envelope',
+    width: Math.max(s.width, s.height),
+    height: Math.min(s.width, s.height),
+    stock: 'text-120',
+  })
+  void router.push(`/cards/${id}/base`)
+}
 const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
@@ -79,6 +96,14 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         </div>
       </section>
       <FoldVerdict />
+      <section v-if="fold.view && base.kind !== 'envelope'" class="sec" data-testid="sending">
+        <h3>Envelope</h3>
+        <p>
+          {{ fold.view.sending.trade ? `${fold.view.sending.trade} fits` : 'No trade envelope fits closely' }}; made to
+          measure {{ prefs.size(fold.view.sending.width, fold.view.sending.height) }}
+        </p>
+        <button class="verb make" data-testid="make-envelope" @click="envelope">Make the envelope</button>
+      </section>
       <DirectionsDialog v-model="directing" />
     </aside>
   </div>
@@ -94,6 +119,13 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
   justify-content: space-evenly;
   gap: 10px;
   padding: 10px;
+}
+.make {
+  margin-left: -8px;
+  color: var(--brick);
+}
+.sec p {
+  margin: 0 0 4px;
 }
 .faces {
   list-style: none;

@@ -17,12 +17,14 @@ function drawn(k: Kind) {
   const s = Math.min(58 / n.width, 50 / n.height)
   const [w, h] = [n.width * s, n.height * s]
   const [x, y] = [(66 - w) / 2, (56 - h) / 2]
-  const upright = n.width > n.height
+  const main = n.lines.find((l) => l.main)
+  const upright = !main || main.from.x === main.to.x
   // Seen from inside the sheet is turned over.
   const at = (p: { x: number; y: number }) =>
     upright ? `${x + w - p.x * s} ${y + p.y * s}` : `${x + p.x * s} ${y + h - p.y * s}`
   return {
-    sheet: { x, y, width: w, height: h },
+    edge: n.edge || `M0 0H${n.width}V${n.height}H0Z`,
+    turned: upright ? `matrix(${-s} 0 0 ${s} ${x + w} ${y})` : `matrix(${s} 0 0 ${-s} ${x} ${y + h})`,
     lines: n.lines.map((l) => {
       const role = l.role in over ? over[l.role as keyof typeof over] : l.role
       const dash = { mountain: '5 1.6 1 1.6', valley: '3 2', cut: undefined }[role as 'cut']
@@ -45,7 +47,13 @@ function drawn(k: Kind) {
       @click="kind !== k.id && $emit('set', k.id)"
     >
       <svg width="66" height="56" viewBox="0 0 66 56" aria-hidden="true">
-        <rect v-bind="drawn(k).sheet" fill="#fffdf6" stroke="#1f2b38" />
+        <path
+          :d="drawn(k).edge"
+          :transform="drawn(k).turned"
+          fill="#fffdf6"
+          stroke="#1f2b38"
+          vector-effect="non-scaling-stroke"
+        />
         <path
           v-for="(l, i) in drawn(k).lines"
           :key="i"

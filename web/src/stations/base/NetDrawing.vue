@@ -3,7 +3,7 @@
 // seen from inside, where people score.
 import { computed } from 'vue'
 import type { Net } from '../../api/types'
-import { apply, type Pt } from '../../parts/geom'
+import { apply, matrix, type Matrix, type Pt } from '../../parts/geom'
 import { roleLook, roleNames, type Role } from '../../parts/lines'
 import { usePrefs } from '../../store/prefs'
 
@@ -25,6 +25,12 @@ const seen = (p: Pt): Pt =>
   upright.value
     ? { x: (props.net.width - p.x) * scale.value, y: p.y * scale.value }
     : { x: p.x * scale.value, y: (props.net.height - p.y) * scale.value }
+
+const edge = computed(() => props.net.edge || `M0 0H${props.net.width}V${props.net.height}H0Z`)
+const turned = computed<Matrix>(() => {
+  const s = scale.value
+  return upright.value ? [-s, 0, 0, s, w.value, 0] : [s, 0, 0, -s, 0, h.value]
+})
 
 const lines = computed(() =>
   props.net.lines.map((l) => {
@@ -76,8 +82,10 @@ const popup = computed(() => props.net.lines.some((l) => !l.main))
     aria-label="The net of the base"
     data-testid="net"
   >
-    <rect x="2" y="3" :width="w" :height="h" fill="#3a2a18" opacity=".1" />
-    <rect :width="w" :height="h" :fill="colour" stroke="#1f2b38" stroke-width="1.3" />
+    <g :transform="matrix(turned)">
+      <path :d="edge" :transform="`translate(${2 / scale} ${3 / scale})`" fill="#3a2a18" opacity=".1" />
+      <path :d="edge" :fill="colour" stroke="#1f2b38" stroke-width="1.3" vector-effect="non-scaling-stroke" />
+    </g>
     <path v-for="(l, i) in lines" :key="i" :d="l.d" fill="none" v-bind="roleLook[l.role]" />
     <template v-if="!popup">
       <g v-for="f in faces" :key="f.name">
