@@ -8,6 +8,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+
+	"sectilis/core/geom"
 )
 
 // Schema is the version of the document that this program writes. Older ones
@@ -55,6 +57,17 @@ type Base struct {
 	// Measures are what else the kind of base is made from, by name; what is
 	// left out follows from the size.
 	Measures map[string]float64 `json:"measures,omitempty"`
+	// Lines are a person's own, as they lie with the inside up: across and down
+	// from the upper left corner of the sheet.
+	Lines []OwnLine `json:"lines,omitempty"`
+}
+
+// OwnLine is a line that a person has added to a base. A guide leaves the sheet
+// whole where a fold would run.
+type OwnLine struct {
+	Role Role       `json:"role"`
+	From geom.Point `json:"from"`
+	To   geom.Point `json:"to"`
 }
 
 // FaceID names a face of a folded base; the names people read follow from the

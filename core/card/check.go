@@ -31,6 +31,7 @@ const (
 	maxPlace = 2000
 	maxItems = 2000 // on one face
 	maxFaces = 64
+	maxLines = 300
 	maxText  = 2000
 )
 
@@ -95,6 +96,22 @@ func checkName(field, name string) error {
 func (b Base) check() error {
 	if !faceName.MatchString(string(b.Kind)) || len(b.Measures) > 40 {
 		return refuse("kind", "“%s” is no kind of base.", b.Kind)
+	}
+	if len(b.Lines) > maxLines {
+		return refuse("lines", "A base has at most %d lines of its own.", maxLines)
+	}
+	for _, l := range b.Lines {
+		if !slices.Contains(Roles(), l.Role) {
+			return refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
+		}
+		for _, v := range []float64{l.From.X, l.From.Y, l.To.X, l.To.Y} {
+			if !within(v, -maxPlace, maxPlace) {
+				return refuse("lines", "A line of the base would lie more than 2 m off.")
+			}
+		}
+		if l.From == l.To {
+			return refuse("lines", "A line needs two places.")
+		}
 	}
 	for name, v := range b.Measures {
 		if !faceName.MatchString(name) || !within(v, -maxSize, maxSize) {

@@ -51,6 +51,7 @@ const small = .2
 func Folding(c card.Card, s scene.Scene) []Finding {
 	study := fold.StudyOf(c.Base)
 	out := []Finding{}
+	crossing := map[string]bool{} // what is glued across, and what lies on it
 	for i := range s.Faces {
 		f := &s.Faces[i]
 		for j := range f.Items {
@@ -58,9 +59,14 @@ func Folding(c card.Card, s scene.Scene) []Finding {
 			if !it.Piece {
 				continue
 			}
+			if it.On != "" && crossing[it.On] {
+				crossing[it.ID] = true
+				continue
+			}
 			onSheet := it.Outline.Transform(it.At).Transform(f.OnSheet)
 			across, part := crossed(study, onSheet)
 			if across != "" && it.On == "" {
+				crossing[it.ID] = true
 				out = append(out, Finding{Stop, f.ID, it.ID, fmt.Sprintf("“%s” is glued across a %s, over %s. It would hold the fold open, or tear.", it.Name, across, say(part)), part, nil})
 				continue
 			}

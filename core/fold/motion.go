@@ -82,8 +82,22 @@ func NewFolder(n Net) *Folder {
 		f.main[i] = n.Lines[h.Line].Main
 	}
 	f.tree()
+	f.flaps()
 	f.plan()
 	return f
+}
+
+// flaps are folds in no loop: nothing moves them but a hand.
+func (f *Folder) flaps() {
+	looped := make([]bool, len(f.Hinges))
+	for _, l := range f.loops {
+		for _, s := range l.steps {
+			looped[s.hinge] = true
+		}
+	}
+	for j := range f.main {
+		f.main[j] = f.main[j] || !looped[j]
+	}
 }
 
 // tree hangs panels on each other, breadth first, main folds before others.

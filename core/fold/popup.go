@@ -323,4 +323,11 @@ func New(title string, b card.Base) (card.Card, error) {
 }
 
 // Commands are the commands of this package, for card.Decode.
-var Commands = map[string]func() card.Command{"setBase": func() card.Command { return &SetBase{} }}
+var Commands = map[string]func() card.Command{
+	"setBase":     func() card.Command { return &SetBase{} },
+	"addLines":    func() card.Command { return &AddLines{} },
+	"addStrip":    func() card.Command { return &AddStrip{} },
+	"removeLines": func() card.Command { return &RemoveLines{} },
+	"mirrorLines": func() card.Command { return &MirrorLines{} },
+	"repeatLines": func() card.Command { return &RepeatLines{} },
+}

@@ -1,18 +1,23 @@
 // Made from docs/api.schema.json by “make types”. Not to be changed by hand.
 
 export type Command =
+  | NetAddLines
   | AddMat
+  | NetAddStrip
   | Carve
   | Divide
   | DuplicateItems
   | Grow
   | KeepOverlap
+  | NetMirrorLines
   | MoveItems
   | NameItem
   | PlaceItems
   | PutOn
   | RemoveItems
+  | NetRemoveLines
   | RenameCard
+  | NetRepeatLines
   | ResizeItems
   | Restack
   | RoundCorners
@@ -58,6 +63,16 @@ export interface Base {
   measures?: {
     [k: string]: number
   }
+  lines?: OwnLine[]
+}
+export interface OwnLine {
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  from: Point
+  to: Point
+}
+export interface Point {
+  x: number
+  y: number
 }
 export interface Border {
   of: string
@@ -226,10 +241,6 @@ export interface NetLine {
   stage?: number
   stop?: number
 }
-export interface Point {
-  x: number
-  y: number
-}
 export interface NetFace {
   id: string
   name: string
@@ -251,6 +262,17 @@ export interface Rect {
   w: number
   h: number
 }
+export interface NetAddLines {
+  lines: OwnLine[]
+  do: 'addLines'
+}
+export interface NetAddStrip {
+  from: number
+  to: number
+  up: number
+  out: number
+  do: 'addStrip'
+}
 export interface Divide {
   ids: string[]
   do: 'divide'
@@ -270,6 +292,10 @@ export interface Grow {
 export interface KeepOverlap {
   ids: string[]
   do: 'keepOverlap'
+}
+export interface NetMirrorLines {
+  level: boolean
+  do: 'mirrorLines'
 }
 export interface MoveItems {
   ids: string[]
@@ -297,9 +323,19 @@ export interface RemoveItems {
   ids: string[]
   do: 'removeItems'
 }
+export interface NetRemoveLines {
+  lines: number[]
+  do: 'removeLines'
+}
 export interface RenameCard {
   title: string
   do: 'renameCard'
+}
+export interface NetRepeatLines {
+  count: number
+  dx: number
+  dy: number
+  do: 'repeatLines'
 }
 export interface ResizeItems {
   ids: string[]

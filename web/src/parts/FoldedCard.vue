@@ -21,8 +21,13 @@ void fold.load()
 const uid = useId()
 const open = ref(40)
 const turn = ref({ yaw: 0, pitch: 0 })
-const popup = computed(() => ['stepCard', 'popupBox', 'vFold'].includes(card.view?.card.base.kind ?? ''))
-const level = computed(() => popup.value || ['topFold', 'tent'].includes(card.view?.card.base.kind ?? ''))
+/** Something stands up inside: the card is seen lying on a table. */
+const popup = computed(
+  () =>
+    ['stepCard', 'popupBox', 'vFold'].includes(card.view?.card.base.kind ?? '') ||
+    (['topFold', 'tent'].includes(card.view?.card.base.kind ?? '') && !!card.view?.card.base.lines?.length),
+)
+const level = computed(() => popup.value || ['topFold', 'tent', 'easel'].includes(card.view?.card.base.kind ?? ''))
 watch(
   () => card.view?.card.base.kind,
   () => {

@@ -15,6 +15,7 @@ import BaseMeasures from './BaseMeasures.vue'
 import DirectionsDialog from './DirectionsDialog.vue'
 import FoldVerdict from './FoldVerdict.vue'
 import KindList from './KindList.vue'
+import OwnLines from './OwnLines.vue'
 import NetDrawing from './NetDrawing.vue'
 
 const card = useCard()
@@ -44,7 +45,7 @@ const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value
 
 const set = (part: Partial<Base>) => void card.change({ do: 'setBase', base: { ...base.value, ...part } })
 /** Another kind has measures of its own, which follow from the size. */
-const kind = (k: Base['kind']) => set({ kind: k, measures: {} })
+const kind = (k: Base['kind']) => set({ kind: k, measures: {}, lines: [] })
 
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 </script>
@@ -96,6 +97,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         </div>
       </section>
       <FoldVerdict />
+      <OwnLines />
       <section v-if="fold.view && base.kind !== 'envelope'" class="sec" data-testid="sending">
         <h3>Envelope</h3>
         <p>
