@@ -211,6 +211,24 @@ func TestStripsFoldOnlyWhereTheyAddUp(t *testing.T) {
 	}
 }
 
+// Gates that are too wide run into each other; those of the catalogue do not.
+func TestPanelsThatPassThroughEachOtherAreFound(t *testing.T) {
+	wide := leaves(func(b card.Base, _ func(string) float64) []leafOf {
+		return []leafOf{{75, "Left gate", "", Mountain, 0}, {100, "Back", "", Mountain, 0}, {70, "Right gate", "", "", 0}}
+	})(base(card.GateFold, 100, 120, nil), nil)
+	f := NewFolder(wide)
+	c := f.Clash(f.Sweep(60))
+	require.NotNil(t, c)
+	assert.Greater(t, c.Closing, .5)
+	for _, k := range Kinds() {
+		s := StudyOf(base(k.ID, 127, 127, nil))
+		assert.Nil(t, s.Clash(s.Poses), "%s", k.ID)
+	}
+	// A strip within a strip whose ridge would come through the leaf in front.
+	stacked := StudyOf(base(card.PopupBox, 120, 150, map[string]float64{"stacked": 1}))
+	assert.True(t, stacked.Verdict.Folds, "%v", stacked.Verdict.Why)
+}
+
 func TestWhatIsWrongWithLinesIsNamed(t *testing.T) {
 	n := Of(base(card.TopFold, 100, 100, nil))
 	n.Lines = append(n.Lines,

@@ -42,6 +42,11 @@ func StudyOf(b card.Base) *Study {
 	s.Folder = NewFolder(s.Net)
 	s.Poses = s.Sweep(openings)
 	s.Verdict = s.Judge(s.Poses)
+	if c := s.Clash(s.Poses); c != nil {
+		s.Verdict.Folds = false
+		s.Verdict.Why = append(s.Verdict.Why, fmt.Sprintf("Two panels pass through one another when it is %.0f° open, %.1f mm from the left and %.1f mm from the top of the sheet, seen from outside.",
+			180*(1-c.Closing), c.At.X, c.At.Y))
+	}
 	s.close()
 	studies.Lock()
 	defer studies.Unlock()

@@ -1,0 +1,90 @@
+package fold
+
+import (
+	"math"
+
+	"sectilis/core/geom"
+)
+
+// Clash is two panels that pass through one another on the way.
+type Clash struct {
+	A, B    int
+	Closing float64
+	At      geom.Point // on the sheet, where panel A is pierced
+}
+
+// Touching is no clash: an edge pierces a panel when its ends lie this far on
+// either side, and as far inside the panel's own edge, mm.
+const pierce = .15
+
+// solid is a panel as straight sides, for looking at clashes: its ring, and the
+// same ring a little smaller, since panels of one height meet edge to edge.
+type solid struct {
+	shape  geom.Path
+	flat   []V3
+	inner  []V3
+	centre V3
+	reach  float64
+}
+
+// Clash looks for the first two panels that pass through one another, at a
+// share of the poses; nil when none do.
+func (f *Folder) Clash(poses []Pose) *Clash {
+	solids := make([]solid, len(f.Panels))
+	for i, p := range f.Panels {
+		s := &solids[i]
+		s.shape = geom.Join(append([]geom.Path{p.Ring}, p.Holes...)...)
+		for _, c := range p.Ring.Curves()[0] {
+			s.flat = append(s.flat, Flat(c.From))
+			s.centre = s.centre.add(Flat(c.From))
+		}
+		s.centre = s.centre.mul(1 / float64(len(s.flat)))
+		for _, q := range s.flat {
+			s.reach = max(s.reach, q.sub(s.centre).Len())
+			s.inner = append(s.inner, s.centre.add(q.sub(s.centre).mul(.93)))
+		}
+	}
+	const looks = 20
+	step := max(1, len(poses)/looks)
+	for k := step; k < len(poses)-1; k += step {
+		p := poses[k]
+		for a := range solids {
+			for b := range solids {
+				if a == b {
+					continue
+				}
+				ca, cb := p.Panels[a].Apply(solids[a].centre), p.Panels[b].Apply(solids[b].centre)
+				if ca.sub(cb).Len() > solids[a].reach+solids[b].reach {
+					continue
+				}
+				if at, ok := pierced(&solids[a], p.Panels[a], &solids[b], p.Panels[b]); ok {
+					return &Clash{a, b, p.Closing, at}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// pierced reports whether a side of b runs through a, and where on a's sheet.
+func pierced(a *solid, ma Motion, b *solid, mb Motion) (geom.Point, bool) {
+	// Into a's own plane, where it is z that counts.
+	to := ma.inverse().after(mb)
+	for _, ring := range [][]V3{b.flat, b.inner} {
+		last := to.Apply(ring[len(ring)-1])
+		for _, q := range ring {
+			now := to.Apply(q)
+			if last.Z*now.Z < 0 && min(math.Abs(last.Z), math.Abs(now.Z)) > pierce {
+				at := last.add(now.sub(last).mul(last.Z / (last.Z - now.Z)))
+				p := geom.Pt(at.X, at.Y)
+				if a.shape.Winding(p) != 0 {
+					if n, ok := a.shape.Nearest(p); ok && n.Distance > pierce {
+						return p, true
+					}
+				}
+			}
+			last = now
+		}
+	}
+	return geom.Point{}, false
+}
