@@ -17,7 +17,9 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/format/raster"
+	"sectilis/core/geom"
 	"sectilis/core/picture"
+	"sectilis/core/scene"
 )
 
 // Sides are the sizes of previews, in pixels on the longer side, growing.
@@ -125,7 +127,19 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 		return kept.raw, nil
 	}
 	f := s.Face(card.Front)
-	canvas := raster.New(f.Width, f.Height, thumbSide/math.Max(f.Width, f.Height), color.White, func(id string) (image.Image, error) {
+	raw, err := a.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, thumbSide, s.Look(f, rev.Card.Base))
+	if err != nil {
+		return nil, err
+	}
+	a.mu.Lock()
+	a.thumb[id] = thumbnail{rev.Number, raw}
+	a.mu.Unlock()
+	return raw, nil
+}
+
+// paint paints inks that lie in a box as a PNG with the longer side in pixels.
+func (a *App) paint(ctx context.Context, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
+	canvas := raster.New(box.W, box.H, side/math.Max(box.W, box.H), color.White, func(id string) (image.Image, error) {
 		_, raw, err := a.PicturePreview(ctx, id, Sides[0])
 		if err != nil {
 			return nil, err
@@ -133,15 +147,49 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 		img, _, err := picture.Decode("", raw)
 		return img, err
 	})
-	if err := canvas.Paint(s.Look(f, rev.Card.Base)); err != nil {
+	if err := canvas.Paint(scene.Transform(inks, geom.Shift(-box.X, -box.Y))); err != nil {
 		return nil, fmt.Errorf("draw card: %w", err)
 	}
 	var b bytes.Buffer
 	if err := png.Encode(&b, canvas.Image()); err != nil {
 		return nil, fmt.Errorf("draw card: %w", err)
 	}
-	a.mu.Lock()
-	a.thumb[id] = thumbnail{rev.Number, b.Bytes()}
-	a.mu.Unlock()
 	return b.Bytes(), nil
+}
+
+// lookSide is the longer side, in pixels, of what is laid on the folded card.
+const lookSide = 640
+
+// FaceLook is what one sees of a face without the pieces on it, or of one piece
+// alone, in the box of its bounds, as a PNG.
+func (a *App) FaceLook(ctx context.Context, id string, face card.FaceID, piece string) ([]byte, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	s, base := o.scene, o.rev.Card.Base
+	o.Unlock()
+	f := s.Face(face)
+	if f == nil {
+		return nil, ErrNotFound
+	}
+	if piece == "" {
+		stock, _ := card.StockByID(base.Stock)
+		inks := append([]scene.Ink{{Region: f.Shape, Colour: stock.Colour}}, f.BaseInks()...)
+		return a.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, inks)
+	}
+	for i := range f.Items {
+		it := &f.Items[i]
+		if it.ID != piece || !it.Piece {
+			continue
+		}
+		outline := it.Outline.Transform(it.At)
+		inks := []scene.Ink{{Region: outline, Colour: it.Ground}}
+		for _, k := range f.PieceInks(it) {
+			k.Clips = append([]geom.Path{outline}, k.Clips...)
+			inks = append(inks, k)
+		}
+		return a.paint(ctx, it.Bounds, lookSide, inks)
+	}
+	return nil, ErrNotFound
 }

@@ -77,6 +77,16 @@ func (s *server) layDrawing(c *gin.Context) {
 // kinds are the media types of the formats that outlines are written in.
 var kinds = map[string]string{"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "hpgl": "application/vnd.hp-hpgl"}
 
+// ofFace answers with a file that is made of a face.
+func (s *server) ofFace(c *gin.Context) {
+	if c.Param("file") == "look.png" {
+		raw, err := s.App.FaceLook(c.Request.Context(), c.Param("id"), card.FaceID(c.Param("face")), c.Query("piece"))
+		s.picture(c, "image/png", raw, err, "max-age=3600") // the address names the revision
+		return
+	}
+	s.outlines(c)
+}
+
 func (s *server) outlines(c *gin.Context) {
 	_, format, _ := strings.Cut(c.Param("file"), ".")
 	if kinds[format] == "" {

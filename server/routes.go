@@ -43,7 +43,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
 	r.POST("/cards/:id/drawings", s.layDrawing)
-	r.GET("/cards/:id/faces/:face/:file", s.outlines)
+	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
 
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)

@@ -14,8 +14,13 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
+            { name: 'three', test: /node_modules\/three\//, priority: 3 },
             { name: 'vue', test: /node_modules\/(@vue|vue|vue-router|pinia|@vueuse)\//, priority: 2 },
-            { name: 'antd', test: /node_modules\/(ant-design-vue|@ant-design|@ctrl|dayjs|lodash-es|stylis|@emotion)\//, priority: 1 },
+            {
+              name: 'antd',
+              test: /node_modules\/(ant-design-vue|@ant-design|@ctrl|dayjs|lodash-es|stylis|@emotion)\//,
+              priority: 1,
+            },
           ],
         },
       },

@@ -63,7 +63,7 @@ func run(out string) error {
 		then             string
 	}{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, nil, ""},
-		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && !!document.querySelector('[data-testid=panel-7]')`, nil, ""},
+		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
 			`!!document.querySelector('[data-testid=trial]')`},

@@ -1,6 +1,7 @@
 package way
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -23,7 +24,16 @@ func TestAStepCardIsMadeAndMended(t *testing.T) {
 	h.says("trade", "own size")
 	h.fill("measure-steps", "5\r")
 	h.says("verdict", "All panels meet at every opening")
-	h.wait(`document.querySelectorAll('[data-testid=folded-card] [data-testid^=panel-]').length === 12`)
+	h.wait(`document.querySelector('[data-testid=folded-card]').dataset.panels === '12'`)
+	// The solids are drawn, and again when the slider or a key moves them.
+	drawn := `Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0)`
+	h.wait(drawn + ` > 0`)
+	before, err := browser.Eval[float64](h.Page, drawn)
+	h.must(err)
+	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=folded-card]').focus(), true)`)
+	h.must(err)
+	h.keys("\u0302")
+	h.wait(fmt.Sprintf(`%s > %v`, drawn, before))
 
 	// What does not go says so and changes nothing.
 	h.fill("measure-middleUp", "4 1/8\r")

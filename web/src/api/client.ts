@@ -111,6 +111,8 @@ export const api = {
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: 'svg' | 'dxf' | 'hpgl', items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
+  lookURL: (id: string, face: string, revision: number, piece = '') =>
+    `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,

@@ -2,23 +2,23 @@
 // The folded card in the hand: every panel where the fold puts it, with what is
 // on it. The slider opens it; dragging or the arrow keys turn it about.
 import { Slider } from 'ant-design-vue'
-import { computed, ref, useId, watch } from 'vue'
-import type { SceneFace } from '../api/types'
-import FaceArt from '../surface/FaceArt.vue'
+import { usePreferredReducedMotion } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api } from '../api/client'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { useFold } from '../store/fold'
-import { matrix, then, type Matrix } from './geom'
-import { between, corners, facing, onPlane, project, type Eye } from './space'
+import FoldedDrawing from './FoldedDrawing.vue'
+import FoldedSolid from './FoldedSolid.vue'
+import { between, type Eye } from './space'
 
-const props = withDefaults(defineProps<{ width?: number; height?: number }>(), { width: 174, height: 168 })
+withDefaults(defineProps<{ width?: number; height?: number }>(), { width: 174, height: 168 })
 
 const card = useCard()
 const catalogue = useCatalogue()
 const fold = useFold()
 void fold.load()
 
-const uid = useId()
 const open = ref(40)
 const turn = ref({ yaw: 0, pitch: 0 })
 /** Something stands up inside: the card is seen lying on a table. */
@@ -43,55 +43,31 @@ const eye = computed<Eye>(() => ({
   pitch: (popup.value ? 1.08 : level.value ? 0.35 : 0.2) + turn.value.pitch,
 }))
 
-const panels = computed(() =>
-  (fold.view?.panels ?? []).map((p) => ({
-    ...p,
-    pts: corners(p.ring),
-    out: card.view?.scene.faces.find((f) => f.id === p.outside),
-    in: card.view?.scene.faces.find((f) => f.id === p.inside),
-  })),
-)
-
-interface Shown {
-  key: number
-  ring: string
-  at: Matrix
-  face: SceneFace | undefined
-  depth: number
-  shade: number
-}
-
-const shown = computed<Shown[]>(() => {
+const motions = computed(() => {
   const frames = fold.view?.frames
   if (!frames?.length) return []
   // Quite closed, all leaves would lie in one plane.
   const at = (1 - Math.max(open.value, 1.5) / 180) * (frames.length - 1)
   const [a, b] = [frames[Math.floor(at)]!, frames[Math.ceil(at)]!]
-  const motions = a.map((m, i) => between(m, b[i]!, at % 1))
-  const pts = panels.value.flatMap((p, i) => p.pts.map((q) => project(eye.value, motions[i]!, q)))
-  const [xs, ys] = [pts.map((p) => p[0]), pts.map((p) => p[1])]
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const k = Math.min((props.width - 12) / (x1 - x0), (props.height - 22) / (y1 - y0))
-  const fit: Matrix = [k, 0, 0, k, props.width / 2 - ((x0 + x1) / 2) * k, (props.height - 14) / 2 - ((y0 + y1) / 2) * k]
-  return panels.value
-    .map((p, i) => {
-      const m = motions[i]!
-      const plane = onPlane(eye.value, m)
-      const outside = plane[0] * plane[3] - plane[1] * plane[2] > 0
-      const depth = p.pts.reduce((s, q) => s + project(eye.value, m, q)[2], 0) / Math.max(1, p.pts.length)
-      return {
-        key: i,
-        ring: p.ring,
-        at: then(plane, fit),
-        face: outside ? p.out : p.in,
-        depth,
-        shade: 0.03 + 0.2 * (1 - facing(plane)),
-      }
-    })
-    .sort((p, q) => p.depth - q.depth)
+  return a.map((m, i) => between(m, b[i]!, at % 1))
 })
 
-const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
+const stock = computed(() => catalogue.stock(card.view?.card.base.stock))
+/** Without WebGL, and for who wants no motion, the plain drawing stays. */
+const still = usePreferredReducedMotion()
+const failed = ref(false)
+const sheet = computed(() => {
+  const v = card.view
+  // What the fold tells must be of this base, or panels and faces do not meet.
+  if (!v || !fold.view || still.value === 'reduce' || failed.value) return undefined
+  return {
+    fold: fold.view,
+    faces: v.scene.faces,
+    colour: stock.value?.colour ?? '#fff6e0',
+    thickness: stock.value?.thickness ?? 0.3,
+    look: (face: string, piece?: string) => api.lookURL(v.id, face, v.revision, piece),
+  }
+})
 
 let from: { x: number; y: number; yaw: number; pitch: number } | undefined
 function down(e: PointerEvent) {
@@ -120,14 +96,14 @@ function key(e: KeyboardEvent) {
 
 <template>
   <div>
-    <svg
-      :width="width"
-      :height="height"
-      :viewBox="`0 0 ${width} ${height}`"
+    <div
+      class="hand"
+      :style="{ width: width + 'px', height: height - 14 + 'px' }"
       tabindex="0"
       role="img"
       :aria-label="`The card, ${open}° open. Arrow keys turn it.`"
       data-testid="folded-card"
+      :data-panels="fold.view?.panels.length"
       @pointerdown="down"
       @pointermove="motion"
       @pointerup="from = undefined"
@@ -135,16 +111,30 @@ function key(e: KeyboardEvent) {
       @dblclick="turn = { yaw: 0, pitch: 0 }"
       @keydown="key"
     >
-      <ellipse :cx="width / 2" :cy="height - 9" :rx="width * 0.4" ry="6" fill="#0000000f" />
-      <g v-for="p in shown" :key="p.key" :transform="matrix(p.at)" :data-testid="'panel-' + p.key">
-        <clipPath :id="`${uid}-${p.key}`"><path :d="p.ring" /></clipPath>
-        <path :d="p.ring" :fill="stock" />
-        <g v-if="p.face?.items.length" :clip-path="popup ? `url(#${uid}-${p.key})` : undefined">
-          <g :transform="matrix(p.face.onSheet)"><FaceArt :face="p.face" /></g>
-        </g>
-        <path :d="p.ring" fill="#3a2a18" :opacity="p.shade" />
-        <path :d="p.ring" fill="none" stroke="#b9a67f" stroke-width="1" vector-effect="non-scaling-stroke" />
-      </g>
+      <template v-if="fold.view && motions.length">
+        <FoldedSolid
+          v-if="sheet"
+          :width="width"
+          :height="height - 14"
+          :sheet="sheet"
+          :motions="motions"
+          :eye="eye"
+          @failed="failed = true"
+        />
+        <FoldedDrawing
+          v-else
+          :width="width"
+          :height="height - 14"
+          :panels="fold.view.panels"
+          :motions="motions"
+          :faces="card.view!.scene.faces"
+          :eye="eye"
+          :colour="stock?.colour ?? '#fff6e0'"
+        />
+      </template>
+    </div>
+    <svg :width="width" height="14" aria-hidden="true">
+      <ellipse :cx="width / 2" cy="7" :rx="width * 0.4" ry="6" fill="#0000000f" />
     </svg>
     <Slider
       v-model:value="open"
@@ -168,10 +158,12 @@ function key(e: KeyboardEvent) {
   color: var(--ink5);
   font-size: 11px;
 }
-svg {
-  display: block;
+.hand {
   cursor: grab;
   touch-action: none;
+}
+svg {
+  display: block;
 }
 :deep(.ant-slider) {
   margin: 4px 6px 2px;

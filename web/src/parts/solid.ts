@@ -1,0 +1,207 @@
+// The folded card as solids: panels as thick as their paper, pieces as high as
+// they lie, foam under what is raised. Loaded when a card is first looked at.
+import * as three from 'three'
+import { SVGLoader } from 'three/examples/jsm/loaders/SVGLoader.js'
+import type { FoldView, SceneFace, SceneItem } from '../api/types'
+
+type Motion = FoldView['frames'][number][number]
+
+export interface Sheet {
+  fold: FoldView
+  faces: SceneFace[]
+  colour: string
+  thickness: number
+  look: (face: string, piece?: string) => string
+}
+
+export interface Stage {
+  resize: (width: number, height: number) => void
+  /** Places every panel and draws. */
+  show: (motions: Motion[], eye: { over: 'upright' | 'level' | 'table'; yaw: number; pitch: number }) => void
+  dispose: () => void
+}
+
+const shapesOf = (d: string) =>
+  new SVGLoader()
+    .parse(`<svg xmlns="http://www.w3.org/2000/svg"><path d="${d}"/></svg>`)
+    .paths.flatMap((p) => SVGLoader.createShapes(p))
+
+/** Lays a picture over a flat form: at maps the form's places to it. */
+function lay(g: three.BufferGeometry, at: (x: number, y: number) => [number, number]) {
+  const p = g.attributes.position!
+  const uv = new Float32Array(p.count * 2)
+  for (let i = 0; i < p.count; i++) {
+    const [u, v] = at(p.getX(i), p.getY(i))
+    uv[2 * i] = u
+    uv[2 * i + 1] = 1 - v
+  }
+  g.setAttribute('uv', new three.BufferAttribute(uv, 2))
+}
+
+/** The inverse of a face's map to the sheet. */
+function inverse(m: number[]): (x: number, y: number) => [number, number] {
+  const [a, b, c, d, e, f] = m as [number, number, number, number, number, number]
+  const det = a * d - b * c
+  return (x, y) => [(d * (x - e) - c * (y - f)) / det, (a * (y - f) - b * (x - e)) / det]
+}
+
+export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void): Stage {
+  const renderer = new three.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
+  renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
+  const world = new three.Scene()
+  world.add(new three.HemisphereLight('#fffaf0', '#cdbb9b', 2.1))
+  const sun = new three.DirectionalLight('#ffffff', 1.5)
+  sun.position.set(-0.6, 1.2, 1.6)
+  world.add(sun)
+  const camera = new three.OrthographicCamera(-1, 1, 1, -1, -4000, 4000)
+  const card = new three.Group()
+  world.add(card)
+
+  let redraw = () => undefined as void
+  const loader = new three.TextureLoader()
+  const kept: { dispose: () => void }[] = []
+  const keep = <T extends { dispose: () => void }>(v: T): T => {
+    kept.push(v)
+    return v
+  }
+  function picture(url: string): three.Material {
+    const t = keep(loader.load(url, () => redraw()))
+    t.colorSpace = three.SRGBColorSpace
+    t.anisotropy = 4
+    return keep(new three.MeshLambertMaterial({ map: t, side: three.DoubleSide }))
+  }
+  const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
+  const paper = plain(sheet.colour)
+  const foam = plain('#fbfaf6')
+  const half = sheet.thickness / 2
+
+  const groups = sheet.fold.panels.map((p) => {
+    const g = new three.Group()
+    g.matrixAutoUpdate = false
+    card.add(g)
+    const shapes = shapesOf(p.ring)
+    const body = keep(new three.ExtrudeGeometry(shapes, { depth: sheet.thickness, bevelEnabled: false }))
+    body.translate(0, 0, -half)
+    g.add(new three.Mesh(body, paper))
+    for (const [id, z] of [
+      [p.outside, half + 0.03],
+      [p.inside, -half - 0.03],
+    ] as const) {
+      const face = sheet.faces.find((f) => f.id === id)
+      if (!face) continue
+      const skin = keep(new three.ShapeGeometry(shapes))
+      const to = inverse(face.onSheet)
+      lay(skin, (x, y) => {
+        const [u, v] = to(x, y)
+        return [u / face.width, v / face.height]
+      })
+      skin.translate(0, 0, z)
+      g.add(new three.Mesh(skin, picture(sheet.look(face.id))))
+    }
+    return { group: g, shape: shapes[0], ring: new Path2D(p.ring) }
+  })
+
+  // A piece stands on the panel under its middle.
+  const probe = document.createElement('canvas').getContext('2d')!
+  for (const face of sheet.faces)
+    for (const it of face.items.filter((i) => i.piece)) {
+      const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
+      const home = groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))
+      if (home) home.group.add(piece(face, it))
+    }
+
+  function piece(face: SceneFace, it: SceneItem): three.Object3D {
+    const out = new three.Group()
+    const shapes = shapesOf(it.outline)
+    const thick = Math.max(it.to - it.from - it.lift, 0.1)
+    const body = keep(new three.ExtrudeGeometry(shapes, { depth: thick, bevelEnabled: false, curveSegments: 8 }))
+    const top = keep(new three.ShapeGeometry(shapes, 8))
+    const b = it.bounds
+    lay(top, (x, y) => {
+      const q = apply(it.at, { x, y })
+      return [(q.x - b.x) / b.w, (q.y - b.y) / b.h]
+    })
+    const lid = new three.Mesh(top, picture(sheet.look(face.id, it.id)))
+    lid.position.z = thick + 0.03
+    out.add(new three.Mesh(body, plain(it.ground || '#ffffff')), lid)
+    const own = new three.Group()
+    own.add(out)
+    // From the base's paper up; the face's base leaf is counted in `from`.
+    out.position.z = it.from + it.lift - half
+    if (it.lift > 0) {
+      const c = { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }
+      const pad = keep(new three.ExtrudeGeometry(shapes, { depth: it.lift, bevelEnabled: false, curveSegments: 6 }))
+      pad.translate(-c.x, -c.y, 0)
+      pad.scale(0.9, 0.9, 1)
+      pad.translate(c.x, c.y, it.from - half)
+      own.add(new three.Mesh(pad, foam))
+    }
+    // Item to face, face to sheet; what is inside grows the other way.
+    const onFace = flat(it.at)
+    const onSheet = flat(face.onSheet)
+    if (face.side === 'inside') onSheet.multiply(new three.Matrix4().makeScale(1, 1, -1))
+    own.matrixAutoUpdate = false
+    own.matrix.copy(onSheet.multiply(onFace))
+    return own
+  }
+
+  let size = { width: 1, height: 1 }
+  let last: Parameters<Stage['show']> | undefined
+  function show(...now: Parameters<Stage['show']>) {
+    last = now
+    const [motions, eye] = now
+    for (const [i, g] of groups.entries()) {
+      const m = motions[i]
+      if (!m) continue
+      g.group.matrix.set(m[0], m[1], m[2], m[3], m[4], m[5], m[6], m[7], m[8], m[9], m[10], m[11], 0, 0, 0, 1)
+    }
+    // The sheet's y runs down, the eye's up: mirrored, then turned over to be
+    // seen from inside.
+    const over = new three.Matrix4().makeScale(1, -1, 1)
+    over.premultiply(
+      eye.over === 'upright' ? new three.Matrix4().makeRotationY(Math.PI) : new three.Matrix4().makeRotationX(Math.PI),
+    )
+    over.premultiply(
+      eye.over === 'table' ? new three.Matrix4().makeRotationZ(-eye.yaw) : new three.Matrix4().makeRotationY(eye.yaw),
+    )
+    over.premultiply(new three.Matrix4().makeRotationX(-eye.pitch))
+    card.matrixAutoUpdate = false
+    card.matrix.copy(over)
+    card.updateMatrixWorld(true)
+    const box = new three.Box3().setFromObject(card)
+    const mid = box.getCenter(new three.Vector3())
+    const ext = box.getSize(new three.Vector3())
+    const k = Math.max(ext.x / (size.width - 14), ext.y / (size.height - 14), 0.01)
+    camera.left = mid.x - (size.width * k) / 2
+    camera.right = mid.x + (size.width * k) / 2
+    camera.top = mid.y + (size.height * k) / 2
+    camera.bottom = mid.y - (size.height * k) / 2
+    camera.updateProjectionMatrix()
+    renderer.render(world, camera)
+    drawn()
+  }
+  redraw = () => last && show(...last)
+
+  return {
+    resize(width, height) {
+      size = { width, height }
+      renderer.setSize(width, height, false)
+      redraw()
+    },
+    show,
+    dispose() {
+      last = undefined
+      for (const k of kept) k.dispose()
+      renderer.dispose()
+    },
+  }
+}
+
+const apply = (m: number[], p: { x: number; y: number }) => ({
+  x: m[0]! * p.x + m[2]! * p.y + m[4]!,
+  y: m[1]! * p.x + m[3]! * p.y + m[5]!,
+})
+
+/** An affine map of the plane as one of space. */
+const flat = (m: number[]) =>
+  new three.Matrix4().set(m[0]!, m[2]!, 0, m[4]!, m[1]!, m[3]!, 0, m[5]!, 0, 0, 1, 0, 0, 0, 0, 1)
