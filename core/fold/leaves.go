@@ -54,8 +54,15 @@ func sideLeaves(b card.Base, _ func(string) float64) []leafOf {
 	return []leafOf{{b.Width, "Front", "Inside left", Mountain, 0}, {b.Width, "Back", "Inside right", "", 0}}
 }
 
+// caliper is the thickness of a base's stock: what is folded round it takes up
+// as much room at each fold.
+func caliper(b card.Base) float64 {
+	s, _ := card.StockByID(b.Stock)
+	return s.Thickness
+}
+
 func tuckMeasures(b card.Base, _ func(string) float64) []Measure {
-	return []Measure{length("tuck", "Tucked leaf shorter by", measure.Inch/16, 0, b.Width/4)}
+	return []Measure{length("tuck", "Tucked leaf shorter by", measure.Inch/16+2*caliper(b), 0, b.Width/4)}
 }
 
 // triLeaves: the tucked leaf goes in first and is shorter, so that it does not
@@ -92,7 +99,7 @@ func accordionLeaves(b card.Base, v func(string) float64) []leafOf {
 func gateMeasures(b card.Base, _ func(string) float64) []Measure {
 	return []Measure{
 		length("gate", "Left gate", b.Width/2, b.Width/8, b.Width*7/8),
-		length("between", "Between gates", .8, 0, b.Width/8),
+		length("between", "Between gates", .2+2*caliper(b), 0, b.Width/8),
 	}
 }
 

@@ -99,6 +99,9 @@ func TestStepsMeetAtEveryOpening(t *testing.T) {
 			require.Less(t, p.Gap, 1e-6)
 		}
 	}
+	down := Of(base(card.StepCard, 114.3, 114.3, map[string]float64{"steps": 4, "place": 1}))
+	f, _ := folded(t, down)
+	assert.Len(t, f.Panels, 10)
 	// The card of the picture in the design.
 	const in = 25.4
 	b := base(card.StepCard, 4.5*in, 4.5*in, map[string]float64{"middleUp": 2.75 * in, "middleOut": .75 * in, "sideUp": 1.25 * in, "sideOut": 1.25 * in, "middleWidth": 1.75 * in, "margin": .5 * in})

@@ -66,10 +66,11 @@ func stepMeasures(b card.Base, v func(string) float64) []Measure {
 	room := b.Height - 2
 	return []Measure{
 		count("steps", "Steps", 3, 1, 7),
-		length("middleUp", "Middle up", eighth(b.Height*.6), 4, room),
-		length("middleOut", "Middle out", eighth(b.Height*.17), 4, room),
-		length("sideUp", "Side up", eighth(b.Height*.28), 4, room),
-		length("sideOut", "Side out", eighth(b.Height*.28), 4, room),
+		choice("place", "They go down", "From the middle", "To the right", "To the left"),
+		length("middleUp", "Highest up", eighth(b.Height*.6), 4, room),
+		length("middleOut", "Highest out", eighth(b.Height*.17), 4, room),
+		length("sideUp", "Lowest up", eighth(b.Height*.28), 4, room),
+		length("sideOut", "Lowest out", eighth(b.Height*.28), 4, room),
 		length("middleWidth", "Middle wide", eighth(b.Width*.39), 6, b.Width-12),
 		length("margin", "Left and right", eighth(b.Width*.11), 3, max(3, (b.Width-v("middleWidth"))/2-4)),
 	}
@@ -87,6 +88,19 @@ func steps(b card.Base, v func(string) float64) []one {
 	if n == 1 {
 		x := (b.Width - w) / 2
 		return []one{{x, x + w, v("middleUp"), v("middleOut")}}
+	}
+	if v("place") > 0 {
+		// From one side to the other, all as wide.
+		wide := (b.Width - 2*m) / float64(n)
+		for i := range n {
+			k := float64(i) / float64(n-1)
+			if v("place") == 2 {
+				k = 1 - k
+			}
+			x := m + float64(i)*wide
+			out = append(out, one{x, x + wide, v("middleUp") + (v("sideUp")-v("middleUp"))*k, v("middleOut") + (v("sideOut")-v("middleOut"))*k})
+		}
+		return out
 	}
 	side := (b.Width - 2*m - w) / float64(n-1)
 	x := m

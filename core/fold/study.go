@@ -31,7 +31,7 @@ const maxStudies = 200
 // StudyOf folds a base. Studies are kept, since a base is asked for at every
 // change of its card.
 func StudyOf(b card.Base) *Study {
-	key := fmt.Sprint(b.Kind, b.Width, b.Height, b.Measures, b.Lines)
+	key := fmt.Sprint(b.Kind, b.Width, b.Height, b.Stock, b.Measures, b.Lines)
 	studies.Lock()
 	s := studies.m[key]
 	studies.Unlock()
