@@ -3,6 +3,7 @@
 import * as three from 'three'
 import { SVGLoader } from 'three/examples/jsm/loaders/SVGLoader.js'
 import type { FoldView, SceneFace, SceneItem } from '../api/types'
+import { corners } from './space'
 
 type Motion = FoldView['frames'][number][number]
 
@@ -26,6 +27,17 @@ const shapesOf = (d: string) =>
     .parse(`<svg xmlns="http://www.w3.org/2000/svg"><path d="${d}"/></svg>`)
     .paths.flatMap((p) => SVGLoader.createShapes(p))
 
+/** Whether pictures are worked out without a graphics chip, where smooth edges cost most. */
+function inSoftware(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl2')
+  const info = gl?.getExtension('WEBGL_debug_renderer_info')
+  const name = info ? String(gl!.getParameter(info.UNMASKED_RENDERER_WEBGL)) : ''
+  gl?.getExtension('WEBGL_lose_context')?.loseContext()
+  return /swiftshader|llvmpipe|software/i.test(name)
+}
+
+const ends = (d: string) => corners(d).map((p) => new three.Vector3(p.x, p.y, 0))
+
 /** Lays a picture over a flat form: at maps the form's places to it. */
 function lay(g: three.BufferGeometry, at: (x: number, y: number) => [number, number]) {
   const p = g.attributes.position!
@@ -46,7 +58,7 @@ function inverse(m: number[]): (x: number, y: number) => [number, number] {
 }
 
 export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void): Stage {
-  const renderer = new three.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
+  const renderer = new three.WebGLRenderer({ canvas, antialias: !inSoftware(), alpha: true })
   renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
   const world = new three.Scene()
   world.add(new three.HemisphereLight('#fffaf0', '#cdbb9b', 2.1))
@@ -64,11 +76,17 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     kept.push(v)
     return v
   }
+  // Panels of one face share its picture.
+  const pictures = new Map<string, three.Material>()
   function picture(url: string): three.Material {
+    const known = pictures.get(url)
+    if (known) return known
     const t = keep(loader.load(url, () => redraw()))
     t.colorSpace = three.SRGBColorSpace
     t.anisotropy = 4
-    return keep(new three.MeshLambertMaterial({ map: t, side: three.DoubleSide }))
+    const m = keep(new three.MeshLambertMaterial({ map: t, side: three.DoubleSide }))
+    pictures.set(url, m)
+    return m
   }
   const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
   const paper = plain(sheet.colour)
@@ -88,7 +106,8 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
       [p.inside, -half - 0.03],
     ] as const) {
       const face = sheet.faces.find((f) => f.id === id)
-      if (!face) continue
+      // Where nothing is printed on the base, its paper says it all.
+      if (!face?.items.some((it) => !it.piece && !it.on && !it.role)) continue
       const skin = keep(new three.ShapeGeometry(shapes))
       const to = inverse(face.onSheet)
       lay(skin, (x, y) => {
@@ -98,7 +117,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
       skin.translate(0, 0, z)
       g.add(new three.Mesh(skin, picture(sheet.look(face.id))))
     }
-    return { group: g, shape: shapes[0], ring: new Path2D(p.ring) }
+    return { group: g, corners: ends(p.ring), ring: new Path2D(p.ring) }
   })
 
   // A piece stands on the panel under its middle.
@@ -145,6 +164,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     return own
   }
 
+  const corner = new three.Vector3()
   let size = { width: 1, height: 1 }
   let last: Parameters<Stage['show']> | undefined
   function show(...now: Parameters<Stage['show']>) {
@@ -168,7 +188,9 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     card.matrixAutoUpdate = false
     card.matrix.copy(over)
     card.updateMatrixWorld(true)
-    const box = new three.Box3().setFromObject(card)
+    const box = new three.Box3()
+    for (const g of groups)
+      for (const q of g.corners) box.expandByPoint(corner.copy(q).applyMatrix4(g.group.matrix).applyMatrix4(over))
     const mid = box.getCenter(new three.Vector3())
     const ext = box.getSize(new three.Vector3())
     const k = Math.max(ext.x / (size.width - 14), ext.y / (size.height - 14), 0.01)
