@@ -232,6 +232,32 @@ func TestPanelsThatPassThroughEachOtherAreFound(t *testing.T) {
 	assert.True(t, stacked.Verdict.Folds, "%v", stacked.Verdict.Why)
 }
 
+// From Front's eye backward, leaf by leaf.
+func TestLeavesLieInOrder(t *testing.T) {
+	order := func(b card.Base) []card.FaceID {
+		s := StudyOf(b)
+		require.True(t, s.Verdict.Folds, "%v", s.Verdict.Why)
+		var out []card.FaceID
+		for _, i := range s.Order {
+			for _, f := range s.Net.Faces {
+				back, _ := f.OnSheet.Inverse()
+				if f.Side == Outside && (geom.Rect{W: f.Width, H: f.Height}).Has(back.Apply(s.Panels[i].Middle)) {
+					out = append(out, f.ID)
+				}
+			}
+		}
+		return out
+	}
+	out3, _ := card.LeafFaces(2)
+	out4, _ := card.LeafFaces(3)
+	assert.Equal(t, []card.FaceID{card.Front, card.Back}, order(base(card.SideFold, 100, 140, nil)))
+	assert.Equal(t, []card.FaceID{card.Front, out3, card.Back}, order(base(card.TriFold, 100, 140, nil)), "the tucked leaf lies between")
+	assert.Equal(t, []card.FaceID{card.Front, card.Back, out3, out4}, order(base(card.Accordion, 100, 140, nil)))
+	for _, k := range Kinds() {
+		assert.Len(t, StudyOf(base(k.ID, 130, 130, nil)).Order, len(StudyOf(base(k.ID, 130, 130, nil)).Panels), "%s", k.ID)
+	}
+}
+
 func TestWhatIsWrongWithLinesIsNamed(t *testing.T) {
 	n := Of(base(card.TopFold, 100, 100, nil))
 	n.Lines = append(n.Lines,

@@ -16,6 +16,8 @@ type Study struct {
 	Verdict Verdict
 	// Layers is how many leaves lie on each other where most do, closed.
 	Layers int
+	// Order is the panels of the closed card from Front's eye backward.
+	Order []int
 	// Cover is the closed card from Front, in the coordinates of that face.
 	Cover geom.Path
 	front Motion // from the sheet's space, closed, to the face Front
@@ -48,6 +50,12 @@ func StudyOf(b card.Base) *Study {
 			180*(1-c.Closing), c.At.X, c.At.Y))
 	}
 	s.close()
+	var woven [2]int
+	if s.Order, woven = s.stacked(); woven[0] >= 0 && s.Verdict.Folds {
+		a, b := s.Panels[woven[0]].Middle, s.Panels[woven[1]].Middle
+		s.Verdict.Folds = false
+		s.Verdict.Why = append(s.Verdict.Why, fmt.Sprintf("Closed, the panels at %.0f, %.0f mm and at %.0f, %.0f mm of the sheet would each have to lie on the other.", a.X, a.Y, b.X, b.Y))
+	}
 	studies.Lock()
 	defer studies.Unlock()
 	if len(studies.m) >= maxStudies {
@@ -80,11 +88,13 @@ func (s *Study) close() {
 
 // Closed is where a path on a panel, in the coordinates of the sheet, lies when
 // the card is closed, seen from Front, in that face's coordinates.
-func (s *Study) Closed(panel int, p geom.Path) geom.Path {
+func (s *Study) Closed(panel int, p geom.Path) geom.Path { return p.Transform(s.closedMap(panel)) }
+
+func (s *Study) closedMap(panel int) geom.Affine {
 	m := s.front.after(s.Poses[len(s.Poses)-1].Panels[panel])
 	onSheet := geom.Affine{A: m.R[0].X, B: m.R[1].X, C: m.R[0].Y, D: m.R[1].Y, E: m.T.X, F: m.T.Y}
 	back, _ := s.Net.Face(card.Front).OnSheet.Inverse()
-	return p.Transform(onSheet.Then(back))
+	return onSheet.Then(back)
 }
 
 // inverse undoes a motion.

@@ -294,7 +294,10 @@ func (r *reader) arc(relative bool) error {
 		// Ends that lie far apart along a hair of an ellipse blow it up.
 		c := Curve{r.at, Segment{Op: ArcTo, P: [3]Point{p[0]}, Arc: &a}}
 		long, _, _ := a.axes()
-		if b := c.hull(); !near(Point{b.X, b.Y}) || !near(Point{b.Right(), b.Bottom()}) || !near(Point{long, 0}) {
+		// Written as several arcs, it has to be read again: what counts is where
+		// it goes itself, not how far its tangents reach.
+		b := Path{[]Segment{{Op: MoveTo, P: [3]Point{c.From}}, c.Segment}}.Bounds()
+		if !near(Point{b.X, b.Y}) || !near(Point{b.Right(), b.Bottom()}) || !near(Point{long, 0}) {
 			return r.fail(tooFar)
 		}
 		r.b.segs = append(r.b.segs, c.Segment)

@@ -1,0 +1,84 @@
+package fold
+
+import (
+	"math"
+
+	"sectilis/core/geom"
+)
+
+// stacked finds how panels lie on each other when the card is closed, from the
+// nearest to Front's eye: by which of two is nearer where they cover each other
+// a moment before. woven names two panels of which each would have to lie
+// above the other, -1 when the order holds.
+func (s *Study) stacked() (order []int, woven [2]int) {
+	n := len(s.Panels)
+	above := make([][]bool, n)
+	for i := range above {
+		above[i] = make([]bool, n)
+	}
+	rings := make([]geom.Path, n)
+	for i := range rings {
+		rings[i] = s.Closed(i, s.Panels[i].Ring)
+	}
+	nearly := s.Poses[len(s.Poses)-2]
+	for i := range n {
+		for j := range i {
+			common := geom.Intersection(geom.NonZero, rings[i], rings[j])
+			if common.Area() < 1 {
+				continue
+			}
+			at := inside(Panel{Ring: common.Rings()[0]})
+			zi, zj := s.depth(i, at, nearly), s.depth(j, at, nearly)
+			if math.Abs(zi-zj) < 1e-6 {
+				continue
+			}
+			if zi > zj {
+				above[i][j] = true
+			} else {
+				above[j][i] = true
+			}
+		}
+	}
+	// Again and again the panel that nothing is left above (Kahn, 1962).
+	left := make([]bool, n)
+	for i := range left {
+		left[i] = true
+	}
+	for len(order) < n {
+		next := -1
+		for i := range n {
+			free := left[i]
+			for j := range n {
+				free = free && !(left[j] && above[j][i])
+			}
+			if free {
+				next = i
+				break
+			}
+		}
+		if next < 0 {
+			for i := range n {
+				for j := range n {
+					if left[i] && left[j] && above[i][j] {
+						return order, [2]int{i, j}
+					}
+				}
+			}
+		}
+		left[next] = false
+		order = append(order, next)
+	}
+	return order, [2]int{-1, -1}
+}
+
+// depth is how near a panel is to Front's eye at a place of the closed card.
+func (s *Study) depth(panel int, at geom.Point, p Pose) float64 {
+	closed := s.closedMap(panel)
+	back, ok := closed.Inverse()
+	if !ok {
+		return 0
+	}
+	q := s.front.Apply(p.Panels[panel].Apply(Flat(back.Apply(at))))
+	// The face Front looks along the sheet's z, to the outside.
+	return q.Z
+}
