@@ -67,6 +67,10 @@ func Folding(c card.Card, s scene.Scene) []Finding {
 			across, part := crossed(study, onSheet)
 			if across != "" && it.On == "" {
 				crossing[it.ID] = true
+				if thin(c, it.ID) && across != fold.RoleName(fold.Cut) {
+					out = append(out, Finding{Note, f.ID, it.ID, fmt.Sprintf("“%s” runs across a %s. Thin paper folds with the base: score it there too.", it.Name, across), part, nil})
+					continue
+				}
 				out = append(out, Finding{Stop, f.ID, it.ID, fmt.Sprintf("“%s” is glued across a %s, over %s. It would hold the fold open, or tear.", it.Name, across, say(part)), part, nil})
 				continue
 			}
@@ -80,6 +84,13 @@ func Folding(c card.Card, s scene.Scene) []Finding {
 		}
 	}
 	return out
+}
+
+// thin reports whether a piece is of paper that folds by hand, such as a liner.
+func thin(c card.Card, id string) bool {
+	_, it := c.Find(id)
+	stock, ok := card.StockByID(it.Made.Stock)
+	return ok && stock.Weight <= 135 && it.Made.Lift == 0
 }
 
 func say(mm float64) string {

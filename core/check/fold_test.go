@@ -76,3 +76,20 @@ func TestWhatATriFoldHidesDoesNotStickOut(t *testing.T) {
 	require.Len(t, found, 1)
 	assert.Contains(t, found[0].Why, "at the right")
 }
+
+// A liner lies in the middle and the flap of its envelope, and folds with it.
+func TestALinerFoldsWithItsEnvelope(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.Envelope, Width: 165, Height: 120, Stock: "text-120"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, fold.AddLiner{Stock: "text-120", Paper: "comb"})
+	require.NoError(t, err)
+	it := c.Face(card.InsideFirst).Items[0]
+	assert.InDelta(t, 165-8, it.Form.Width, 1e-3)
+	assert.Greater(t, it.Form.Height, 120., "it reaches into the flap")
+	found := look(t, c)
+	require.Len(t, found, 1)
+	assert.Equal(t, check.Note, found[0].Weight)
+	assert.Contains(t, found[0].Why, "score it there too")
+	_, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 100, Height: 100, Stock: "text-120"}}, fold.AddLiner{Stock: "text-120"})
+	assert.ErrorContains(t, err, "goes into an envelope")
+}

@@ -340,6 +340,7 @@ func New(title string, b card.Base) (card.Card, error) {
 var Commands = map[string]func() card.Command{
 	"setBase":     func() card.Command { return &SetBase{} },
 	"addLines":    func() card.Command { return &AddLines{} },
+	"addLiner":    func() card.Command { return &AddLiner{} },
 	"addStrip":    func() card.Command { return &AddStrip{} },
 	"removeLines": func() card.Command { return &RemoveLines{} },
 	"mirrorLines": func() card.Command { return &MirrorLines{} },

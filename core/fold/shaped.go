@@ -220,3 +220,48 @@ func SendingOf(closed geom.Rect, thick float64) Sending {
 	}
 	return s
 }
+
+// linerInset is how far a liner stays from the edge of its envelope, where the
+// flap is gummed, mm.
+const linerInset = 4.0
+
+// Liner is the outline of a liner for an envelope, on its face InsideFirst: the
+// middle and the flap, a little smaller. ok is false for other bases.
+func Liner(b card.Base) (p geom.Path, ok bool) {
+	if b.Kind != card.Envelope {
+		return p, false
+	}
+	n := Of(b)
+	f := n.Face(card.InsideFirst)
+	back, _ := f.OnSheet.Inverse()
+	flap := n.Face("flap")
+	middle := geom.RectPath(geom.Rect{X: f.OnSheet.Apply(geom.Pt(f.Width, 0)).X, W: f.Width, H: flap.Height + f.Height})
+	whole := geom.Intersection(geom.NonZero, n.Edge, middle)
+	liner := geom.Offset(whole, -linerInset, geom.MitreCorner)
+	return geom.Union(geom.NonZero, liner.Transform(back)), !liner.Empty()
+}
+
+// AddLiner lays a liner into an envelope, of a thin stock and with a patterned
+// paper printed on it if one is named.
+type AddLiner struct {
+	Stock string `json:"stock"`
+	Paper string `json:"paper"`
+}
+
+// Label implements card.Command.
+func (AddLiner) Label() string { return "Lay a liner in" }
+
+// Apply implements card.Command.
+func (k AddLiner) Apply(c card.Card) (card.Card, error) {
+	p, ok := Liner(c.Base)
+	if !ok {
+		return c, &card.Refusal{Field: "kind", Why: "A liner goes into an envelope."}
+	}
+	box := p.Bounds()
+	m := box.Centre()
+	return card.PlaceItems{Face: card.InsideFirst, Items: []card.Item{{
+		Name: "Liner", Kind: card.Paper, Place: card.Place{X: m.X, Y: m.Y},
+		Made: card.Made{As: card.Cut, Stock: k.Stock, Bleed: 1}, Fill: card.Fill{Paper: k.Paper},
+		Form: &card.Form{Outline: card.Free, Width: box.W, Height: box.H, Path: card.NewDrawn(p.Transform(geom.Shift(-m.X, -m.Y)))},
+	}}}.Apply(c)
+}

@@ -1,6 +1,7 @@
 // Made from docs/api.schema.json by “make types”. Not to be changed by hand.
 
 export type Command =
+  | NetAddLiner
   | NetAddLines
   | AddMat
   | NetAddStrip
@@ -261,6 +262,11 @@ export interface Rect {
   y: number
   w: number
   h: number
+}
+export interface NetAddLiner {
+  stock: string
+  paper: string
+  do: 'addLiner'
 }
 export interface NetAddLines {
   lines: OwnLine[]

@@ -98,7 +98,18 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
       </section>
       <FoldVerdict />
       <OwnLines />
-      <section v-if="fold.view && base.kind !== 'envelope'" class="sec" data-testid="sending">
+      <section v-if="base.kind === 'envelope'" class="sec">
+        <h3>Liner</h3>
+        <p>Patterned paper for the middle and the flap, a little smaller than both.</p>
+        <button
+          class="verb make"
+          data-testid="add-liner"
+          @click="card.change({ do: 'addLiner', stock: 'text-120', paper: 'leaf-drift' })"
+        >
+          Lay a liner in
+        </button>
+      </section>
+      <section v-else-if="fold.view" class="sec" data-testid="sending">
         <h3>Envelope</h3>
         <p>
           {{ fold.view.sending.trade ? `${fold.view.sending.trade} fits` : 'No trade envelope fits closely' }}; made to

@@ -36,8 +36,15 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       <li v-if="fold.view.verdict.folds && fold.view.verdict.flat" class="yes">
         Folds flat<small>{{ prefs.size(closed.w, closed.h) }}, {{ thick }}</small>
       </li>
-      <li v-if="!fold.view.findings.length" class="yes">Closes with everything that is on it</li>
-      <li v-for="f in fold.view.findings" :key="f.item + f.why" class="no" data-testid="finding">
+      <li v-if="!fold.view.findings.some((f) => f.weight === 'stop')" class="yes">
+        Closes with everything that is on it
+      </li>
+      <li
+        v-for="f in fold.view.findings"
+        :key="f.item + f.why"
+        :class="f.weight === 'stop' ? 'no' : 'note'"
+        data-testid="finding"
+      >
         {{ f.why }}
         <small>on {{ faceName(f.face) }}</small>
         <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">Move it in</button>
