@@ -137,12 +137,29 @@ func (n Net) FoldsOn(id card.FaceID) []Line {
 			l.Role = Flipped(l.Role)
 		}
 		l.From, l.To = back.Apply(l.From), back.Apply(l.To)
-		x, y := min(l.From.X, l.To.X), min(l.From.Y, l.To.Y)
-		if near.Overlaps(geom.Rect{X: x, Y: y, W: max(l.From.X, l.To.X) - x + 1e-9, H: max(l.From.Y, l.To.Y) - y + 1e-9}) {
+		if within(near, l) > 1 {
 			out = append(out, l)
 		}
 	}
 	return out
+}
+
+// within is how much of a line lies in a rectangle, mm. (Liang and Barsky, "A
+// new concept and method for line clipping", 1984.)
+func within(r geom.Rect, l Line) float64 {
+	v := l.To.Sub(l.From)
+	t0, t1 := 0.0, 1.0
+	for _, e := range [4][2]float64{{-v.X, l.From.X - r.X}, {v.X, r.Right() - l.From.X}, {-v.Y, l.From.Y - r.Y}, {v.Y, r.Bottom() - l.From.Y}} {
+		switch {
+		case e[0] == 0 && e[1] < 0:
+			return 0
+		case e[0] < 0:
+			t0 = max(t0, e[1]/e[0])
+		case e[0] > 0:
+			t1 = min(t1, e[1]/e[0])
+		}
+	}
+	return max(0, t1-t0) * v.Len()
 }
 
 // Flipped is the role of a line as seen from the other side of the sheet.

@@ -147,7 +147,7 @@ func pocketNet(b card.Base, v func(string) float64) Net {
 			{Role: Mountain, From: geom.Pt(t, h), To: geom.Pt(t+w, h), Main: true, Stage: 1},
 		},
 		Faces: []Face{
-			{card.Front, "Pocket", Outside, w, p, geom.Affine{A: -1, D: -1, E: t + w, F: h + p}, geom.Shift(t, h)},
+			{card.Front, "Pocket", Outside, w, p, geom.Affine{A: -1, D: -1, E: t + w, F: h + p}, geom.Affine{A: -1, D: -1, E: t + w, F: h + p}},
 			{card.InsideFirst, "Inside pocket", Inside, w, p, geom.Affine{A: -1, D: 1, E: t + w, F: h}, geom.Shift(t, h)},
 			{in, "Leaf", Inside, w, h, geom.Affine{A: -1, D: 1, E: t + w}, geom.Shift(t, 0)},
 			{out, "Back", Outside, w, h, geom.Shift(t, 0), geom.Shift(t, 0)},
@@ -192,7 +192,7 @@ func envelopeNet(b card.Base, v func(string) float64) Net {
 		Faces: []Face{
 			{out, "Address side", Outside, w, h, geom.Shift(s, y0), geom.Shift(s, y0)},
 			{inside, "Inside", Inside, w, h, geom.Affine{A: -1, D: 1, E: s + w, F: y0}, geom.Shift(s, y0)},
-			{"flap", "Flap", Outside, w, f, geom.Affine{A: -1, D: -1, E: s + w, F: y0}, geom.Shift(s, 0)},
+			{"flap", "Flap", Outside, w, f, geom.Affine{A: -1, D: -1, E: s + w, F: y0}, geom.Affine{A: -1, D: -1, E: s + w, F: y0}},
 			{"flapInside", "Inside of the flap", Inside, w, f, geom.Affine{A: -1, D: 1, E: s + w}, geom.Shift(s, 0)},
 		},
 	}

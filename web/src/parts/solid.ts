@@ -61,8 +61,8 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   const renderer = new three.WebGLRenderer({ canvas, antialias: !inSoftware(), alpha: true })
   renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
   const world = new three.Scene()
-  world.add(new three.HemisphereLight('#fffaf0', '#cdbb9b', 2.1))
-  const sun = new three.DirectionalLight('#ffffff', 1.5)
+  world.add(new three.HemisphereLight('#fffdf8', '#e2d6c0', 2.5))
+  const sun = new three.DirectionalLight('#ffffff', 0.85)
   sun.position.set(-0.6, 1.2, 1.6)
   world.add(sun)
   const camera = new three.OrthographicCamera(-1, 1, 1, -1, -4000, 4000)
@@ -90,6 +90,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   }
   const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
   const paper = plain(sheet.colour)
+  const rim = keep(new three.LineBasicMaterial({ color: '#b9a67f' }))
   const foam = plain('#fbfaf6')
   const half = sheet.thickness / 2
 
@@ -100,7 +101,8 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     const shapes = shapesOf(p.ring)
     const body = keep(new three.ExtrudeGeometry(shapes, { depth: sheet.thickness, bevelEnabled: false }))
     body.translate(0, 0, -half)
-    g.add(new three.Mesh(body, paper))
+    // White paper on a light table needs its edge drawn.
+    g.add(new three.Mesh(body, paper), new three.LineSegments(keep(new three.EdgesGeometry(body, 25)), rim))
     for (const [id, z] of [
       [p.outside, half + 0.03],
       [p.inside, -half - 0.03],
