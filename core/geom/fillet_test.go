@@ -37,7 +37,10 @@ func TestCornersGetArcsThatTouchTheirSides(t *testing.T) {
 					a, b := c.Tangent(1), next.Tangent(0)
 					turn := math.Abs(math.Atan2(a.Cross(b), a.Dot(b)))
 					if turn > .01 {
-						require.Greater(t, turn, sharp, "%v of %s\n= %s", rad, p, got)
+						// Only where a side ends that turned too little for a corner, or too much.
+						old := false
+						eachCurve(p, func(o Curve) { old = old || o.From.Sub(next.From).Len() < 1e-6 })
+						require.True(t, old, "%v of %s\n= %s", rad, p, got)
 					}
 				}
 			}
