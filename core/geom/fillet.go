@@ -97,7 +97,7 @@ func findFillet(a, b Curve, radius, side, lo, hi float64) fillet {
 	within := func(f fillet) bool { return f.s >= lo-1e-9 && f.s <= 1 && f.u >= 0 && f.u <= hi+1e-9 }
 	try := func(r float64) bool {
 		f, ok := tangent(a, b, r, side, best.s, best.u)
-		if !ok || !within(f) {
+		if !ok || !within(f) || !f.goesOn(a, b) {
 			return false
 		}
 		best = f
@@ -119,6 +119,20 @@ func findFillet(a, b Curve, radius, side, lo, hi float64) fillet {
 		}
 	}
 	return best
+}
+
+// goesOn reports whether the arc runs on from one side into the other. Curved
+// sides may also be touched by circles along which a path would turn back.
+func (f fillet) goesOn(a, b Curve) bool {
+	arc := f.arc(a, b).Arc
+	along := func(at float64, side Point) bool {
+		v := arc.derivative(at, 1)
+		if arc.To < arc.From {
+			v = v.Mul(-1)
+		}
+		return v.Dot(side) > 0
+	}
+	return (arc.To-arc.From)*f.side > 0 && along(arc.From, a.Tangent(f.s)) && along(arc.To, b.Tangent(f.u))
 }
 
 // tangent solves for the arc of radius r that touches both sides, from a place
