@@ -1,0 +1,175 @@
+package fold
+
+import "math"
+
+// around is the motion that going once around a loop leaves.
+func (f *Folder) around(i int, angles []float64) Motion {
+	m := still
+	for _, s := range f.loops[i].steps {
+		m = m.after(f.turned(s, angles[s.hinge]))
+	}
+	return m
+}
+
+// reach weighs turns against lengths: mm for a radian.
+const reach = 50
+
+// residual is how far a loop is from closed: its turn, and how far it takes a
+// place nearby.
+func (f *Folder) residual(i int, angles []float64) [6]float64 {
+	m := f.around(i, angles)
+	at := f.loops[i].at
+	d := m.Apply(at).sub(at)
+	w := V3{m.R[2].Y - m.R[1].Z, m.R[0].Z - m.R[2].X, m.R[1].X - m.R[0].Y}.mul(.5 * reach)
+	// Half a turn has no such vector; it is as far as can be.
+	if trace := m.R[0].X + m.R[1].Y + m.R[2].Z; trace < 0 {
+		if l := w.Len(); l < reach {
+			w = w.add(V3{X: reach, Y: reach, Z: reach})
+		}
+	}
+	return [6]float64{w.X, w.Y, w.Z, d.X, d.Y, d.Z}
+}
+
+// slopes are the derivatives of a loop's residual by each of its steps' angles:
+// the twist about the hinge's line where it is.
+func (f *Folder) slopes(i int, angles []float64, put func(hinge int, d [6]float64)) {
+	m := still
+	all := f.around(i, angles)
+	at := all.Apply(f.loops[i].at)
+	for _, s := range f.loops[i].steps {
+		p, u := f.axis(f.Hinges[s.hinge])
+		if !s.forward {
+			u = u.mul(-1)
+		}
+		w, q := m.turn(u), m.Apply(p)
+		v := w.cross(at.sub(q))
+		// The turn's vector is that of a small turn: near closed it adds up.
+		put(s.hinge, [6]float64{w.X * reach, w.Y * reach, w.Z * reach, v.X, v.Y, v.Z})
+		m = m.after(f.turned(s, angles[s.hinge]))
+	}
+}
+
+// solve finds the angles that follow, block by block.
+func (f *Folder) solve(angles []float64) {
+	for b, loops := range f.blocks {
+		if len(f.free[b]) > 0 {
+			f.solveBlock(loops, f.free[b], angles)
+		}
+	}
+}
+
+func (f *Folder) solveBlock(loops, free []int, angles []float64) {
+	n := len(free)
+	col := make(map[int]int, n)
+	for i, h := range free {
+		col[h] = i
+	}
+	cost := func(a []float64) float64 {
+		sum := 0.0
+		for _, i := range loops {
+			for _, v := range f.residual(i, a) {
+				sum += v * v
+			}
+		}
+		return sum
+	}
+	jtj, jtr := make([]float64, n*n), make([]float64, n)
+	now, damp := cost(angles), 1e-9
+	try := append([]float64(nil), angles...)
+	for range 80 {
+		if now < 1e-22 {
+			return
+		}
+		clear(jtj)
+		clear(jtr)
+		for _, i := range loops {
+			r := f.residual(i, angles)
+			rows := make([][6]float64, n)
+			f.slopes(i, angles, func(h int, d [6]float64) {
+				if c, ok := col[h]; ok {
+					for k := range d {
+						rows[c][k] += d[k]
+					}
+				}
+			})
+			for a := range n {
+				for k := range 6 {
+					jtr[a] += rows[a][k] * r[k]
+				}
+				for b := range n {
+					for k := range 6 {
+						jtj[a*n+b] += rows[a][k] * rows[b][k]
+					}
+				}
+			}
+		}
+		better := false
+		for range 12 {
+			step, ok := damped(jtj, jtr, n, damp)
+			if ok {
+				copy(try, angles)
+				for i, h := range free {
+					try[h] = angles[h] - min(max(step[i], -.3), .3)
+				}
+				if c := cost(try); c < now {
+					copy(angles, try)
+					better = c < now*(1-1e-9)
+					now, damp = c, max(damp/8, 1e-14)
+					break
+				}
+			}
+			damp *= 10
+		}
+		if !better {
+			return
+		}
+	}
+}
+
+// damped solves (JᵀJ + damp·diag) x = Jᵀr by elimination with pivots.
+func damped(jtj, jtr []float64, n int, damp float64) ([]float64, bool) {
+	a := make([]float64, n*(n+1))
+	biggest := 0.0
+	for i := range n {
+		biggest = max(biggest, jtj[i*n+i])
+	}
+	for i := range n {
+		copy(a[i*(n+1):], jtj[i*n:(i+1)*n])
+		a[i*(n+1)+i] += damp*biggest + 1e-300
+		a[i*(n+1)+n] = jtr[i]
+	}
+	for i := range n {
+		p := i
+		for k := i + 1; k < n; k++ {
+			if math.Abs(a[k*(n+1)+i]) > math.Abs(a[p*(n+1)+i]) {
+				p = k
+			}
+		}
+		if math.Abs(a[p*(n+1)+i]) < 1e-280 {
+			return nil, false
+		}
+		if p != i {
+			for k := range n + 1 {
+				a[i*(n+1)+k], a[p*(n+1)+k] = a[p*(n+1)+k], a[i*(n+1)+k]
+			}
+		}
+		for k := i + 1; k < n; k++ {
+			m := a[k*(n+1)+i] / a[i*(n+1)+i]
+			if m == 0 {
+				continue
+			}
+			for c := i; c <= n; c++ {
+				a[k*(n+1)+c] -= m * a[i*(n+1)+c]
+			}
+		}
+	}
+	x := make([]float64, n)
+	for i := n - 1; i >= 0; i-- {
+		s := a[i*(n+1)+n]
+		for k := i + 1; k < n; k++ {
+			s -= a[i*(n+1)+k] * x[k]
+		}
+		x[i] = s / a[i*(n+1)+i]
+	}
+	return x, true
+}

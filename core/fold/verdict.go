@@ -1,0 +1,63 @@
+package fold
+
+import (
+	"fmt"
+	"math"
+)
+
+// openings is how many steps a sweep has where nothing else is asked for.
+const openings = 60
+
+// Verdict is whether a net folds, and what is wrong where it does not.
+type Verdict struct {
+	Folds bool    `json:"folds"`
+	Gap   float64 `json:"gap"` // the largest at any fold, mm
+	// Flat says that it folds flat: nothing stands up when it is closed.
+	Flat bool     `json:"flat"`
+	Why  []string `json:"why"`
+}
+
+// Judge looks at a sweep.
+func (f *Folder) Judge(poses []Pose) Verdict {
+	v := Verdict{Folds: true, Flat: true, Why: []string{}}
+	for _, fault := range f.Faults {
+		v.Folds = false
+		v.Why = append(v.Why, fault.Why)
+	}
+	worst := poses[0]
+	var first *Pose
+	for i := range poses {
+		if poses[i].Gap > worst.Gap {
+			worst = poses[i]
+		}
+		if poses[i].Gap > gap*10 && first == nil {
+			first = &poses[i]
+		}
+	}
+	v.Gap = worst.Gap
+	if first != nil {
+		v.Folds, v.Flat = false, false
+		h := f.Hinges[worst.Where]
+		v.Why = append(v.Why, fmt.Sprintf("At the %s %.1f mm from the left and %.1f mm from the top two panels pull apart, by %.2f mm when it is %.0f° open; it begins at %.0f°.",
+			RoleName(h.Role), (h.From.X+h.To.X)/2, (h.From.Y+h.To.Y)/2, worst.Gap, 180*(1-worst.Closing), 180*(1-first.Closing)))
+	}
+	last := poses[len(poses)-1]
+	for i := range f.Hinges {
+		want := sign(f.Hinges[i].Role)
+		if first == nil && !f.main[i] && poses[len(poses)/2].Angles[i]*want < -1e-6 {
+			v.Folds = false
+			h := f.Hinges[i]
+			v.Why = append(v.Why, fmt.Sprintf("The %s %.1f mm from the left and %.1f mm from the top would have to fold the other way.", RoleName(h.Role), (h.From.X+h.To.X)/2, (h.From.Y+h.To.Y)/2))
+			break
+		}
+	}
+	for i, m := range last.Panels {
+		// A panel lies flat when its own upright points straight up or down.
+		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > 1e-6 && !f.net.Stands {
+			v.Flat = false
+			v.Why = append(v.Why, fmt.Sprintf("The panel %.1f mm from the left and %.1f mm from the top does not lie flat when the card is closed.", f.Panels[i].Middle.X, f.Panels[i].Middle.Y))
+			break
+		}
+	}
+	return v
+}
