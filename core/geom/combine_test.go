@@ -490,3 +490,10 @@ func BenchmarkUnion(b *testing.B) {
 		})
 	}
 }
+
+// The chord of an arc catches no corner that lies near it and far from the arc.
+func TestAnArcIsNotTakenForItsChord(t *testing.T) {
+	p := mustPath("M-12.846463203 -3.973876953A15 15 0 0 1 .909632683 .281382561L-9.553364891 -2.955202067Z")
+	assert.InDelta(t, 17.899224, Union(NonZero, p).Area(), 1e-4)
+	assert.InDelta(t, 17.899224, Union(NonZero, p.Reverse()).Area(), 1e-4)
+}

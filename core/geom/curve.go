@@ -51,15 +51,19 @@ func (p Path) eachRing(f func(each func(func(Curve)))) {
 // angle is the angle of an arc at t.
 func (c Curve) angle(t float64) float64 { return c.Arc.From + (c.Arc.To-c.Arc.From)*t }
 
-// At is the point at t, 0 at the start and 1 at the end.
+// At is the point at t, 0 at the start and 1 at the end. The ends are met to
+// the last bit, so that curves in a row leave no gap.
 func (c Curve) At(t float64) Point {
+	switch t {
+	case 0:
+		return c.From
+	case 1:
+		return c.End()
+	}
 	switch c.Op {
 	case QuadTo, CubicTo:
 		return at(cubic(c.From, c.Segment), t)
 	case ArcTo:
-		if t == 1 {
-			return c.P[0]
-		}
 		return c.Arc.At(c.angle(t))
 	}
 	return c.From.Lerp(c.P[0], t)

@@ -210,3 +210,22 @@ func TestCubicsStandForArcs(t *testing.T) {
 	assert.Equal(t, 8, n)
 	assert.Equal(t, "M40 0A40 40 0 0 1 -20 34.641A40 40 0 0 1 -20 -34.641A40 40 0 0 1 40 0Z", p.String())
 }
+
+// A ray that leaves by the seam of two arcs, which rounding has moved a little
+// from where their angles have it, meets the ring once.
+func TestTheSeamOfTwoArcsIsMetOnce(t *testing.T) {
+	const off = 1e-9
+	full := Arc{U: Pt(5, 0), V: Pt(0, 5)}
+	lower, upper := full, full
+	lower.To, upper.From, upper.To = math.Pi, math.Pi, 2*math.Pi
+	for _, seam := range []Point{Pt(5, off), Pt(5, -off)} {
+		p := Path{[]Segment{
+			{Op: MoveTo, P: [3]Point{seam}},
+			{Op: ArcTo, P: [3]Point{Pt(-5, 0)}, Arc: &lower},
+			{Op: ArcTo, P: [3]Point{seam}, Arc: &upper}, {Op: Close},
+		}}
+		for _, y := range []float64{-off, -off / 2, 0, off / 2, off} {
+			assert.Equal(t, 1, p.Winding(Pt(0, y)), "%v with the seam at %v", y, seam)
+		}
+	}
+}

@@ -197,15 +197,42 @@ func apart(p, q *piece) bool {
 	case p.a == q.a && p.b == q.b || p.a == q.b && p.b == q.a:
 		return false // their chords would be one
 	case p.a == q.a:
-		return conesApart(p.p[:p.n], q.p[:q.n], false, false)
+		return partFromEnd(p, q, false, false)
 	case p.a == q.b:
-		return conesApart(p.p[:p.n], q.p[:q.n], false, true)
+		return partFromEnd(p, q, false, true)
 	case p.b == q.a:
-		return conesApart(p.p[:p.n], q.p[:q.n], true, false)
+		return partFromEnd(p, q, true, false)
 	case p.b == q.b:
-		return conesApart(p.p[:p.n], q.p[:q.n], true, true)
+		return partFromEnd(p, q, true, true)
 	}
 	return stripsApart(p, q) || stripsApart(q, p)
+}
+
+// partFromEnd is apart for two pieces that share an end; last says whether it is
+// the last point of each. It is not enough that they part there: a chord passes
+// nearer to the other's far end than its curve does, and must not catch it.
+func partFromEnd(p, q *piece, lastP, lastQ bool) bool {
+	return conesApart(p.p[:p.n], q.p[:q.n], lastP, lastQ) && p.misses(q.far(lastQ)) && q.misses(p.far(lastP))
+}
+
+// far is the end of a piece other than its first, or its last.
+func (q *piece) far(last bool) Point {
+	if last {
+		return q.p[0]
+	}
+	return q.p[q.n-1]
+}
+
+// misses reports whether the chord of a piece that is not flat keeps clear of a
+// place.
+func (q *piece) misses(c Point) bool {
+	if q.flat {
+		return true
+	}
+	o := q.p[0]
+	v := q.p[q.n-1].Sub(o)
+	k := min(max(c.Sub(o).Dot(v)/v.Dot(v), 0), 1)
+	return o.Add(v.Mul(k)).Sub(c).Len() > clearance
 }
 
 // stripsApart tries the axes along and across the chord of p.
