@@ -1,6 +1,9 @@
 package geom
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // arrangement is the plane cut up by the rings of several paths.
 type arrangement struct {
@@ -10,6 +13,8 @@ type arrangement struct {
 	segs    []seg
 	paths   int
 	courses [][]course // of strokes, which are followed rather than filled
+	rings   int
+	uncut   bool // nothing crosses or touches on the way
 }
 
 // course is a strand as a stroke runs along it.
@@ -72,8 +77,33 @@ func arrange(inputs []input) *arrangement {
 		w.end()
 	}
 	ar.flatten(in, len(curvy) > 0)
-	ar.segs = node(ar.segs)
+	ar.segs, ar.uncut = node(ar.segs)
+	ar.rings = len(rings)
 	return ar
+}
+
+// simple reports whether what came in is a single ring that nowhere touches
+// itself and is no sliver, and whether it runs clockwise on screen.
+func (ar *arrangement) simple() (clockwise, ok bool) {
+	if ar.rings != 1 || !ar.uncut {
+		return false, false
+	}
+	keys := make([]keyed, len(ar.segs))
+	area, length := 0.0, 0.0
+	for i, s := range ar.segs {
+		keys[i] = keyed{s.a.key(), int32(i)}
+		o := ar.segs[0].a
+		p, q := s.a.sub(o).float(), s.b.sub(o).float()
+		area += p.Cross(q) / 2
+		length += q.Sub(p).Len()
+	}
+	sortKeyed(keys)
+	for i := 1; i < len(keys); i++ {
+		if keys[i].key == keys[i-1].key {
+			return false, false
+		}
+	}
+	return area > 0, math.Abs(area) >= length
 }
 
 // around grows a box to hold a curve; the box has been begun.

@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/bits"
 	"slices"
+	"sync"
 )
 
 // Everything that combines outlines works on a grid of whole numbers, where
@@ -106,21 +107,26 @@ type keyed struct {
 	of  int32
 }
 
+var keyedRoom = sync.Pool{New: func() any { return new([]keyed) }}
+
 // sortKeyed sorts by key, equal keys by their order in the list. Longer lists
 // go by radix over the upper half, which is x in keys of points; runs of one x
 // are then sorted by themselves.
-func sortKeyed(list []keyed) []keyed {
+func sortKeyed(list []keyed) {
 	compare := func(a, b keyed) int { return cmp.Compare(a.key, b.key) }
 	if len(list) < 64 {
 		slices.SortStableFunc(list, compare)
-		return list
+		return
 	}
 	const width, mask = 11, 1<<11 - 1
 	var differ uint64
 	for i := range list {
 		differ |= list[i].key ^ list[0].key
 	}
-	to := make([]keyed, len(list))
+	room := keyedRoom.Get().(*[]keyed)
+	defer keyedRoom.Put(room)
+	*room = again(*room, len(list))
+	home, to := list, *room
 	var count [mask + 2]int32
 	for shift := 32; shift < 64; shift += width {
 		if differ>>shift&mask == 0 {
@@ -140,6 +146,10 @@ func sortKeyed(list []keyed) []keyed {
 		}
 		list, to = to, list
 	}
+	if &list[0] != &home[0] {
+		copy(home, list)
+		list = home
+	}
 	for i := 0; i < len(list); {
 		j := i + 1
 		for j < len(list) && list[j].key>>32 == list[i].key>>32 {
@@ -150,7 +160,6 @@ func sortKeyed(list []keyed) []keyed {
 		}
 		i = j
 	}
-	return list
 }
 
 // span is a box with whole numbers that holds a segment or a piece. Pairs of two
@@ -165,7 +174,13 @@ type span struct {
 // depends on the boxes alone. Boxes are met from left to right, each against
 // those that it still may touch; these are kept in strips as high as boxes are
 // on average, so that short ones meet few.
-func eachPair(boxes []span, f func(a, b int32)) { new(pairer).each(boxes, f) }
+func eachPair(boxes []span, f func(a, b int32)) {
+	p := pairers.Get().(*pairer)
+	defer pairers.Put(p)
+	p.each(boxes, f)
+}
+
+var pairers = sync.Pool{New: func() any { return new(pairer) }}
 
 // pairer is eachPair with room that can be used again.
 type pairer struct {
@@ -204,7 +219,7 @@ func (p *pairer) each(boxes []span, f func(a, b int32)) {
 		keys[i] = keyed{uint64(int64(b.x0)+1<<31) << 32, int32(i)}
 		sum += float64(b.y1-b.y0) + 1
 	}
-	keys = sortKeyed(keys)
+	sortKeyed(keys)
 	height := float64(all.y1-all.y0) + 1
 	n := max(1, int(min(height/(sum/float64(len(boxes))), float64(len(boxes))/8, 1024)))
 	scale := float64(n) / height

@@ -53,7 +53,7 @@ func (sd *subdivision) collect() {
 		}
 		keys[i] = keyed{s.a.key(), int32(i)}
 	}
-	keys = sortKeyed(keys)
+	sortKeyed(keys)
 	far := func(l ipoint, i int32) ipoint {
 		if s := &sd.segs[i]; s.a == l {
 			return s.b
@@ -103,7 +103,7 @@ func (sd *subdivision) sweep() {
 	for i := range sd.edges {
 		ends[i] = keyed{sd.edges[i].r.key(), int32(i)}
 	}
-	ends = sortKeyed(ends)
+	sortKeyed(ends)
 	var status []int32 // the edges that the line crosses, from below
 	i, j := 0, 0
 	for j < len(ends) {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 )
 
 // Segments are cut where they meet until none crosses another. A crossing is
@@ -44,27 +45,38 @@ type noder struct {
 	slack int64
 	cuts  []cut
 	moves map[ipoint]ipoint
+	// Room that is used again.
+	spare []seg
+	order []keyed
+	boxes []span
 	pairs pairer
 }
 
+var noders = sync.Pool{New: func() any { return new(noder) }}
+
 // node returns the segments cut so that none meets another but at its ends, or
-// as the very same segment.
-func node(segs []seg) []seg {
-	n := noder{segs: segs, slack: 2}
-	boxes := make([]span, 0, len(segs))
+// as the very same segment. uncut says that none had to be cut or moved.
+func node(segs []seg) (out []seg, uncut bool) {
+	n := noders.Get().(*noder)
+	defer func() {
+		n.segs = nil
+		noders.Put(n)
+	}()
+	n.segs, n.slack = segs, 2
 	for round := 0; ; round++ {
 		if round == 2 {
 			n.slack = 0
 		}
-		boxes = boxes[:0]
+		boxes := again(n.boxes, len(n.segs))
+		n.boxes = boxes
 		for i := range n.segs {
-			boxes = append(boxes, n.segs[i].span(int32(n.slack), int32(i)))
+			boxes[i] = n.segs[i].span(int32(n.slack), int32(i))
 		}
 		n.cuts, n.moves = n.cuts[:0], nil
 		n.pairs.each(boxes, n.pair)
 		// What nothing touches with slack, nothing touches without.
 		if len(n.cuts) == 0 && len(n.moves) == 0 {
-			return n.segs
+			return n.segs, round == 0
 		}
 		n.apply()
 	}
@@ -167,12 +179,13 @@ func (n *noder) moved(p ipoint) ipoint {
 
 // apply makes the cuts and moves of a round.
 func (n *noder) apply() {
-	order := make([]keyed, len(n.cuts))
+	n.order = again(n.order, len(n.cuts))
+	order := n.order
 	for i, c := range n.cuts {
 		order[i] = keyed{uint64(c.seg) << 32, int32(i)}
 	}
-	order = sortKeyed(order)
-	out := make([]seg, 0, len(n.segs)+len(n.cuts))
+	sortKeyed(order)
+	out := again(n.spare, len(n.segs)+len(n.cuts))[:0]
 	var at []ipoint
 	k := 0
 	for i, s := range n.segs {
@@ -200,7 +213,7 @@ func (n *noder) apply() {
 		}
 		out = kept
 	}
-	n.segs = out
+	n.segs, n.spare = out, n.segs
 }
 
 // appendCut appends the parts of a segment that is cut at the given places.

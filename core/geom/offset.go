@@ -23,6 +23,10 @@ const MitreLimit = 4
 // place.
 const offsetTolerance = .001
 
+// cornerTolerance is how far, in mm, a corner may step out over its arc and be
+// left sharp: fine polygons keep as many sides as they have.
+const cornerTolerance = .002
+
 // Offset is what the closed rings of a path cover by the non-zero rule, grown
 // by d on all sides, or shrunk by -d. Lines and circular arcs come out as such,
 // other curves as cubics within 1 µm of the true offset.
@@ -40,12 +44,10 @@ func Offset(p Path, d float64, corner Corner) Path {
 	if d == 0 {
 		return Union(NonZero, p)
 	}
-	sd := arrange([]input{{path: p}}).label(NonZero, &counter{all: 1, in: anyCover})
 	var raw []Path
 	f := &faces{}
-	for _, face := range sd.parts() {
-		n := len(f.outer)
-		for i, ring := range face.path.Rings() {
+	for _, face := range cleanRings(p) {
+		for i, ring := range face {
 			by := d
 			if i > 0 {
 				ring, by = ring.Reverse(), -d
@@ -60,13 +62,30 @@ func Offset(p Path, d float64, corner Corner) Path {
 				f.outer = append(f.outer, false)
 				f.holes = append(f.holes, 0)
 			}
-			f.ring = append(f.ring, faceRing{n, i > 0})
+			f.ring = append(f.ring, faceRing{len(f.outer) - 1, i > 0})
 			raw = append(raw, rawOffset(ring, by, corner))
 		}
 	}
 	od := arrange(inputs(raw)).label(Positive, f)
 	od.slim = 2 * offsetTolerance * od.grid.scale
 	return od.path()
+}
+
+// cleanRings are the connected parts of what a path covers: of each the outer
+// ring, then its holes.
+func cleanRings(p Path) [][]Path {
+	ar := arrange([]input{{path: p}})
+	if clockwise, ok := ar.simple(); ok && p.Closed() {
+		if !clockwise {
+			p = p.Reverse()
+		}
+		return [][]Path{{p}}
+	}
+	var out [][]Path
+	for _, part := range ar.label(NonZero, &counter{all: 1, in: anyCover}).parts() {
+		out = append(out, part.path.Rings())
+	}
+	return out
 }
 
 // faces classifies regions by outer rings, each with its own holes.
@@ -244,7 +263,7 @@ func (o *offsetter) meet(a, b Curve, last bool) bool {
 	}
 	if cross*o.d > 0 {
 		half := math.Sqrt((1 + dot) / 2)
-		if o.corner == BevelCorner || math.Abs(o.d)*(1/half-1) >= offsetTolerance/2 {
+		if o.corner == BevelCorner || math.Abs(o.d)*(1/half-1) >= cornerTolerance {
 			return false
 		}
 	} else {

@@ -74,7 +74,7 @@ func Divided(lines []Side2) Division {
 			segs = append(segs, seg{a, b, 0, 1, int32(i), true})
 		}
 	}
-	segs = node(segs)
+	segs, _ = node(segs)
 	d := divider{ids: map[ipoint]int{}, exact: exact, grid: g}
 	d.collect(segs)
 	d.prune()
