@@ -27,13 +27,17 @@ type FoldView struct {
 	Panels []FoldPanel `json:"panels"`
 	// Frames are the motions of every panel, from flat to closed: a rotation's
 	// row and its shift, three times.
-	Frames   [][][12]float64 `json:"frames"`
-	Verdict  fold.Verdict    `json:"verdict"`
-	Layers   int             `json:"layers"`
-	Measures []fold.Measure  `json:"measures"`
-	Limit    string          `json:"limit"`
-	Sending  fold.Sending    `json:"sending"`
-	Findings []check.Finding `json:"findings"`
+	Frames  [][][12]float64 `json:"frames"`
+	Verdict fold.Verdict    `json:"verdict"`
+	Layers  int             `json:"layers"`
+	// Edge is the closed card seen along its main folds, from Front backward.
+	Edge []fold.Layer `json:"edge"`
+	// Bent are pieces that fold with the base, cut up by the panels they lie on.
+	Bent     map[string][]fold.Piece `json:"bent"`
+	Measures []fold.Measure          `json:"measures"`
+	Limit    string                  `json:"limit"`
+	Sending  fold.Sending            `json:"sending"`
+	Findings []check.Finding         `json:"findings"`
 	// Waiting are faces that the base does not have, with how many items wait
 	// on them.
 	Waiting map[card.FaceID]int `json:"waiting,omitempty"`
@@ -48,7 +52,7 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 	c, s := o.rev.Card, o.scene
 	o.Unlock()
 	study := fold.StudyOf(c.Base)
-	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Findings: check.Folding(c, s)}
+	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Findings: check.Folding(c, s)}
 	v.Measures, v.Limit = fold.Measures(c.Base)
 	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
 	if v.Measures == nil {

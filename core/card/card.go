@@ -179,6 +179,9 @@ type Made struct {
 	Stock string  `json:"stock,omitempty"` // of a cut piece
 	Lift  float64 `json:"lift,omitempty"`  // foam under a cut piece; 0 is flat
 	Bleed float64 `json:"bleed,omitempty"` // how far ink runs past a cut piece's outline
+	// Free says that a cut piece is glued at its middle only: where it reaches
+	// over a fold or a cut, it stands free.
+	Free bool `json:"free,omitempty"`
 }
 
 // Fill is the ink inside an outline: a colour, a patterned paper or, with

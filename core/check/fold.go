@@ -27,16 +27,22 @@ const (
 type Finding struct {
 	Weight Weight      `json:"weight"`
 	Face   card.FaceID `json:"face"`
-	Item   string      `json:"item"`
+	Item   string      `json:"item,omitempty"` // "" for the base itself
 	Why    string      `json:"why"`
 	// By is how far, mm, where it is a matter of distance.
-	By float64 `json:"by"`
-	// Mend is a command that mends it, by its name in the protocol; "" where
-	// only the person can.
-	Mend *Move `json:"mend,omitempty"`
+	By   float64 `json:"by"`
+	Mend *Mend   `json:"mend,omitempty"`
 }
 
-// Move is a mend: an item moved on its face.
+// Mend is a change that mends a finding: one of its fields is set.
+type Mend struct {
+	Says string  `json:"says"` // for a button
+	Move *Move   `json:"move,omitempty"`
+	Free string  `json:"free,omitempty"` // the item to be glued at its middle only
+	Room float64 `json:"room,omitempty"` // for the base's fold, mm
+}
+
+// Move is an item moved on its face.
 type Move struct {
 	ID string  `json:"id"`
 	DX float64 `json:"dx"`
@@ -47,48 +53,166 @@ type Move struct {
 const small = .2
 
 // Folding looks at what lies on the faces while the base folds: pieces that
-// stick out when the card is closed, and pieces glued across a fold or a cut.
+// stick out when the card is closed, that are glued across a fold or a cut or
+// run into a panel on the way, what cannot be seen, and folds without the room
+// that what lies between the leaves needs.
 func Folding(c card.Card, s scene.Scene) []Finding {
+	l := look{card: c, scene: &s, study: fold.StudyOf(c.Base), out: []Finding{}}
+	for i := range s.Faces {
+		f := &s.Faces[i]
+		held := map[string]bool{} // by an earlier finding, with what lies on it
+		home := map[string]int{}
+		for j := range f.Items {
+			it := &f.Items[j]
+			panel, carried := home[it.On]
+			if !carried {
+				panel = l.study.PanelAt(f.OnSheet.Apply(it.At.Apply(it.Box.Centre())))
+			}
+			home[it.ID] = panel
+			if held[it.On] && it.On != "" || panel < 0 {
+				held[it.ID] = true // beside the base: the sheets tell
+				continue
+			}
+			held[it.ID] = l.item(f, it, panel)
+		}
+	}
+	l.room()
+	return l.out
+}
+
+type look struct {
+	card  card.Card
+	scene *scene.Scene
+	study *fold.Study
+	out   []Finding
+}
+
+func (l *look) find(w Weight, f *scene.Face, it *scene.Item, by float64, mend *Mend, why string, args ...any) {
+	l.out = append(l.out, Finding{w, f.ID, it.ID, fmt.Sprintf("“%s” ", it.Name) + fmt.Sprintf(why, args...), by, mend})
+}
+
+// item looks at one item. held says that it holds the base, so that nothing
+// more can be told of what lies on it.
+func (l *look) item(f *scene.Face, it *scene.Item, panel int) (held bool) {
+	onSheet := it.Outline.Transform(it.At).Transform(f.OnSheet)
+	if it.Piece {
+		_, doc := l.card.Find(it.ID)
+		if it.On == "" && l.glued(f, it, doc, onSheet) {
+			return true
+		}
+		if by, side, d := sticksOut(l.study, panel, onSheet); by > small {
+			var mend *Mend
+			if m := inwards(l.study, panel, f, it.ID, d); m != nil {
+				mend = &Mend{Says: "Move it in", Move: m}
+			}
+			l.find(Stop, f, it, by, mend, "sticks out by %s at the %s when the card is closed.", say(by), side)
+		}
+		if c := l.study.Meets(panel, onSheet); c != nil {
+			back, _ := f.OnSheet.Inverse()
+			at := back.Apply(l.study.Panels[panel].Middle)
+			if onBase := l.study.PanelAt(c.At); onBase >= 0 {
+				at = back.Apply(c.At)
+			}
+			l.find(Stop, f, it, 0, nil, "runs into another panel when the card is %.0f° open, %s from the left and %s from the top. Make it smaller or move it.",
+				180*(1-c.Closing), say(at.X), say(at.Y))
+		}
+	}
+	if it.Role == "" && !onSheet.Empty() && l.study.Seen(panel, f.Side, onSheet) < .1 {
+		l.find(Caution, f, it, 0, nil, "is hidden when the card is open: another panel is in front of it.")
+	}
+	return false
+}
+
+// glued looks at a piece that reaches over folds and cuts.
+func (l *look) glued(f *scene.Face, it *scene.Item, doc *card.Item, onSheet geom.Path) (held bool) {
+	line, length := crossed(l.study, onSheet, func(fold.Line) bool { return true })
+	if length == 0 {
+		return false
+	}
+	// A fold that closes on the piece pushes it away.
+	against, hard := crossed(l.study, onSheet, func(n fold.Line) bool {
+		r := n.Role
+		if f.Side == fold.Inside {
+			r = fold.Flipped(r)
+		}
+		return r == fold.Valley
+	})
+	switch {
+	case doc.Made.Free && hard > 0:
+		l.find(Stop, f, it, hard, nil, "reaches over a %s that closes on it, over %s. Move it, or cut it there.", roleOn(f, against), say(hard))
+		return true
+	case doc.Made.Free:
+		return false
+	case thin(doc) && line.Role != fold.Cut:
+		l.find(Note, f, it, length, nil, "runs across a %s. Thin paper folds with the base: score it there too.", roleOn(f, line))
+		return true
+	}
+	var mend *Mend
+	if hard == 0 {
+		mend = &Mend{Says: "Glue only its middle", Free: it.ID}
+	}
+	l.find(Stop, f, it, length, mend, "is glued across a %s, over %s. It would hold the fold open, or tear.", roleOn(f, line), say(length))
+	return true
+}
+
+// Bent are the pieces of thin paper that fold with the base, each cut up by the
+// panels it lies on, in the item's own coordinates.
+func Bent(c card.Card, s scene.Scene) map[string][]fold.Piece {
 	study := fold.StudyOf(c.Base)
-	out := []Finding{}
-	crossing := map[string]bool{} // what is glued across, and what lies on it
+	out := map[string][]fold.Piece{}
 	for i := range s.Faces {
 		f := &s.Faces[i]
 		for j := range f.Items {
 			it := &f.Items[j]
-			if !it.Piece {
+			_, doc := c.Find(it.ID)
+			if !it.Piece || it.On != "" || doc.Made.Free || !thin(doc) {
 				continue
 			}
-			if it.On != "" && crossing[it.On] {
-				crossing[it.ID] = true
+			at := it.At.Then(f.OnSheet)
+			back, ok := at.Inverse()
+			if !ok {
 				continue
 			}
-			onSheet := it.Outline.Transform(it.At).Transform(f.OnSheet)
-			across, part := crossed(study, onSheet)
-			if across != "" && it.On == "" {
-				crossing[it.ID] = true
-				if thin(c, it.ID) && across != fold.RoleName(fold.Cut) {
-					out = append(out, Finding{Note, f.ID, it.ID, fmt.Sprintf("“%s” runs across a %s. Thin paper folds with the base: score it there too.", it.Name, across), part, nil})
-					continue
+			if parts := study.Parted(it.Outline.Transform(at)); len(parts) > 1 {
+				for k := range parts {
+					parts[k].Path = parts[k].Path.Transform(back)
 				}
-				out = append(out, Finding{Stop, f.ID, it.ID, fmt.Sprintf("“%s” is glued across a %s, over %s. It would hold the fold open, or tear.", it.Name, across, say(part)), part, nil})
-				continue
-			}
-			panel := study.PanelAt(f.OnSheet.Apply(it.At.Apply(it.Box.Centre())))
-			if panel < 0 {
-				continue // it hangs beside the base: the sheets tell
-			}
-			if by, side, d := sticksOut(study, panel, onSheet); by > small {
-				out = append(out, Finding{Stop, f.ID, it.ID, fmt.Sprintf("“%s” sticks out by %s at the %s when the card is closed.", it.Name, say(by), side), by, inwards(study, panel, f, it.ID, d)})
+				out[it.ID] = parts
 			}
 		}
 	}
 	return out
 }
 
+// roleOn is a line's role as seen from a face.
+func roleOn(f *scene.Face, n fold.Line) string {
+	if f.Side == fold.Inside {
+		return fold.RoleName(fold.Flipped(n.Role))
+	}
+	return fold.RoleName(n.Role)
+}
+
+// room compares what lies between the leaves with the room at the fold.
+func (l *look) room() {
+	has, need := fold.Room(l.card.Base), 0.0
+	if has < 0 {
+		return
+	}
+	for i := range l.scene.Faces {
+		if f := &l.scene.Faces[i]; f.Side == fold.Inside {
+			need += f.Thickness
+		}
+	}
+	stock, _ := card.StockByID(l.card.Base.Stock)
+	need = math.Round((need-2*stock.Thickness)*20) / 20
+	if need > 1.2 && need > has+.3 {
+		l.out = append(l.out, Finding{Caution, card.Front, "", fmt.Sprintf("What lies between the leaves is %s thick, the fold has room for %s: it would spring open. Score it twice, that far apart.", say(need), say(has)), need - has,
+			&Mend{Says: "Give the fold room", Room: need}})
+	}
+}
+
 // thin reports whether a piece is of paper that folds by hand, such as a liner.
-func thin(c card.Card, id string) bool {
-	_, it := c.Find(id)
+func thin(it *card.Item) bool {
 	stock, ok := card.StockByID(it.Made.Stock)
 	return ok && stock.Weight <= 135 && it.Made.Lift == 0
 }
@@ -97,11 +221,11 @@ func say(mm float64) string {
 	return measure.FormatUnit(mm, measure.In) + " (" + measure.FormatUnit(mm, measure.MM) + ")"
 }
 
-// crossed is the name of a fold or cut that runs through a piece, and how much
-// of it does.
-func crossed(study *fold.Study, piece geom.Path) (name string, length float64) {
+// crossed is the fold or cut, of those that count, that runs longest through a
+// piece, and how much of it does.
+func crossed(study *fold.Study, piece geom.Path, counts func(fold.Line) bool) (line fold.Line, length float64) {
 	for _, l := range study.Net.Lines {
-		if l.Role == fold.Perforation {
+		if l.Role == fold.Perforation || !counts(l) {
 			continue
 		}
 		var b geom.Builder
@@ -116,10 +240,10 @@ func crossed(study *fold.Study, piece geom.Path) (name string, length float64) {
 			}
 		}
 		if sum > length && sum > 1 {
-			name, length = fold.RoleName(l.Role), sum
+			line, length = l, sum
 		}
 	}
-	return name, length
+	return line, length
 }
 
 // sticksOut is how far a piece reaches over the closed card, on which side as

@@ -37,7 +37,8 @@ func TestPiecesThatStickOutAreFoundAndMended(t *testing.T) {
 		assert.InDelta(t, 1, found[0].By, 1e-6)
 		assert.Contains(t, found[0].Why, "“Bird” sticks out by")
 		require.NotNil(t, found[0].Mend)
-		mended, err := card.Apply(c2, card.MoveItems{IDs: []string{found[0].Mend.ID}, DX: found[0].Mend.DX, DY: found[0].Mend.DY})
+		m := found[0].Mend.Move
+		mended, err := card.Apply(c2, card.MoveItems{IDs: []string{m.ID}, DX: m.DX, DY: m.DY})
 		require.NoError(t, err)
 		assert.Empty(t, look(t, mended), "%s", face)
 	}
@@ -58,8 +59,112 @@ func TestPiecesAcrossFoldsAreFound(t *testing.T) {
 	require.NoError(t, err)
 	found := look(t, c)
 	require.Len(t, found, 1)
-	assert.Contains(t, found[0].Why, "“Gate” is glued across a valley score")
+	assert.Contains(t, found[0].Why, "“Gate” is glued across a mountain score")
 	assert.InDelta(t, 8, found[0].By, 1e-6)
+}
+
+// What is glued at its middle only may stand over a fold that opens away from
+// it, as a figure does on a step, but not over one that closes on it.
+func TestPiecesGluedAtTheirMiddleStandFree(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.PopupBox, Width: 110, Height: 140, Stock: "cream-300"})
+	require.NoError(t, err)
+	n := fold.Of(c.Base)
+	var ridge, foot fold.Line
+	for _, l := range n.FoldsOn(card.InsideFirst) {
+		if l.Role == fold.Mountain {
+			ridge = l
+		}
+	}
+	for _, l := range n.FoldsOn(card.InsideSecond) {
+		if l.Role == fold.Valley && l.From.Y > 1 {
+			foot = l
+		}
+	}
+	figure := square("Robin", 55, ridge.From.Y+2, 16)
+	c2, err := card.Apply(c, card.PlaceItems{Face: card.InsideFirst, Items: []card.Item{figure}})
+	require.NoError(t, err)
+	found := look(t, c2)
+	require.Len(t, found, 1)
+	require.NotNil(t, found[0].Mend)
+	id := found[0].Mend.Free
+	_, it := c2.Find(id)
+	made := it.Made
+	made.Free = true
+	c2, err = card.Apply(c2, card.SetMade{IDs: []string{id}, Made: made})
+	require.NoError(t, err)
+	assert.Empty(t, look(t, c2))
+
+	figure = square("Wren", 55, foot.From.Y-3, 16)
+	figure.Made.Free = true
+	c3, err := card.Apply(c, card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{figure}})
+	require.NoError(t, err)
+	found = look(t, c3)
+	require.Len(t, found, 1)
+	assert.Contains(t, found[0].Why, "“Wren” reaches over a valley score that closes on it")
+}
+
+// A piece that reaches over its step's edge into the way of the next one is
+// found before it bends.
+func TestPiecesThatMeetPanelsAreFound(t *testing.T) {
+	// The middle step is much higher and far less deep than those beside it, so
+	// the tread of a low one passes by its riser.
+	c, err := fold.New("Trial", card.Base{Kind: card.StepCard, Width: 120, Height: 120, Stock: "cream-300", Measures: map[string]float64{
+		"middleUp": 70, "middleOut": 15, "sideUp": 30, "sideOut": 45, "middleWidth": 40, "margin": 10}})
+	require.NoError(t, err)
+	for _, trial := range []struct {
+		y     float64 // the tread is 30 mm above the lying leaf, the banner's middle 135 - y
+		meets bool
+	}{{100, true}, {82, false}} {
+		banner := square("Banner", 74, trial.y, 14)
+		banner.Form.Width, banner.Made.Free = 30, true
+		c2, err := card.Apply(c, card.PlaceItems{Face: card.InsideFirst, Items: []card.Item{banner}})
+		require.NoError(t, err)
+		found := look(t, c2)
+		if !trial.meets {
+			assert.Empty(t, found)
+			continue
+		}
+		require.Len(t, found, 1)
+		assert.Contains(t, found[0].Why, "“Banner” runs into another panel when the card is")
+	}
+}
+
+// What lies behind a pocket is hidden; what lies above it, or on it, is not.
+func TestWhatLiesBehindAPocketIsHidden(t *testing.T) {
+	b := card.Base{Kind: card.Pocket, Width: 100, Height: 140, Stock: "cream-300", Measures: map[string]float64{"deep": 60}}
+	c, err := fold.New("Trial", b)
+	require.NoError(t, err)
+	_, leaf := card.LeafFaces(1)
+	hide := square("Key", 50, 115, 20)
+	hide.Made = card.Made{As: card.Printed}
+	hide.Fill.Colour = "#587a4a"
+	show := hide
+	show.Name, show.Place.Y = "Moon", 40
+	front := hide
+	front.Name, front.Place.Y = "Name", 30
+	c, err = card.Apply(c, card.PlaceItems{Face: leaf, Items: []card.Item{hide, show}}, card.PlaceItems{Face: card.Front, Items: []card.Item{front}})
+	require.NoError(t, err)
+	found := look(t, c)
+	require.Len(t, found, 1)
+	assert.Equal(t, "“Key” is hidden when the card is open: another panel is in front of it.", found[0].Why)
+}
+
+// Thick things between the leaves need room at the fold.
+func TestThickThingsNeedRoomAtTheFold(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 100, Height: 150, Stock: "cream-300"})
+	require.NoError(t, err)
+	raised := square("Shell", 50, 75, 40)
+	raised.Made.Lift = 3
+	c, err = card.Apply(c, card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{raised}})
+	require.NoError(t, err)
+	found := look(t, c)
+	require.Len(t, found, 1)
+	assert.InDelta(t, 3.3, found[0].Mend.Room, 1e-9)
+	b := c.Base
+	b.Measures = map[string]float64{"room": found[0].Mend.Room}
+	c, err = card.Apply(c, fold.SetBase{Base: b})
+	require.NoError(t, err)
+	assert.Empty(t, look(t, c))
 }
 
 // A tucked leaf is shorter; what reaches over it still lies within the card.

@@ -64,15 +64,15 @@ func eighth(mm float64) float64 {
 
 // catalogue is filled below, kind by kind.
 var catalogue = []entry{
-	{id: card.SideFold, name: "Side fold", says: "Opens like a book; the fold is at the left of Front.", measures: none, net: leaves(sideLeaves)},
-	{id: card.TopFold, name: "Top fold", says: "Opens upward; the fold runs along the top of Front.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b) }},
+	{id: card.SideFold, name: "Side fold", says: "Opens like a book; the fold is at the left of Front.", measures: roomMeasures, net: leaves(sideLeaves)},
+	{id: card.TopFold, name: "Top fold", says: "Opens upward; the fold runs along the top of Front.", measures: roomMeasures, net: func(b card.Base, v func(string) float64) Net { return topFold(b, v("room")) }},
 	{id: card.TriFold, name: "Tri-fold", says: "Three leaves; the last tucks in under Front.", measures: tuckMeasures, net: leaves(triLeaves)},
 	{id: card.ZFold, name: "Z-fold", says: "Three leaves, folded to and fro.", measures: none, net: leaves(zLeaves)},
 	{id: card.Accordion, name: "Accordion", says: "Any number of leaves, folded to and fro.", measures: func(card.Base, func(string) float64) []Measure {
 		return []Measure{count("leaves", "Leaves", 4, 2, 8)}
 	}, net: leaves(accordionLeaves)},
 	{id: card.GateFold, name: "Gate fold", says: "Two gates meet in front of the middle.", measures: gateMeasures, net: leaves(gateLeaves)},
-	{id: card.Tent, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b) }},
+	{id: card.Tent, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b, 0) }},
 	{id: card.StepCard, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
 	{id: card.PopupBox, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},
 	{id: card.Easel, name: "Easel", says: "Its front folds back in half and stands; a panel is glued to the lower half.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return easel(b) }},

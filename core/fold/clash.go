@@ -27,22 +27,28 @@ type solid struct {
 	reach  float64
 }
 
+func newSolid(ring geom.Path, holes []geom.Path) solid {
+	s := solid{shape: geom.Join(append([]geom.Path{ring}, holes...)...)}
+	for _, l := range ring.Flatten(chordTolerance) {
+		for _, q := range l.Points {
+			s.flat = append(s.flat, Flat(q))
+			s.centre = s.centre.add(Flat(q))
+		}
+	}
+	s.centre = s.centre.mul(1 / float64(len(s.flat)))
+	for _, q := range s.flat {
+		s.reach = max(s.reach, q.sub(s.centre).Len())
+		s.inner = append(s.inner, s.centre.add(q.sub(s.centre).mul(.93)))
+	}
+	return s
+}
+
 // Clash looks for the first two panels that pass through one another, at a
 // share of the poses; nil when none do.
 func (f *Folder) Clash(poses []Pose) *Clash {
 	solids := make([]solid, len(f.Panels))
 	for i, p := range f.Panels {
-		s := &solids[i]
-		s.shape = geom.Join(append([]geom.Path{p.Ring}, p.Holes...)...)
-		for _, c := range p.Ring.Curves()[0] {
-			s.flat = append(s.flat, Flat(c.From))
-			s.centre = s.centre.add(Flat(c.From))
-		}
-		s.centre = s.centre.mul(1 / float64(len(s.flat)))
-		for _, q := range s.flat {
-			s.reach = max(s.reach, q.sub(s.centre).Len())
-			s.inner = append(s.inner, s.centre.add(q.sub(s.centre).mul(.93)))
-		}
+		solids[i] = newSolid(p.Ring, p.Holes)
 	}
 	const looks = 20
 	step := max(1, len(poses)/looks)

@@ -82,3 +82,57 @@ func (s *Study) depth(panel int, at geom.Point, p Pose) float64 {
 	// The face Front looks along the sheet's z, to the outside.
 	return q.Z
 }
+
+// Layer is a panel of the closed card as its edge shows it: from where to where
+// it reaches, across the main folds as seen from Front, and how many panels lie
+// over it there.
+type Layer struct {
+	Panel int     `json:"panel"`
+	From  float64 `json:"from"` // mm
+	To    float64 `json:"to"`
+	Depth int     `json:"depth"`
+}
+
+// Edge is the closed card seen along its main folds, from Front backward.
+func (s *Study) Edge() []Layer {
+	out := make([]Layer, 0, len(s.Order))
+	rings := make([]geom.Path, len(s.Panels))
+	for i := range rings {
+		rings[i] = s.Closed(i, s.Panels[i].Ring)
+	}
+	for _, p := range s.Order {
+		if s.stub(p) {
+			continue
+		}
+		b := rings[p].Bounds()
+		l := Layer{Panel: p, From: b.X, To: b.Right()}
+		if !s.Net.upright() {
+			l.From, l.To = b.Y, b.Bottom()
+		}
+		for _, over := range out {
+			if over.Depth >= l.Depth && geom.Intersection(geom.NonZero, rings[over.Panel], rings[p]).Area() > 1 {
+				l.Depth = over.Depth + 1
+			}
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// Piece is what of a path lies on one panel.
+type Piece struct {
+	Panel int       `json:"panel"`
+	Path  geom.Path `json:"path"`
+}
+
+// Parted is a path on the sheet, cut up by the panels that it lies on.
+func (d Division) Parted(p geom.Path) []Piece {
+	var out []Piece
+	for i, q := range d.Panels {
+		part := geom.Intersection(geom.NonZero, p, geom.Join(append([]geom.Path{q.Ring}, q.Holes...)...))
+		if part.Area() > .5 {
+			out = append(out, Piece{i, part})
+		}
+	}
+	return out
+}

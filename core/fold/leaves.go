@@ -2,6 +2,7 @@ package fold
 
 import (
 	"fmt"
+	"math"
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
@@ -16,6 +17,8 @@ type leafOf struct {
 	// fold is the role of the fold at its left, as seen from outside.
 	fold  Role
 	stage int
+	// room is how far apart that fold is scored twice; 0 is one score.
+	room float64
 }
 
 // leaves makes the net of a base of upright leaves.
@@ -24,19 +27,22 @@ func leaves(of func(b card.Base, v func(string) float64) []leafOf) func(card.Bas
 		list := of(b, v)
 		n := Net{Height: b.Height}
 		for _, l := range list {
-			n.Width += l.width
+			n.Width += l.width + l.room
 		}
 		x := n.Width
 		var outside, inside []Face
 		for i, l := range list {
 			x -= l.width
-			if i < len(list)-1 {
-				n.Lines = append(n.Lines, Line{Role: l.fold, From: geom.Pt(x, 0), To: geom.Pt(x, b.Height), Main: true, Stage: l.stage})
-			}
 			out, in := card.LeafFaces(i)
 			outside = append(outside, Face{out, l.outside, Outside, l.width, b.Height, geom.Shift(x, 0), geom.Shift(x, 0)})
 			inside = append(inside, Face{in, l.inside, Inside, l.width, b.Height,
 				geom.Affine{A: -1, D: 1, E: x + l.width}, geom.Shift(n.Width-x-l.width, 0)})
+			if i == len(list)-1 {
+				break
+			}
+			score := Line{Role: l.fold, From: geom.Pt(x, 0), To: geom.Pt(x, b.Height), Main: true, Stage: l.stage}
+			n.Lines = append(n.Lines, score.withRoom(geom.Pt(-1, 0), l.room)...)
+			x -= l.room
 		}
 		n.Faces = faceOrder(outside, inside)
 		return n
@@ -50,8 +56,8 @@ func faceOrder(outside, inside []Face) []Face {
 	return append(out, outside[1:]...)
 }
 
-func sideLeaves(b card.Base, _ func(string) float64) []leafOf {
-	return []leafOf{{b.Width, "Front", "Inside left", Mountain, 0}, {b.Width, "Back", "Inside right", "", 0}}
+func sideLeaves(b card.Base, v func(string) float64) []leafOf {
+	return []leafOf{{b.Width, "Front", "Inside left", Mountain, 0, twice(v("room"))}, {b.Width, "Back", "Inside right", "", 0, 0}}
 }
 
 // caliper is the thickness of a base's stock: what is folded round it takes up
@@ -69,17 +75,17 @@ func tuckMeasures(b card.Base, _ func(string) float64) []Measure {
 // push against the fold.
 func triLeaves(b card.Base, v func(string) float64) []leafOf {
 	return []leafOf{
-		{b.Width, "Front", "Inside left", Mountain, 1},
-		{b.Width, "Back", "Inside middle", Mountain, 0},
-		{b.Width - v("tuck"), "Tucked leaf", "Inside right", "", 0},
+		{b.Width, "Front", "Inside left", Mountain, 1, 0},
+		{b.Width, "Back", "Inside middle", Mountain, 0, 0},
+		{b.Width - v("tuck"), "Tucked leaf", "Inside right", "", 0, 0},
 	}
 }
 
 func zLeaves(b card.Base, _ func(string) float64) []leafOf {
 	return []leafOf{
-		{b.Width, "Front", "Inside left", Mountain, 0},
-		{b.Width, "Outside middle", "Inside middle", Valley, 0},
-		{b.Width, "Outside left", "Inside right", "", 0},
+		{b.Width, "Front", "Inside left", Mountain, 0, 0},
+		{b.Width, "Outside middle", "Inside middle", Valley, 0, 0},
+		{b.Width, "Outside left", "Inside right", "", 0, 0},
 	}
 }
 
@@ -87,7 +93,7 @@ func accordionLeaves(b card.Base, v func(string) float64) []leafOf {
 	n := int(v("leaves"))
 	out := make([]leafOf, n)
 	for i := range out {
-		out[i] = leafOf{b.Width, fmt.Sprintf("Outside %d", i+1), fmt.Sprintf("Inside %d", i+1), Mountain, 0}
+		out[i] = leafOf{b.Width, fmt.Sprintf("Outside %d", i+1), fmt.Sprintf("Inside %d", i+1), Mountain, 0, 0}
 		if i%2 == 1 {
 			out[i].fold = Valley
 		}
@@ -107,24 +113,69 @@ func gateMeasures(b card.Base, _ func(string) float64) []Measure {
 func gateLeaves(b card.Base, v func(string) float64) []leafOf {
 	left := v("gate") - v("between")/2
 	return []leafOf{
-		{left, "Left gate", "Inside left", Mountain, 0},
-		{b.Width, "Back", "Inside middle", Mountain, 0},
-		{b.Width - left - v("between"), "Right gate", "Inside right", "", 0},
+		{left, "Left gate", "Inside left", Mountain, 0, 0},
+		{b.Width, "Back", "Inside middle", Mountain, 0, 0},
+		{b.Width - left - v("between"), "Right gate", "Inside right", "", 0, 0},
 	}
+}
+
+// withRoom is a fold, or where it has room the two scores of half its turn each
+// that stand a stub of paper up between the leaves.
+func (l Line) withRoom(step geom.Point, room float64) []Line {
+	if room == 0 {
+		return []Line{l}
+	}
+	l.Stop = math.Pi / 2
+	second := l
+	second.From, second.To = l.From.Add(step.Mul(room)), l.To.Add(step.Mul(room))
+	return []Line{l, second}
+}
+
+// leastRoom is how far apart two scores must be for the paper between them to
+// stand, mm.
+const leastRoom = .8
+
+// twice is the room of a fold that is scored twice, 0 where it is too little.
+func twice(room float64) float64 {
+	if room < leastRoom {
+		return 0
+	}
+	return room
+}
+
+// roomMeasures: a thin sheet folds on one score, thick card needs two.
+func roomMeasures(b card.Base, _ func(string) float64) []Measure {
+	at := 0.0
+	if t := caliper(b); t > .5 {
+		at = max(leastRoom, 2*t)
+	}
+	return []Measure{length("room", "Room at the fold", at, 0, 15)}
+}
+
+// Room is how far apart the leaves of a base are held by its fold, mm; -1 for a
+// kind whose fold is always one score.
+func Room(b card.Base) float64 {
+	if b.Kind != card.SideFold && b.Kind != card.TopFold {
+		return -1
+	}
+	list, _ := Measures(b)
+	return twice(list[0].At)
 }
 
 // topFold has Front below the fold as seen from outside, and Back above it with
 // its head down, so that both stand upright when the card is closed.
-func topFold(b card.Base) Net {
+func topFold(b card.Base, room float64) Net {
 	w, h := b.Width, b.Height
+	room = twice(room)
+	y := h + room
 	back := geom.Affine{A: -1, D: -1, E: w, F: h}
 	return Net{
-		Width: w, Height: 2 * h,
-		Lines: []Line{{Role: Mountain, From: geom.Pt(0, h), To: geom.Pt(w, h), Main: true}},
+		Width: w, Height: h + y,
+		Lines: Line{Role: Mountain, From: geom.Pt(0, h), To: geom.Pt(w, h), Main: true}.withRoom(geom.Pt(0, 1), room),
 		Faces: []Face{
-			{card.Front, "Front", Outside, w, h, geom.Shift(0, h), geom.Shift(0, h)},
-			{card.InsideFirst, "Inside top", Inside, w, h, geom.Affine{A: 1, D: -1, F: 2 * h}, geom.Identity},
-			{card.InsideSecond, "Inside bottom", Inside, w, h, geom.Affine{A: 1, D: -1, F: h}, geom.Shift(0, h)},
+			{card.Front, "Front", Outside, w, h, geom.Shift(0, y), geom.Shift(0, y)},
+			{card.InsideFirst, "Inside top", Inside, w, h, geom.Affine{A: 1, D: -1, F: y + h}, geom.Identity},
+			{card.InsideSecond, "Inside bottom", Inside, w, h, geom.Affine{A: 1, D: -1, F: h}, geom.Shift(0, y)},
 			{card.Back, "Back", Outside, w, h, back, back},
 		},
 	}

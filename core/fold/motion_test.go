@@ -217,7 +217,7 @@ func TestStripsFoldOnlyWhereTheyAddUp(t *testing.T) {
 // Gates that are too wide run into each other; those of the catalogue do not.
 func TestPanelsThatPassThroughEachOtherAreFound(t *testing.T) {
 	wide := leaves(func(b card.Base, _ func(string) float64) []leafOf {
-		return []leafOf{{75, "Left gate", "", Mountain, 0}, {100, "Back", "", Mountain, 0}, {70, "Right gate", "", "", 0}}
+		return []leafOf{{75, "Left gate", "", Mountain, 0, 0}, {100, "Back", "", Mountain, 0, 0}, {70, "Right gate", "", "", 0, 0}}
 	})(base(card.GateFold, 100, 120, nil), nil)
 	f := NewFolder(wide)
 	c := f.Clash(f.Sweep(60))
@@ -309,4 +309,32 @@ func BenchmarkSweep(b *testing.B) {
 			NewFolder(n).Sweep(60)
 		}
 	})
+}
+
+// Two scores stand the leaves of a closed card as far apart as the room asked
+// for, and the card is as large as ever.
+func TestAFoldWithRoomHoldsTheLeavesApart(t *testing.T) {
+	for _, kind := range []card.BaseKind{card.SideFold, card.TopFold} {
+		for _, room := range []float64{0, .5, .8, 4, 15} {
+			b := base(kind, 100, 140, map[string]float64{"room": room})
+			s := StudyOf(b)
+			require.True(t, s.Verdict.Folds && s.Verdict.Flat, "%v", s.Verdict.Why)
+			apart := room
+			if room < leastRoom {
+				apart = 0
+			}
+			assert.Equal(t, apart, Room(b))
+			closed := s.Poses[len(s.Poses)-1]
+			front := s.Net.Face(card.Front)
+			p := front.OnSheet.Apply(geom.Pt(50, 70))
+			assert.InDelta(t, apart, math.Abs(closed.Panels[s.PanelAt(p)].Apply(Flat(p)).Z), 1e-9, "%s %v", kind, room)
+			assert.InDelta(t, 100, s.Cover.Bounds().W, 1e-9)
+			assert.InDelta(t, 140, s.Cover.Bounds().H, 1e-9)
+			assert.Equal(t, 2, s.Layers)
+		}
+	}
+	c, err := New("Trial", base(card.SideFold, 100, 140, map[string]float64{"room": 4}))
+	require.NoError(t, err)
+	_, err = card.Apply(c, AddStrip{From: 20, To: 60, Up: 20, Out: 20})
+	assert.ErrorContains(t, err, "Set the room at the fold to 0 first")
 }

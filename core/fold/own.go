@@ -110,6 +110,9 @@ func (k AddStrip) Apply(c card.Card) (card.Card, error) {
 		if main < 0 {
 			return nil, &card.Refusal{Field: "lines", Why: "This base has no fold for a strip to stand on."}
 		}
+		if n.Lines[main].Stop != 0 {
+			return nil, &card.Refusal{Field: "lines", Why: "A strip stands on one score. Set the room at the fold to 0 first."}
+		}
 		a := n.inView(n.Lines[main].From)
 		if !(k.To-k.From >= 3 && k.Up >= 3 && k.Out >= 3) {
 			return nil, &card.Refusal{Field: "to", Why: "A strip is at least 3 mm (1/8 in) wide, up and out."}

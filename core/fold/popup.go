@@ -19,7 +19,7 @@ type popups struct {
 }
 
 func onTopFold(b card.Base) *popups {
-	p := &popups{Net: topFold(b), fold: b.Height, left: [][2]float64{{0, b.Width}}}
+	p := &popups{Net: topFold(b, 0), fold: b.Height, left: [][2]float64{{0, b.Width}}}
 	p.Lines = nil
 	return p
 }

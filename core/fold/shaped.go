@@ -95,7 +95,7 @@ func shapedNet(b card.Base, v func(string) float64) Net {
 	right := geom.Intersection(geom.NonZero, outline, geom.RectPath(geom.Rect{W: leaf + 1, Y: -1, H: b.Height + 2}))
 	both := geom.Union(geom.NonZero, right.Transform(geom.Shift(leaf, 0)), right.Transform(geom.Affine{A: -1, D: 1, E: leaf}))
 	n := leaves(func(card.Base, func(string) float64) []leafOf {
-		return []leafOf{{leaf, "Front", "Inside left", Mountain, 0}, {leaf, "Back", "Inside right", "", 0}}
+		return []leafOf{{leaf, "Front", "Inside left", Mountain, 0, 0}, {leaf, "Back", "Inside right", "", 0, 0}}
 	})(b, v)
 	n.Edge, n.Lines = both, nil
 	n.Closed = geom.Rect{W: leaf, H: b.Height}

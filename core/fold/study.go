@@ -20,6 +20,7 @@ type Study struct {
 	Order []int
 	// Cover is the closed card from Front, in the coordinates of that face.
 	Cover geom.Path
+	kind  card.BaseKind
 	front Motion // from the sheet's space, closed, to the face Front
 }
 
@@ -40,7 +41,7 @@ func StudyOf(b card.Base) *Study {
 	if s != nil {
 		return s
 	}
-	s = &Study{Net: Of(b)}
+	s = &Study{Net: Of(b), kind: b.Kind}
 	s.Folder = NewFolder(s.Net)
 	s.Poses = s.Sweep(openings)
 	s.Verdict = s.Judge(s.Poses)

@@ -53,11 +53,22 @@ func (f *Folder) Judge(poses []Pose) Verdict {
 	}
 	for i, m := range last.Panels {
 		// A panel lies flat when its own upright points straight up or down.
-		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > 1e-6 && !f.net.Stands {
+		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > 1e-6 && !f.net.Stands && !f.stub(i) {
 			v.Flat = false
 			v.Why = append(v.Why, fmt.Sprintf("The panel %.1f mm from the left and %.1f mm from the top does not lie flat when the card is closed.", f.Panels[i].Middle.X, f.Panels[i].Middle.Y))
 			break
 		}
 	}
 	return v
+}
+
+// stub reports whether a panel only holds two leaves apart: both its folds stop
+// half way.
+func (f *Folder) stub(panel int) bool {
+	for _, h := range f.Hinges {
+		if (h.A == panel || h.B == panel) && f.net.Lines[h.Line].Stop == 0 {
+			return false
+		}
+	}
+	return len(f.Panels) > 1
 }

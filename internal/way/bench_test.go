@@ -6,6 +6,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/internal/browser"
 	"sectilis/internal/house"
 )
@@ -55,5 +57,55 @@ func BenchmarkOpenCard(b *testing.B) {
 	if n > 1 {
 		b.ReportMetric(sum/float64(n-1), "later-ms")
 	}
+	b.ReportMetric(0, "ns/op")
+}
+
+// BenchmarkFoldedCard is how many frames a second the folded card shows while
+// its slider moves, for a base of 100 panels. The goal is 30, without a graphics
+// chip.
+func BenchmarkFoldedCard(b *testing.B) {
+	app, err := house.Start(b.Context(), house.Options{Data: filepath.Join(b.TempDir(), "cards.db")})
+	require.NoError(b, err)
+	defer app.Stop()
+	p, done, err := browser.Open(tab, app.URL)
+	require.NoError(b, err)
+	defer done()
+	strips := make([]card.Command, 49)
+	for i := range strips {
+		x := 2 + 4*float64(i)
+		strips[i] = fold.AddStrip{From: x, To: x + 3, Up: 40, Out: 30}
+	}
+	c, err := fold.New("Fence", card.Base{Kind: card.TopFold, Width: 200, Height: 100, Stock: "cream-300"})
+	require.NoError(b, err)
+	c, err = card.Apply(c, strips...)
+	require.NoError(b, err)
+	id, err := app.App.Create(b.Context(), c)
+	require.NoError(b, err)
+	require.NoError(b, p.Go("/cards/"+id+"/base"))
+	require.NoError(b, p.Wait(`document.querySelector('[data-testid=folded-card]')?.dataset.panels === '100' && !!document.querySelector('[data-testid=folded-card] canvas')`))
+	sum := 0.0
+	n := 0
+	for b.Loop() {
+		_, err := browser.Eval[bool](p, `(() => {
+			window.__rate = 0
+			const knob = document.querySelector('.ant-slider-handle')
+			knob.focus()
+			let frames = 0, start = performance.now()
+			const step = () => {
+				knob.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', keyCode: frames < 45 ? 37 : 39, which: frames < 45 ? 37 : 39, bubbles: true }))
+				if (++frames < 90) return requestAnimationFrame(step)
+				window.__rate = 1000 * frames / (performance.now() - start)
+			}
+			requestAnimationFrame(step)
+			return true
+		})()`)
+		require.NoError(b, err)
+		require.NoError(b, p.Wait(`window.__rate > 0`))
+		rate, err := browser.Eval[float64](p, `window.__rate`)
+		require.NoError(b, err)
+		sum += rate
+		n++
+	}
+	b.ReportMetric(sum/float64(n), "frames/s")
 	b.ReportMetric(0, "ns/op")
 }

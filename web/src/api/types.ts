@@ -116,6 +116,7 @@ export interface Made {
   stock?: string
   lift?: number
   bleed?: number
+  free?: boolean
 }
 export interface Fill {
   colour?: string
@@ -461,10 +462,16 @@ export interface RunInfo {
 export interface Finding {
   weight: 'note' | 'caution' | 'stop'
   face: string
-  item: string
+  item?: string
   why: string
   by: number
-  mend?: Move
+  mend?: Mend
+}
+export interface Mend {
+  says: string
+  move?: Move
+  free?: string
+  room?: number
 }
 export interface Move {
   id: string
@@ -482,6 +489,10 @@ export interface FoldView {
   frames: [number, number, number, number, number, number, number, number, number, number, number, number][][]
   verdict: NetVerdict
   layers: number
+  edge: NetLayer[]
+  bent: {
+    [k: string]: NetPiece[]
+  }
   measures: NetMeasure[]
   limit: string
   sending: NetSending
@@ -495,6 +506,16 @@ export interface NetVerdict {
   gap: number
   flat: boolean
   why: string[]
+}
+export interface NetLayer {
+  panel: number
+  from: number
+  to: number
+  depth: number
+}
+export interface NetPiece {
+  panel: number
+  path: string
 }
 export interface NetMeasure {
   id: string

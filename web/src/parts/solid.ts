@@ -2,7 +2,9 @@
 // they lie, foam under what is raised. Loaded when a card is first looked at.
 import * as three from 'three'
 import { SVGLoader } from 'three/examples/jsm/loaders/SVGLoader.js'
+import { mergeVertices } from 'three/examples/jsm/utils/BufferGeometryUtils.js'
 import type { FoldView, SceneFace, SceneItem } from '../api/types'
+import { Moved, type Shade } from './moved'
 import { corners } from './space'
 
 type Motion = FoldView['frames'][number][number]
@@ -38,6 +40,15 @@ function inSoftware(): boolean {
 
 const ends = (d: string) => corners(d).map((p) => new three.Vector3(p.x, p.y, 0))
 
+/** Surfaces a little behind their place, so that edges drawn on them are whole. */
+const behind = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 4 }
+
+/** The edge of a panel, as lines half way through its paper. */
+function outline(d: string): three.BufferGeometry {
+  const ring = ends(d)
+  return new three.BufferGeometry().setFromPoints(ring.flatMap((p, i) => [p, ring[(i + 1) % ring.length]!]))
+}
+
 /** Lays a picture over a flat form: at maps the form's places to it. */
 function lay(g: three.BufferGeometry, at: (x: number, y: number) => [number, number]) {
   const p = g.attributes.position!
@@ -63,7 +74,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   const world = new three.Scene()
   world.add(new three.HemisphereLight('#fffdf8', '#e2d6c0', 2.5))
   const sun = new three.DirectionalLight('#ffffff', 0.85)
-  sun.position.set(-0.6, 1.2, 1.6)
+  sun.position.copy(lamp)
   world.add(sun)
   const camera = new three.OrthographicCamera(-1, 1, 1, -1, -4000, 4000)
   const card = new three.Group()
@@ -89,20 +100,24 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     return m
   }
   const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
-  const paper = plain(sheet.colour)
+  const paper = keep(new three.MeshBasicMaterial({ vertexColors: true, side: three.DoubleSide, ...behind }))
   const rim = keep(new three.LineBasicMaterial({ color: '#b9a67f' }))
   const foam = plain('#fbfaf6')
   const half = sheet.thickness / 2
 
+  const bodies: three.BufferGeometry[] = []
+  const rims: three.BufferGeometry[] = []
   const groups = sheet.fold.panels.map((p) => {
     const g = new three.Group()
     g.matrixAutoUpdate = false
     card.add(g)
     const shapes = shapesOf(p.ring)
-    const body = keep(new three.ExtrudeGeometry(shapes, { depth: sheet.thickness, bevelEnabled: false }))
+    const body = new three.ExtrudeGeometry(shapes, { depth: sheet.thickness, bevelEnabled: false })
     body.translate(0, 0, -half)
+    body.deleteAttribute('uv')
+    bodies.push(mergeVertices(body))
     // White paper on a light table needs its edge drawn.
-    g.add(new three.Mesh(body, paper), new three.LineSegments(keep(new three.EdgesGeometry(body, 25)), rim))
+    rims.push(outline(p.ring))
     for (const [id, z] of [
       [p.outside, half + 0.03],
       [p.inside, -half - 0.03],
@@ -122,18 +137,35 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     return { group: g, corners: ends(p.ring), ring: new Path2D(p.ring) }
   })
 
-  // A piece stands on the panel under its middle.
-  const probe = document.createElement('canvas').getContext('2d')!
-  for (const face of sheet.faces)
-    for (const it of face.items.filter((i) => i.piece)) {
-      const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
-      const home = groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))
-      if (home) home.group.add(piece(face, it))
-    }
+  const moved = [new Moved(bodies, new three.Color(sheet.colour)), new Moved(rims, rim.color)] as const
+  for (const f of [...bodies, ...rims]) f.dispose()
+  for (const drawn of [
+    new three.Mesh(keep(moved[0].geometry), paper),
+    new three.LineSegments(keep(moved[1].geometry), rim),
+  ]) {
+    drawn.frustumCulled = false // its places change
+    card.add(drawn)
+  }
 
-  function piece(face: SceneFace, it: SceneItem): three.Object3D {
+  // A piece stands on the panel under its middle, what lies on it goes with it;
+  // thin paper folds with the panels it lies on.
+  const probe = document.createElement('canvas').getContext('2d')!
+  for (const face of sheet.faces) {
+    const homes = new Map<string, three.Group | undefined>()
+    for (const it of face.items.filter((i) => i.piece)) {
+      const parts = sheet.fold.bent[it.id]
+      for (const p of parts ?? []) groups[p.panel]?.group.add(piece(face, it, p.path))
+      const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
+      const home =
+        homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))?.group
+      homes.set(it.id, home)
+      if (!parts) home?.add(piece(face, it, it.outline))
+    }
+  }
+
+  function piece(face: SceneFace, it: SceneItem, outline: string): three.Object3D {
     const out = new three.Group()
-    const shapes = shapesOf(it.outline)
+    const shapes = shapesOf(outline)
     const thick = Math.max(it.to - it.from - it.lift, 0.1)
     const body = keep(new three.ExtrudeGeometry(shapes, { depth: thick, bevelEnabled: false, curveSegments: 8 }))
     const top = keep(new three.ShapeGeometry(shapes, 8))
@@ -189,6 +221,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     over.premultiply(new three.Matrix4().makeRotationX(-eye.pitch))
     card.matrixAutoUpdate = false
     card.matrix.copy(over)
+    for (const m of moved) m.move(motions, light(over))
     card.updateMatrixWorld(true)
     const box = new three.Box3()
     for (const g of groups)
@@ -218,6 +251,22 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
       for (const k of kept) k.dispose()
       renderer.dispose()
     },
+  }
+}
+
+/** The light of the table on plain paper: the room's from above, the lamp's from the left. */
+const sky = { above: 0.79, below: 0.54, lamp: 0.27 }
+const lamp = new three.Vector3(-0.6, 1.2, 1.6)
+
+/** That light by where paper faces, before the card is turned to the eye. */
+function light(over: three.Matrix4): Shade {
+  const back = over.clone().transpose()
+  const up = new three.Vector3(0, 1, 0).transformDirection(back)
+  const sun = lamp.clone().transformDirection(back)
+  return (x, y, z) => {
+    const high = (x * up.x + y * up.y + z * up.z + 1) / 2
+    const lit = Math.max(0, x * sun.x + y * sun.y + z * sun.z)
+    return Math.min(1, sky.below + (sky.above - sky.below) * high + sky.lamp * lit)
   }
 }
 

@@ -113,7 +113,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <h3>Envelope</h3>
         <p>
           {{ fold.view.sending.trade ? `${fold.view.sending.trade} fits` : 'No trade envelope fits closely' }}; made to
-          measure {{ prefs.size(fold.view.sending.width, fold.view.sending.height) }}
+          measure <span class="whole">{{ prefs.size(fold.view.sending.width, fold.view.sending.height) }}</span>
         </p>
         <button class="verb make" data-testid="make-envelope" @click="envelope">Make the envelope</button>
       </section>
@@ -139,6 +139,9 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 }
 .sec p {
   margin: 0 0 4px;
+}
+.whole {
+  white-space: nowrap;
 }
 .faces {
   list-style: none;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // Whether the base folds, and what of that which lies on it would spoil it.
 import { computed, watch } from 'vue'
-import type { FoldView } from '../../api/types'
+import type { Mend } from '../../api/types'
 import { useCard } from '../../store/card'
 import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
+import ClosedEdge from './ClosedEdge.vue'
 
 const card = useCard()
 const fold = useFold()
@@ -20,8 +21,14 @@ const closed = computed(() => card.view!.scene.net.closed)
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm thick`)
 const waiting = computed(() => Object.entries(fold.view?.waiting ?? {}).reduce((n, [, k]) => n + k, 0))
 
-const mend = (m: NonNullable<FoldView['findings'][number]['mend']>) =>
-  void card.change({ do: 'moveItems', ids: [m.id], dx: m.dx, dy: m.dy })
+function mend(m: Mend) {
+  const base = card.view!.card.base
+  const made = m.free && card.doc(m.free)?.made
+  if (m.move) void card.change({ do: 'moveItems', ids: [m.move.id], dx: m.move.dx, dy: m.move.dy })
+  else if (made) void card.change({ do: 'setMade', ids: [m.free!], made: { ...made, free: true } })
+  else if (m.room)
+    void card.change({ do: 'setBase', base: { ...base, measures: { ...base.measures, room: m.room } } })
+}
 const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)?.name ?? id
 </script>
 
@@ -46,14 +53,21 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
         data-testid="finding"
       >
         {{ f.why }}
-        <small>on {{ faceName(f.face) }}</small>
-        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">Move it in</button>
+        <small v-if="f.item">on {{ faceName(f.face) }}</small>
+        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">{{ f.mend.says }}</button>
       </li>
       <li v-if="waiting" class="note">
         {{ waiting === 1 ? '1 item waits' : `${waiting} items wait` }} on faces that this base does not have; they are
         there again with a base that has them.
       </li>
     </ul>
+    <ClosedEdge
+      v-if="fold.view.verdict.folds"
+      :edge="fold.view.edge"
+      :panels="fold.view.panels"
+      :name="faceName"
+      :layers="fold.view.layers"
+    />
   </section>
 </template>
 

@@ -113,6 +113,18 @@ const on = computed(() => {
           @wrong="wrong = $event"
         />
       </template>
+      <Field v-if="made.as === 'cut'" label="Glued" wide>
+        <Select
+          :value="made.free ? 'middle' : 'all'"
+          :bordered="false"
+          size="small"
+          data-testid="glued"
+          @change="(v) => set({ ...made!, free: v === 'middle' })"
+        >
+          <SelectOption value="all">All over</SelectOption>
+          <SelectOption value="middle">At its middle; it may stand over folds</SelectOption>
+        </Select>
+      </Field>
       <Field label="Lies on" wide>
         <Select
           :value="on"
