@@ -8,9 +8,11 @@ import (
 	"reflect"
 	"slices"
 
+	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/fold"
 	"sectilis/core/lettering"
+	"sectilis/core/opening"
 	"sectilis/core/paper"
 	"sectilis/core/scene"
 	"sectilis/core/shapework"
@@ -21,6 +23,8 @@ var Commands = func() map[string]func() card.Command {
 	all := maps.Clone(card.Commands)
 	maps.Copy(all, fold.Commands)
 	maps.Copy(all, shapework.Commands)
+	maps.Copy(all, arrange.Commands)
+	maps.Copy(all, opening.Commands)
 	return all
 }()
 
@@ -177,12 +181,16 @@ func (a *App) verify(ctx context.Context, c card.Card) error {
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {
-			if it.Words != nil && !lettering.Known(it.Words.Font) {
-				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", it.Words.Font)}
+			words, fill := it.Words, it.Fill
+			if it.Slot != nil {
+				words, fill = it.Slot.Words, it.Slot.Fill
 			}
-			if it.Fill.Paper != "" {
-				if _, ok := paper.ByID(it.Fill.Paper); !ok {
-					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", it.Fill.Paper)}
+			if words != nil && !lettering.Known(words.Font) {
+				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", words.Font)}
+			}
+			if fill.Paper != "" {
+				if _, ok := paper.ByID(fill.Paper); !ok {
+					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", fill.Paper)}
 				}
 			}
 			if it.Photo != nil && !known[it.Photo.Picture] {

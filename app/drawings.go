@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 
+	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/drawing"
 	"sectilis/core/format/dxf"
@@ -242,4 +243,24 @@ func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face ca
 		return hpgl.WriteDrawing(w, d)
 	}
 	return ErrNotFound
+}
+
+// Gap measures the room about a place on a face. It returns a *card.Refusal
+// when there is none.
+func (a *App) Gap(ctx context.Context, id string, face card.FaceID, at geom.Point) (arrange.Gap, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return arrange.Gap{}, err
+	}
+	s := o.scene
+	o.Unlock()
+	f := s.Face(face)
+	if f == nil {
+		return arrange.Gap{}, ErrNotFound
+	}
+	gap, ok := arrange.GapAt(f, at)
+	if !ok {
+		return arrange.Gap{}, &card.Refusal{Field: "at", Why: "There is no gap here. Point at an opening on the face."}
+	}
+	return gap, nil
 }

@@ -11,6 +11,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/geom"
 )
 
 // upload reads the one file of a form; it has answered when it returns false.
@@ -101,4 +102,22 @@ func (s *server) outlines(c *gin.Context) {
 	s.file(c, kinds[format], "outlines."+format, func(w io.Writer) error {
 		return s.App.WriteOutlines(c.Request.Context(), w, c.Param("id"), face, items, format)
 	})
+}
+
+// Place is a place on a face, mm.
+type Place struct {
+	At geom.Point `json:"at"`
+}
+
+func (s *server) gap(c *gin.Context) {
+	var p Place
+	if !s.read(c, &p) {
+		return
+	}
+	gap, err := s.App.Gap(c.Request.Context(), c.Param("id"), card.FaceID(c.Param("face")), p.At)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, gap)
 }

@@ -44,6 +44,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
 	r.POST("/cards/:id/drawings", s.layDrawing)
 	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
+	r.POST("/cards/:id/faces/:face/gaps", s.gap)
 
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
@@ -84,17 +85,18 @@ func (s *server) read(c *gin.Context, v any) bool {
 
 // Catalogue is what there is to choose from.
 type Catalogue struct {
-	Stocks []card.Stock     `json:"stocks"`
-	Trades []card.Trade     `json:"trades"`
-	Foam   []float64        `json:"foam"`
-	Papers []paper.Paper    `json:"papers"`
-	Fonts  []lettering.Font `json:"fonts"`
-	Sizes  []sheet.Size     `json:"sizes"`
-	Bases  []fold.Kind      `json:"bases"`
+	Stocks    []card.Stock     `json:"stocks"`
+	Trades    []card.Trade     `json:"trades"`
+	Envelopes []card.Trade     `json:"envelopes"`
+	Foam      []float64        `json:"foam"`
+	Papers    []paper.Paper    `json:"papers"`
+	Fonts     []lettering.Font `json:"fonts"`
+	Sizes     []sheet.Size     `json:"sizes"`
+	Bases     []fold.Kind      `json:"bases"`
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds()})
 }
 
 func (s *server) paper(c *gin.Context) {

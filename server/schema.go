@@ -11,6 +11,7 @@ import (
 	"github.com/invopop/jsonschema"
 
 	"sectilis/app"
+	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/check"
 	"sectilis/core/fold"
@@ -21,18 +22,22 @@ import (
 
 // words are the strings that a named string type may hold.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[card.BaseKind](): baseKinds(),
-	reflect.TypeFor[check.Weight]():  {check.Note, check.Caution, check.Stop},
-	reflect.TypeFor[card.Kind]():     {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing},
-	reflect.TypeFor[card.As]():       {card.Printed, card.Cut, card.Lined},
-	reflect.TypeFor[card.Outline]():  {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
-	reflect.TypeFor[card.Corner]():   {card.Square, card.Round, card.Bevel},
-	reflect.TypeFor[card.Align]():    {card.AlignLeft, card.AlignCentre, card.AlignRight},
-	reflect.TypeFor[shapework.Use](): uses(),
-	reflect.TypeFor[card.Role]():     {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
-	reflect.TypeFor[fold.Side]():     {fold.Outside, fold.Inside},
-	reflect.TypeFor[measure.Unit]():  {measure.In, measure.MM},
-	reflect.TypeFor[app.JobState]():  {app.Running, app.Done, app.Stopped, app.Failed},
+	reflect.TypeFor[card.BaseKind]():   baseKinds(),
+	reflect.TypeFor[check.Weight]():    {check.Note, check.Caution, check.Stop},
+	reflect.TypeFor[card.Kind]():       {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot},
+	reflect.TypeFor[card.Takes]():      {card.TakesPhoto, card.TakesWords},
+	reflect.TypeFor[card.As]():         {card.Printed, card.Cut, card.Lined},
+	reflect.TypeFor[card.Outline]():    {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
+	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
+	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
+	reflect.TypeFor[shapework.Use]():   uses(),
+	reflect.TypeFor[arrange.Edge]():    {arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom},
+	reflect.TypeFor[arrange.To]():      {arrange.EachOther, arrange.TheFace, arrange.TheFirst},
+	reflect.TypeFor[arrange.Pattern](): {arrange.Row, arrange.Grid, arrange.Ring},
+	reflect.TypeFor[card.Role]():       {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
+	reflect.TypeFor[fold.Side]():       {fold.Outside, fold.Inside},
+	reflect.TypeFor[measure.Unit]():    {measure.In, measure.MM},
+	reflect.TypeFor[app.JobState]():    {app.Running, app.Done, app.Stopped, app.Failed},
 }
 
 func baseKinds() []any {
@@ -95,7 +100,7 @@ func Schema() ([]byte, error) {
 	}
 	for _, v := range []any{
 		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
-		Catalogue{}, Measure{}, Length{}, WordsSet{}, NewCard{}, CardRef{}, Problem{},
+		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)
 	}

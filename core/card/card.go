@@ -100,6 +100,8 @@ func LeafFaces(leaf int) (outside, inside FaceID) {
 type Face struct {
 	ID    FaceID `json:"id"`
 	Items []Item `json:"items"`
+	// Groups are sets of items that are chosen and moved as one.
+	Groups []Group `json:"groups,omitempty"`
 }
 
 // Kind is the kind of an item.
@@ -113,6 +115,7 @@ const (
 	Lettering Kind = "lettering"
 	Mat       Kind = "mat"
 	Drawing   Kind = "drawing" // lines of its carrier
+	Slot      Kind = "slot"    // waits for a photo or words
 )
 
 // Item is anything placed on a face. The part that belongs to its kind is set
@@ -122,15 +125,23 @@ type Item struct {
 	Name string `json:"name"`
 	Kind Kind   `json:"kind"`
 	// On is the piece that carries the item; empty for the base.
-	On    string  `json:"on,omitempty"`
-	Place Place   `json:"place"`
-	Made  Made    `json:"made"`
-	Fill  Fill    `json:"fill"`
-	Photo *Print  `json:"photo,omitempty"`
-	Form  *Form   `json:"form,omitempty"`
-	Words *Words  `json:"words,omitempty"`
-	Lines *Lines  `json:"lines,omitempty"`
-	Mat   *Border `json:"mat,omitempty"`
+	On string `json:"on,omitempty"`
+	// Group is the innermost group that the item belongs to; empty for none.
+	Group string `json:"group,omitempty"`
+	// Locked keeps the item where and as large as it is.
+	Locked bool `json:"locked,omitempty"`
+	// Hidden leaves the item, and all it carries, out of the card for now.
+	Hidden bool    `json:"hidden,omitempty"`
+	Place  Place   `json:"place"`
+	Made   Made    `json:"made"`
+	Fill   Fill    `json:"fill"`
+	Look   *Look   `json:"look,omitempty"`
+	Photo  *Print  `json:"photo,omitempty"`
+	Form   *Form   `json:"form,omitempty"`
+	Words  *Words  `json:"words,omitempty"`
+	Lines  *Lines  `json:"lines,omitempty"`
+	Mat    *Border `json:"mat,omitempty"`
+	Slot   *Waits  `json:"slot,omitempty"` // beside the form of a slot
 }
 
 // Place is where an item lies on its face: its anchor, from the face's top
@@ -141,6 +152,18 @@ type Place struct {
 	X    float64 `json:"x"`
 	Y    float64 `json:"y"`
 	Turn float64 `json:"turn"`
+	// Mirrored says that the item is seen as in a mirror, left for right,
+	// before it is turned.
+	Mirrored bool `json:"mirrored,omitempty"`
+}
+
+// Map takes what is about the anchor to the face.
+func (p Place) Map() geom.Affine {
+	m := geom.Turn(radians(p.Turn)).Then(geom.Shift(p.X, p.Y))
+	if p.Mirrored {
+		return geom.Scale(-1, 1).Then(m)
+	}
+	return m
 }
 
 // As is how an item comes into being.
@@ -184,21 +207,77 @@ type Made struct {
 	Free bool `json:"free,omitempty"`
 }
 
-// Fill is the ink inside an outline: a colour, a patterned paper or, with
-// both empty, none, so that the stock shows.
+// Fill is the ink inside an outline: a colour, a patterned paper, a gradient or,
+// with all empty, none, so that the stock shows.
 type Fill struct {
 	Colour string `json:"colour,omitempty"` // #rrggbb
 	Paper  string `json:"paper,omitempty"`  // id of a patterned paper
+	// Scale, Turn and Shift lay the pattern out about the item's anchor: its
+	// size, 0 being as it is, its turn in degrees and its shift in mm.
+	Scale    float64   `json:"scale,omitempty"`
+	Turn     float64   `json:"turn,omitempty"`
+	ShiftX   float64   `json:"shiftX,omitempty"`
+	ShiftY   float64   `json:"shiftY,omitempty"`
+	Gradient *Gradient `json:"gradient,omitempty"`
 }
 
-// Print is the picture of a photo. It fills its opening, cropped about the
-// middle, and is never stretched.
+// Pattern maps the pattern to the item.
+func (f Fill) Pattern() geom.Affine {
+	k := f.Scale
+	if k == 0 {
+		k = 1
+	}
+	return geom.Scale(k, k).Then(geom.Turn(radians(f.Turn))).Then(geom.Shift(f.ShiftX, f.ShiftY))
+}
+
+// Takes is what a slot waits for.
+type Takes string
+
+// What slots wait for.
+const (
+	TakesPhoto Takes = "photo"
+	TakesWords Takes = "words"
+)
+
+// Waits says what a slot waits for. Nothing of a slot is printed or cut until
+// it is filled.
+type Waits struct {
+	Takes Takes `json:"takes"`
+	// Words is how words in the slot are set; their size is found when they are.
+	Words *Words `json:"words,omitempty"`
+	Fill  Fill   `json:"fill"` // of the words
+	// Made is how what fills the slot is made.
+	Made Made `json:"made"`
+}
+
+// Print is the picture of a photo, seen through its opening; it is never
+// stretched.
 type Print struct {
 	Picture     string  `json:"picture"`     // SHA-256 of the original, in hex
 	PixelWidth  int     `json:"pixelWidth"`  // as seen upright
 	PixelHeight int     `json:"pixelHeight"` // as seen upright
 	Width       float64 `json:"width"`
 	Height      float64 `json:"height"`
+	// Opening is the outline it is seen through, of the photo's size; nil is a
+	// rectangle.
+	Opening *Form `json:"opening,omitempty"`
+	// Fit shows the whole picture; else it fills the opening.
+	Fit bool `json:"fit,omitempty"`
+	// Zoom is how much larger the picture is than it has to be; 0 is 1.
+	Zoom float64 `json:"zoom,omitempty"`
+	// ShiftX and ShiftY move the picture's middle, in shares of the opening.
+	ShiftX float64 `json:"shiftX,omitempty"`
+	ShiftY float64 `json:"shiftY,omitempty"`
+}
+
+// Form is the outline of the opening, in its size.
+func (p Print) Form() Form {
+	f := Form{Outline: Rectangle, Corner: Square}
+	if p.Opening != nil {
+		f = *p.Opening
+	}
+	f.Width, f.Height = p.Width, p.Height
+	return f
 }
 
 // Outline names a ready outline.
@@ -355,13 +434,18 @@ func (c Card) clone() Card {
 			items[j] = it.clone()
 		}
 		c.Faces[i].Items = items
+		c.Faces[i].Groups = slices.Clone(c.Faces[i].Groups)
 	}
 	return c
 }
 
 func (it Item) clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), copied(it.Words), copied(it.Mat)
-	it.Lines = copied(it.Lines)
+	if it.Photo != nil {
+		it.Photo.Opening = copied(it.Photo.Opening)
+	}
+	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
+	it.Lines, it.Slot = copied(it.Lines), copied(it.Slot)
 	return it
 }
 

@@ -62,6 +62,9 @@ func (c Card) check() error {
 		if len(f.Items) > maxItems {
 			return refuse("items", "A face holds at most %d items.", maxItems)
 		}
+		if err := f.checkGroups(); err != nil {
+			return err
+		}
 		for _, it := range f.Items {
 			if it.ID == "" || seen[it.ID] {
 				return refuse("id", "Two items have the same id.")
@@ -148,8 +151,11 @@ func (it Item) check() error {
 	if err := it.Made.check(); err != nil {
 		return err
 	}
-	if it.Fill.Colour != "" && !colour.MatchString(it.Fill.Colour) {
-		return refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
+	if err := it.Fill.check(); err != nil {
+		return err
+	}
+	if err := it.Look.check(); err != nil {
+		return err
 	}
 	parts := 0
 	for _, set := range []bool{it.Photo != nil, it.Form != nil, it.Words != nil, it.Mat != nil, it.Lines != nil} {
@@ -158,9 +164,17 @@ func (it Item) check() error {
 		}
 	}
 	want := map[Kind]bool{Photo: it.Photo != nil, Paper: it.Form != nil, Shape: it.Form != nil, Lettering: it.Words != nil, Mat: it.Mat != nil,
-		Drawing: it.Lines != nil}
+		Drawing: it.Lines != nil, Slot: it.Form != nil}
 	if parts != 1 || !want[it.Kind] {
 		return refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
+	}
+	if (it.Kind == Slot) != (it.Slot != nil) {
+		return refuse("slot", "“%s” is no slot, or does not say what it waits for.", it.Name)
+	}
+	if it.Slot != nil {
+		if err := it.Slot.check(it); err != nil {
+			return err
+		}
 	}
 	if w, h, ok := it.Size(); ok {
 		least := float64(minSize)
@@ -204,6 +218,28 @@ func (it Item) check() error {
 	return checkCorner(it.Mat.Corner)
 }
 
+func (s Waits) check(it Item) error {
+	if it.Made.As != Printed || it.Fill != (Fill{}) {
+		return refuse("slot", "The slot “%s” has no ink or stock of its own before it is filled.", it.Name)
+	}
+	switch s.Takes {
+	case TakesPhoto:
+	case TakesWords:
+		if s.Words == nil {
+			return refuse("slot", "A slot for words says how they are set.")
+		}
+		if err := s.Words.check(); err != nil {
+			return err
+		}
+	default:
+		return refuse("slot", "A slot waits for a photo or for words.")
+	}
+	if s.Made.As == Lined {
+		return refuse("slot", "What fills a slot is printed or cut out.")
+	}
+	return s.Made.check()
+}
+
 func (m Made) check() error {
 	switch m.As {
 	case Printed, Lined:
@@ -230,7 +266,21 @@ func (p Print) check() error {
 	if p.PixelWidth < 1 || p.PixelHeight < 1 || p.PixelWidth > 1<<16 || p.PixelHeight > 1<<16 {
 		return refuse("picture", "The photo's picture has no size.")
 	}
-	return nil
+	if p.Zoom != 0 && !within(p.Zoom, 1, 50) || !within(p.ShiftX, -50, 50) || !within(p.ShiftY, -50, 50) {
+		return refuse("zoom", "A picture is shown between its least and 50 times its least size.")
+	}
+	if p.Opening == nil {
+		return nil
+	}
+	if (p.Opening.Outline == Free) != (p.Opening.Path != nil) {
+		return refuse("path", "A free opening, and no other, is drawn.")
+	}
+	if p.Opening.Path != nil {
+		if err := p.Opening.Path.check("The opening", false); err != nil {
+			return err
+		}
+	}
+	return p.Opening.check()
 }
 
 func (f Form) check() error {

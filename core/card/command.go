@@ -29,6 +29,8 @@ var Commands = map[string]func() Command{
 	"turnItems":      func() Command { return &TurnItems{} },
 	"nameItem":       func() Command { return &NameItem{} },
 	"setMade":        func() Command { return &SetMade{} },
+	"setLook":        func() Command { return &SetLook{} },
+	"pasteLook":      func() Command { return &PasteLook{} },
 	"setFill":        func() Command { return &SetFill{} },
 	"setForm":        func() Command { return &SetForm{} },
 	"setWords":       func() Command { return &SetWords{} },
@@ -38,6 +40,12 @@ var Commands = map[string]func() Command{
 	"addMat":         func() Command { return &AddMat{} },
 	"setMat":         func() Command { return &SetMat{} },
 	"setRole":        func() Command { return &SetRole{} },
+	"groupItems":     func() Command { return &GroupItems{} },
+	"ungroupItems":   func() Command { return &UngroupItems{} },
+	"nameGroup":      func() Command { return &NameGroup{} },
+	"lockItems":      func() Command { return &LockItems{} },
+	"hideItems":      func() Command { return &HideItems{} },
+	"putOnFace":      func() Command { return &PutOnFace{} },
 }
 
 // Decode reads one command of the protocol by a table of empty commands, which
@@ -92,6 +100,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		if next.Faces[i].order(); len(next.Faces[i].Items) != n {
 			return c, refuse("on", "Something would lie on itself.")
 		}
+		next.Faces[i].tidyGroups()
 	}
 	if err := next.check(); err != nil {
 		return c, err

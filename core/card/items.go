@@ -15,6 +15,7 @@ import (
 type PlaceItems struct {
 	Face   FaceID      `json:"face"`
 	Items  []Item      `json:"items"`
+	Groups []Group     `json:"groups,omitempty"` // of the new items
 	Around *geom.Point `json:"around,omitempty"`
 }
 
@@ -36,26 +37,28 @@ func (k PlaceItems) Apply(c Card) (Card, error) {
 		if len(k.Items) == 0 {
 			return refuse("items", "There is nothing to place.")
 		}
-		return c.place(f, k.Items, func(before *Face, it Item) string {
+		_, err := c.place(f, k.Items, k.Groups, func(before *Face, it Item) string {
 			at := geom.Pt(it.Place.X, it.Place.Y)
 			if k.Around != nil {
 				at = *k.Around
 			}
 			return before.pieceAt(at, nil)
 		})
+		return err
 	})
 }
 
-// place adds copies of the items to the top of their carriers. Those without
-// one lie on what settle says or, if it is nil, on the base.
-func (c *Card) place(f *Face, items []Item, settle func(before *Face, it Item) string) error {
+// place adds copies of the items to the top of their carriers and returns their
+// new ids by the old ones. Those without a carrier lie on what settle says or,
+// if it is nil, on the base.
+func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *Face, it Item) string) (map[string]string, error) {
 	ids := map[string]string{}
 	for _, it := range items {
 		if it.ID == "" {
 			continue
 		}
 		if ids[it.ID] != "" {
-			return refuse("items", "Two of the new items have the same id.")
+			return nil, refuse("items", "Two of the new items have the same id.")
 		}
 		ids[it.ID] = fmt.Sprintf("i%d", c.NextID+len(ids))
 	}
@@ -79,11 +82,15 @@ func (c *Card) place(f *Face, items []Item, settle func(before *Face, it Item) s
 				it.On = settle(&before, it)
 			}
 		}
-		it.Place = Place{tidy(it.Place.X), tidy(it.Place.Y), tidy(it.Place.Turn)}
+		if f.group(it.Group) == nil && !slices.ContainsFunc(groups, func(g Group) bool { return g.ID == it.Group }) {
+			it.Group = ""
+		}
+		it.Place.X, it.Place.Y, it.Place.Turn = tidy(it.Place.X), tidy(it.Place.Y), tidy(it.Place.Turn)
 		f.Items = append(f.Items, it)
 	}
 	c.NextID += len(ids)
-	return nil
+	c.copyGroups(f, groups, f.Items[len(f.Items)-len(items):])
+	return ids, nil
 }
 
 // DuplicateItems copies items with their mats and all they carry, moved by
@@ -100,18 +107,26 @@ func (k DuplicateItems) Label() string { return label("Duplicate", k.IDs) }
 // Apply implements Command.
 func (k DuplicateItems) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
-		all := f.together(k.IDs)
-		var copies []Item
-		for _, it := range f.Items {
-			if slices.Contains(all, it.ID) {
-				it = it.clone()
-				it.Place.X += k.DX
-				it.Place.Y += k.DY
-				copies = append(copies, it)
-			}
-		}
-		return c.place(f, copies, nil)
+		_, err := c.Duplicate(f, k.IDs, k.DX, k.DY)
+		return err
 	})
+}
+
+// Duplicate copies items of a face with their mats and all they carry, moved
+// by (dx, dy), and returns the ids of the copies by those of the originals. A
+// group that is copied whole is copied as a group.
+func (c *Card) Duplicate(f *Face, ids []string, dx, dy float64) (map[string]string, error) {
+	all := f.together(ids)
+	var copies []Item
+	for _, it := range f.Items {
+		if slices.Contains(all, it.ID) {
+			it = it.clone()
+			it.Place.X += dx
+			it.Place.Y += dy
+			copies = append(copies, it)
+		}
+	}
+	return c.place(f, copies, f.whole(all), nil)
 }
 
 // RemoveItems takes items away, with the mats under them. What lay on a piece
@@ -126,6 +141,9 @@ func (k RemoveItems) Label() string { return label("Remove", k.IDs) }
 // Apply implements Command.
 func (k RemoveItems) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
+		if err := f.Unlocked(k.IDs); err != nil {
+			return err
+		}
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it == nil {
@@ -157,14 +175,21 @@ func (k MoveItems) Label() string { return label("Move", k.IDs) }
 
 // Apply implements Command.
 func (k MoveItems) Apply(c Card) (Card, error) {
-	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
-		moved := f.together(k.IDs)
-		f.shiftPlaces(moved, k.DX, k.DY)
-		for _, id := range k.IDs {
-			f.settle(id, moved)
-		}
-		return nil
-	})
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error { return f.Move(k.IDs, k.DX, k.DY) })
+}
+
+// Move moves items by (dx, dy) with their mats and all they carry, and lets
+// them lie on what is under them then. It refuses what is locked.
+func (f *Face) Move(ids []string, dx, dy float64) error {
+	if err := f.Unlocked(ids); err != nil {
+		return err
+	}
+	moved := f.together(ids)
+	f.shiftPlaces(moved, dx, dy)
+	for _, id := range ids {
+		f.settle(id, moved)
+	}
+	return nil
 }
 
 func (f *Face) shiftPlaces(ids []string, dx, dy float64) {
@@ -190,17 +215,23 @@ func (k ResizeItems) Label() string { return label("Resize", k.IDs) }
 
 // Apply implements Command.
 func (k ResizeItems) Apply(c Card) (Card, error) {
-	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
-		if k.FX <= 0 || k.FY <= 0 {
-			return refuse("size", "Width and height are more than nothing.")
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error { return f.Resize(k) })
+}
+
+// Resize does what the command says, and refuses what is locked.
+func (f *Face) Resize(k ResizeItems) error {
+	if k.FX <= 0 || k.FY <= 0 {
+		return refuse("size", "Width and height are more than nothing.")
+	}
+	if err := f.Unlocked(k.IDs); err != nil {
+		return err
+	}
+	for _, id := range k.IDs {
+		if err := k.resize(f, f.Item(id)); err != nil {
+			return err
 		}
-		for _, id := range k.IDs {
-			if err := k.resize(f, f.Item(id)); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+	}
+	return nil
 }
 
 func (k ResizeItems) resize(f *Face, it *Item) error {
@@ -216,6 +247,9 @@ func (k ResizeItems) resize(f *Face, it *Item) error {
 	switch {
 	case it.Photo != nil:
 		it.Photo.Width, it.Photo.Height = tidy(it.Photo.Width*k.FX), tidy(it.Photo.Height*k.FY)
+		if o := it.Photo.Opening; o != nil && even {
+			o.Radius = tidy(o.Radius * k.FX)
+		}
 	case it.Form != nil:
 		it.Form.Width, it.Form.Height = tidy(it.Form.Width*k.FX), tidy(it.Form.Height*k.FY)
 		if even {
@@ -257,17 +291,46 @@ func (k TurnItems) Apply(c Card) (Card, error) {
 		if !within(k.Degrees, -360, 360) {
 			return refuse("turn", "A turn is between -360° and 360°.")
 		}
-		m := geom.Turn(radians(k.Degrees))
-		for _, id := range f.together(k.IDs) {
-			it := f.Item(id)
-			if it.Mat != nil {
-				continue
-			}
-			p := k.About.Add(m.Apply(geom.Pt(it.Place.X, it.Place.Y).Sub(k.About)))
-			it.Place = Place{tidy(p.X), tidy(p.Y), wrap(it.Place.Turn + k.Degrees)}
-		}
-		return nil
+		return f.Turn(k.IDs, k.Degrees, k.About)
 	})
+}
+
+// Turn turns items with all they carry, clockwise by degrees, about a point.
+// It refuses what is locked.
+func (f *Face) Turn(ids []string, degrees float64, about geom.Point) error {
+	return f.swing(ids, geom.Turn(radians(degrees)), about, func(p *Place) { p.Turn += degrees })
+}
+
+// Mirror mirrors items with all they carry about an upright line through the
+// point, or about a level one. It refuses what is locked.
+func (f *Face) Mirror(ids []string, level bool, about geom.Point) error {
+	m := geom.Scale(-1, 1)
+	if level {
+		m = geom.Scale(1, -1)
+	}
+	return f.swing(ids, m, about, func(p *Place) {
+		p.Mirrored, p.Turn = !p.Mirrored, -p.Turn
+		if level {
+			p.Turn += 180
+		}
+	})
+}
+
+func (f *Face) swing(ids []string, m geom.Affine, about geom.Point, turn func(*Place)) error {
+	if err := f.Unlocked(ids); err != nil {
+		return err
+	}
+	for _, id := range f.together(ids) {
+		it := f.Item(id)
+		if it.Mat != nil {
+			continue
+		}
+		p := about.Add(m.Apply(geom.Pt(it.Place.X, it.Place.Y).Sub(about)))
+		it.Place.X, it.Place.Y = tidy(p.X), tidy(p.Y)
+		turn(&it.Place)
+		it.Place.Turn = wrap(it.Place.Turn)
+	}
+	return nil
 }
 
 // NameItem names an item.
@@ -285,4 +348,22 @@ func (k NameItem) Apply(c Card) (Card, error) {
 		f.Item(k.ID).Name = strings.TrimSpace(k.Name)
 		return nil
 	})
+}
+
+// Insert puts new items directly above another in the list of its face and
+// returns their ids.
+func (c *Card) Insert(f *Face, above string, items []Item) ([]string, error) {
+	n := len(f.Items)
+	if _, err := c.place(f, items, nil, nil); err != nil {
+		return nil, err
+	}
+	made := slices.Clone(f.Items[n:])
+	f.Items = f.Items[:n]
+	i := slices.IndexFunc(f.Items, func(it Item) bool { return it.ID == above })
+	f.Items = slices.Insert(f.Items, i+1, made...)
+	ids := make([]string, len(made))
+	for i, it := range made {
+		ids[i] = it.ID
+	}
+	return ids, nil
 }

@@ -44,6 +44,7 @@ func (k SetMade) Apply(c Card) (Card, error) {
 				}
 			}
 			it.Made = k.Made
+			it.asMade()
 			it.Made.Bleed = tidy(it.Made.Bleed)
 		}
 		return nil
@@ -70,10 +71,13 @@ func (k SetFill) Apply(c Card) (Card, error) {
 			if it.Lines != nil && (it.Lines.Role != RolePen || k.Fill.Paper != "") {
 				return refuse("fill", "“%s” is a line; only a pen line has an ink.", it.Name)
 			}
+			if it.Slot != nil {
+				return refuse("fill", "“%s” is a slot. Fill it with a photo or words first.", it.Name)
+			}
 			if k.Fill == (Fill{}) && !it.IsPiece() {
 				return refuse("fill", "Printed “%s” needs a colour or a paper, or nothing would be seen.", it.Name)
 			}
-			it.Fill = k.Fill
+			it.Fill = k.Fill.clone()
 		}
 		return nil
 	})
@@ -303,6 +307,7 @@ func (k AddMat) Apply(c Card) (Card, error) {
 				if top.Photo != nil {
 					top.Made.Stock = "satin-240"
 				}
+				top.asMade()
 			}
 			low := f.Item(f.root(id))
 			name := top.Name + " mat"

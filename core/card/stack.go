@@ -102,7 +102,8 @@ func (f *Face) over(it *Item, p geom.Point) bool {
 	if !ok {
 		return false
 	}
-	q := geom.Turn(-at.Turn * math.Pi / 180).Apply(p.Sub(geom.Pt(at.X, at.Y)))
+	back, _ := at.Map().Inverse() // it neither stretches nor flattens
+	q := back.Apply(p)
 	x, y := math.Abs(q.X)*2/w, math.Abs(q.Y)*2/h
 	if top := f.top(it.ID); top.Form != nil && top.Form.Outline == Ellipse {
 		return x*x+y*y <= 1

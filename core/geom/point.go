@@ -131,6 +131,13 @@ func (r Rect) Union(s Rect) Rect {
 	return Rect{x, y, max(r.Right(), s.Right()) - x, max(r.Bottom(), s.Bottom()) - y}
 }
 
+// Intersect returns what both rectangles cover; its width or height is not more
+// than nothing when that is nothing.
+func (r Rect) Intersect(s Rect) Rect {
+	x, y := max(r.X, s.X), max(r.Y, s.Y)
+	return Rect{x, y, min(r.Right(), s.Right()) - x, min(r.Bottom(), s.Bottom()) - y}
+}
+
 // Overlaps reports whether the interiors meet.
 func (r Rect) Overlaps(s Rect) bool {
 	return r.X < s.Right() && s.X < r.Right() && r.Y < s.Bottom() && s.Y < r.Bottom()

@@ -1,14 +1,16 @@
 package scene
 
 import (
+	"math"
+
 	"sectilis/core/card"
 	"sectilis/core/geom"
 	"sectilis/core/layer"
 	"sectilis/core/paper"
 )
 
-// Ink is one thing to print: a region filled with a colour, a paper or a
-// picture, and clipped to every one of Clips. All is in the coordinates the
+// Ink is one thing to print: a region filled with a colour, a paper, a gradient
+// or a picture, and clipped to every one of Clips. All is in the coordinates the
 // inks were asked for; regions are filled by the non-zero rule.
 type Ink struct {
 	Region geom.Path
@@ -20,6 +22,25 @@ type Ink struct {
 	Picture string
 	// PictureAt maps the upright picture's unit square, v down, to the target.
 	PictureAt geom.Affine
+	Gradient  *card.Gradient
+	// GradientAt maps the unit square that the gradient's ends are in.
+	GradientAt geom.Affine
+	Tint       *card.Tint
+	// Clear is the share of what lies below that shows through.
+	Clear float64
+	// Blur is the standard deviation of the region's softness, mm.
+	Blur float64
+	Fade *Fade
+}
+
+// Fade makes ink weaker along a way: all of it at From and before, none at To
+// and beyond.
+type Fade struct{ From, To geom.Point }
+
+// Plain says that the ink is a sharp region of one strength, which every
+// format can say.
+func (k Ink) Plain() bool {
+	return k.Gradient == nil && k.Tint == nil && k.Blur == 0 && k.Fade == nil
 }
 
 // transform maps the ink by m.
@@ -30,7 +51,11 @@ func (k Ink) transform(m geom.Affine) Ink {
 		clips[i] = c.Transform(m)
 	}
 	k.Clips = clips
-	k.PaperAt, k.PictureAt = k.PaperAt.Then(m), k.PictureAt.Then(m)
+	k.PaperAt, k.PictureAt, k.GradientAt = k.PaperAt.Then(m), k.PictureAt.Then(m), k.GradientAt.Then(m)
+	k.Blur *= math.Sqrt(math.Abs(m.Det()))
+	if k.Fade != nil {
+		k.Fade = &Fade{m.Apply(k.Fade.From), m.Apply(k.Fade.To)}
+	}
 	return k
 }
 
@@ -43,28 +68,71 @@ func Transform(inks []Ink, m geom.Affine) []Ink {
 	return out
 }
 
-// own is the ink of the item itself, in face coordinates.
+// own are the inks of the item itself, in face coordinates: its shadow, its
+// fill, its raised edge and line, and its reflection.
 func (it *Item) own(clips ...geom.Path) []Ink {
-	k := Ink{Region: layer.Bleed(it.Outline, it.Bleed).Transform(it.At), Clips: clips, PaperAt: it.At}
-	switch {
-	case it.Role != "":
+	if it.Role != "" {
 		return nil // a line is worked, not printed
+	}
+	var out []Ink
+	wash := func(ws []Wash) {
+		for _, w := range ws {
+			k := Ink{Region: w.Path, Colour: w.Colour, Clear: 1 - w.Opacity*(1-it.Clear), Blur: w.Blur}
+			if w.Inside {
+				k.Clips = []geom.Path{it.Outline}
+			}
+			out = append(out, k)
+		}
+	}
+	wash(it.Under)
+	if k, ok := it.fill(); ok {
+		out = append(out, k)
+	}
+	wash(it.Over)
+	if r := it.Again; r != nil {
+		for _, k := range out[len(it.Under):] {
+			k = k.transform(r.At)
+			k.Clear = 1 - (1-k.Clear)*r.Opacity
+			k.Fade = &Fade{r.From, r.To}
+			out = append(out, k)
+		}
+	}
+	for i, k := range out {
+		k = k.transform(it.At)
+		k.Clips = append(k.Clips, clips...)
+		out[i] = k
+	}
+	return out
+}
+
+// fill is the ink that fills the outline and its bleed, in the item's
+// coordinates; ok is false when there is none.
+func (it *Item) fill() (k Ink, ok bool) {
+	k = Ink{Region: layer.Bleed(it.Outline, it.Bleed), Clear: it.Clear}
+	switch {
 	case it.Picture != nil:
 		b := it.Picture.Box
-		k.Picture = it.Picture.ID
-		k.PictureAt = geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y)).Then(it.At)
-	case it.Fill.Paper != "":
-		p, ok := paper.ByID(it.Fill.Paper)
-		if !ok {
-			return nil
+		k.Picture, k.Tint = it.Picture.ID, it.Tint
+		k.PictureAt = geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y))
+		if !b.Contains(k.Region.Bounds(), 1e-6) {
+			// A picture that fits leaves the rest of its opening as it is.
+			k.Clips = []geom.Path{geom.RectPath(b)}
 		}
-		k.Paper = &p
+	case it.Fill.Paper != "":
+		p, known := paper.ByID(it.Fill.Paper)
+		if !known {
+			return k, false
+		}
+		k.Paper, k.PaperAt = &p, *it.PatternAt
+	case it.Fill.Gradient != nil:
+		b := it.Box
+		k.Gradient, k.GradientAt = it.Fill.Gradient, geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y))
 	case it.Fill.Colour != "":
 		k.Colour = it.Fill.Colour
 	default:
-		return nil
+		return k, false
 	}
-	return []Ink{k}
+	return k, true
 }
 
 // BaseInks is what is printed on the base itself on this face, in face

@@ -32,10 +32,19 @@ type Face struct {
 	Neighbours []fold.Neighbour `json:"neighbours"`
 	Safe       geom.Rect        `json:"safe"` // keep words within this
 	// Shape is what there is of the face, where the sheet has an edge of its own.
-	Shape     geom.Path `json:"shape"`
-	Items     []Item    `json:"items"`
-	Thickness float64   `json:"thickness"` // base leaf and all on it, mm
-	leaf      float64   // the base leaf alone
+	Shape  geom.Path    `json:"shape"`
+	Items  []Item       `json:"items"`
+	Groups []card.Group `json:"groups,omitempty"`
+	// Hidden are items that are left out for now, with what they carry.
+	Hidden    []Hidden `json:"hidden,omitempty"`
+	Thickness float64  `json:"thickness"` // base leaf and all on it, mm
+	leaf      float64  // the base leaf alone
+}
+
+// Hidden is an item that is left out.
+type Hidden struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
 }
 
 // Item is a resolved item. Outline and Picture are in the item's own
@@ -55,11 +64,27 @@ type Item struct {
 	// Bounds is the exact box of the outline on the face.
 	Bounds geom.Rect `json:"bounds"`
 	Turn   float64   `json:"turn"`
+	// Mirrored says that At turns left to right before it turns.
+	Mirrored bool `json:"mirrored,omitempty"`
+	// Group is the innermost group it belongs to.
+	Group  string `json:"group,omitempty"`
+	Locked bool   `json:"locked,omitempty"`
 	// Ground is the colour of a piece's stock; Fill is the ink on it.
 	Ground  string    `json:"ground,omitempty"`
 	Fill    card.Fill `json:"fill"`
 	Picture *Picture  `json:"picture,omitempty"`
-	Bleed   float64   `json:"bleed"`
+	// Slot is what the item waits for, if it does.
+	Slot  card.Takes `json:"slot,omitempty"`
+	Bleed float64    `json:"bleed"`
+	// Clear is the share of what lies below that shows through.
+	Clear float64    `json:"clear,omitempty"`
+	Tint  *card.Tint `json:"tint,omitempty"`
+	// PatternAt maps the pattern of its fill to the item.
+	PatternAt *geom.Affine `json:"patternAt,omitempty"`
+	// Under and Over are what its look adds below and above its own ink.
+	Under []Wash  `json:"under,omitempty"`
+	Over  []Wash  `json:"over,omitempty"`
+	Again *Mirror `json:"again,omitempty"`
 	// From and To are the heights of a piece's faces above the base sheet's
 	// lower side, and Lift the foam under it, mm.
 	From float64 `json:"from"`
@@ -77,13 +102,6 @@ type Item struct {
 	TakesMat bool `json:"takesMat"`
 	// FreeRatio is false for what keeps its proportions always.
 	FreeRatio bool `json:"freeRatio"`
-}
-
-// Picture is a picture in the item's coordinates: it covers the opening and
-// its bleed, cropped about the middle.
-type Picture struct {
-	ID  string    `json:"id"`
-	Box geom.Rect `json:"box"`
 }
 
 // safeMargin is how far words stay from the edge of a face, mm.
@@ -109,15 +127,23 @@ func Of(c card.Card) (Scene, error) {
 			Items:     make([]Item, 0, len(f.Items)),
 			Thickness: stock.Thickness, leaf: stock.Thickness,
 		}
+		face.Groups = f.Groups
+		gone := f.Hidden()
 		for i := range f.Items {
+			if id := f.Items[i].ID; gone[id] {
+				if f.Items[i].Hidden {
+					face.Hidden = append(face.Hidden, Hidden{id, f.Items[i].Name})
+				}
+				continue
+			}
 			it, err := Resolve(&f, &f.Items[i])
 			if err != nil {
 				return Scene{}, err
 			}
 			face.lay(&it, f.Items[i])
-			it.With = f.Along(it.ID)
-			if it.Fill.Colour != "" {
-				uses[it.Fill.Colour]++
+			it.With = slices.DeleteFunc(f.Along(it.ID), func(id string) bool { return gone[id] })
+			for _, c := range Colours(&f.Items[i]) {
+				uses[c]++
 			}
 			face.Items = append(face.Items, it)
 		}
@@ -174,7 +200,11 @@ func (f *Face) lay(it *Item, doc card.Item) {
 func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	it := Item{
 		ID: doc.ID, Name: doc.Name, Kind: doc.Kind, On: doc.On, Piece: doc.IsPiece(),
+		Group: doc.Group, Locked: doc.Locked,
 		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: doc.Words == nil && doc.Mat == nil,
+	}
+	if doc.Slot != nil {
+		it.Slot = doc.Slot.Takes
 	}
 	if stock, ok := card.StockByID(doc.Made.Stock); ok {
 		it.Ground = stock.Colour
@@ -182,10 +212,8 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	place := doc.Place
 	switch {
 	case doc.Photo != nil:
-		p := doc.Photo
-		box := geom.Centred(p.Width, p.Height)
-		it.Outline, it.TakesMat = geom.RectPath(box), true
-		it.Picture = &Picture{p.Picture, cover(box.Grow(it.Bleed), float64(p.PixelWidth)/float64(p.PixelHeight))}
+		it.Outline, it.TakesMat = layer.Outline(doc.Photo.Form()), true
+		it.Picture = Seen(*doc.Photo, it.Bleed)
 	case doc.Form != nil:
 		it.Outline = layer.Outline(*doc.Form)
 		it.TakesMat = true
@@ -211,9 +239,10 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	if it.Box.Empty() {
 		it.Box = it.Outline.Bounds()
 	}
-	it.Turn = place.Turn
-	it.At = geom.Turn(place.Turn * math.Pi / 180).Then(geom.Shift(place.X, place.Y))
+	it.Turn, it.Mirrored = place.Turn, place.Mirrored
+	it.At = place.Map()
 	it.Bounds = it.Outline.Transform(it.At).Bounds()
+	it.dress(doc)
 	return it, nil
 }
 
@@ -228,21 +257,11 @@ func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	slices.Reverse(mats)
 	form := it.Form
 	if it.Photo != nil {
-		form = &card.Form{Outline: card.Rectangle, Width: it.Photo.Width, Height: it.Photo.Height, Corner: card.Square}
+		opening := it.Photo.Form()
+		form = &opening
 	}
 	top, err := Resolve(f, it)
 	return layer.Mat(top.Outline, form, mats), it.Place, err
-}
-
-// cover is the smallest box of the given width-to-height ratio, about the
-// same middle, that covers the opening.
-func cover(box geom.Rect, ratio float64) geom.Rect {
-	w, h := box.W, box.W/ratio
-	if h < box.H {
-		w, h = box.H*ratio, box.H
-	}
-	c := box.Centre()
-	return geom.Rect{X: c.X - w/2, Y: c.Y - h/2, W: w, H: h}
 }
 
 // Carrier returns the item that the item lies on, or nil for the base.

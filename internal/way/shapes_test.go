@@ -28,6 +28,7 @@ func TestOutlinesAreWeldedAndCarved(t *testing.T) {
 	h := lay(t, square("Low", 2, 2), square("High", 2.5, 2.5), square("Aside", 4, 6))
 	h.both()
 	// What would come of it is shown while a verb is pointed at.
+	h.click("combine")
 	x, y, err := h.Middle(browser.ID("keepOverlap"))
 	h.must(err)
 	h.must(h.Do(chromedp.MouseEvent("mouseMoved", x, y)))
@@ -40,6 +41,7 @@ func TestOutlinesAreWeldedAndCarved(t *testing.T) {
 	assert.Nil(t, h.item(3, "i1").Form.Path, "one undo")
 
 	h.both()
+	h.click("combine")
 	h.click("carve")
 	assert.InDelta(t, .75*in*in, h.item(4, "i1").Form.Path.Path().Area(), 1e-3)
 
@@ -49,6 +51,7 @@ func TestOutlinesAreWeldedAndCarved(t *testing.T) {
 	h.must(err)
 	h.must(h.Do(chromedp.MouseClickXY(x, y, chromedp.ButtonModifiers(chromedp.ModifierShift))))
 	h.says("selected-name", "2 items")
+	h.click("combine")
 	h.click("keepOverlap")
 	h.wait(`document.querySelector('.ant-message')?.textContent.includes('no overlap to keep')`)
 	h.item(4, "i1")

@@ -5,6 +5,8 @@ package pdf
 import (
 	"bytes"
 	"fmt"
+	"image"
+	"image/color"
 	"image/png"
 	"io"
 	"math"
@@ -91,6 +93,7 @@ type document struct {
 	originals Originals
 	pictures  map[string]picture.Info
 	height    float64 // of the page, mm
+	patches   int
 }
 
 func (d *document) page(sh sheet.Sheet) {
@@ -103,7 +106,16 @@ func (d *document) toPage() geom.Affine { return geom.Affine{A: pt, D: -pt, F: d
 
 func (d *document) inks(inks []scene.Ink) error {
 	for _, k := range inks {
+		if !k.Plain() {
+			if err := d.patch(k); err != nil {
+				return err
+			}
+			continue
+		}
 		d.RawWriteStr("q\n")
+		if k.Clear > 0 {
+			d.SetAlpha(1-k.Clear, "Normal")
+		}
 		for _, clip := range k.Clips {
 			d.path(clip)
 			d.RawWriteStr("W n\n")
@@ -122,9 +134,52 @@ func (d *document) inks(inks []scene.Ink) error {
 		default:
 			d.fill(k.Region, k.Colour)
 		}
+		if k.Clear > 0 {
+			d.SetAlpha(1, "Normal")
+		}
 		d.RawWriteStr("Q\n")
 	}
 	return nil
+}
+
+// patchResolution is how finely ink is painted that PDF would need shadings
+// and soft masks for, in pixels per mm: 300 to the inch.
+const patchResolution = 300 / 25.4
+
+// patch paints one ink into a picture with a soft mask.
+func (d *document) patch(k scene.Ink) error {
+	box := k.Region.Bounds().Grow(3*k.Blur + .1)
+	for _, c := range k.Clips {
+		box = box.Intersect(c.Bounds())
+	}
+	if box.W <= 0 || box.H <= 0 {
+		return nil
+	}
+	canvas := raster.New(box.W, box.H, patchResolution, color.Transparent, d.decoded)
+	if err := canvas.Paint(scene.Transform([]scene.Ink{k}, geom.Shift(-box.X, -box.Y))); err != nil {
+		return err
+	}
+	var buf bytes.Buffer
+	if err := png.Encode(&buf, canvas.Image()); err != nil {
+		return fmt.Errorf("encode a patch: %w", err)
+	}
+	name := fmt.Sprintf("patch%d", d.patches)
+	d.patches++
+	d.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "PNG"}, &buf)
+	// Whole pixels: the picture may be a fraction of one wider than its box.
+	size := canvas.Image().Bounds()
+	d.ImageOptions(name, box.X, box.Y, float64(size.Dx())/patchResolution, float64(size.Dy())/patchResolution, false, fpdf.ImageOptions{}, 0, "")
+	return d.Error()
+}
+
+// decoded is the picture with the id for a patch.
+func (d *document) decoded(id string) (image.Image, error) {
+	raw, err := d.originals(id)
+	if err != nil {
+		return nil, err
+	}
+	img, _, err := picture.Decode("", raw)
+	return img, err
 }
 
 func (d *document) fill(p geom.Path, colour string) {

@@ -58,7 +58,13 @@ func (c *Canvas) Paint(inks []scene.Ink) error {
 }
 
 func (c *Canvas) paint(k scene.Ink) error {
-	mask, box := c.mask(k.Region, c.img.Bounds())
+	var mask *image.Alpha
+	var box image.Rectangle
+	if k.Blur > 0 {
+		mask, box = c.soft(k.Region, k.Blur)
+	} else {
+		mask, box = c.mask(k.Region, c.img.Bounds())
+	}
 	for _, clip := range k.Clips {
 		if mask == nil {
 			return nil
@@ -69,8 +75,13 @@ func (c *Canvas) paint(k scene.Ink) error {
 	if mask == nil {
 		return nil
 	}
+	if k.Clear > 0 || k.Fade != nil {
+		c.weaken(mask, box, k)
+	}
 	var src image.Image
 	switch {
+	case k.Gradient != nil:
+		src = c.gradient(k, box)
 	case k.Paper != nil:
 		src = c.paper(*k.Paper, k.PaperAt, box)
 	case k.Picture != "":
@@ -185,7 +196,7 @@ func (c *Canvas) picture(k scene.Ink, box image.Rectangle) (image.Image, error) 
 	}
 	pw, ph := float64(pic.Bounds().Dx()), float64(pic.Bounds().Dy())
 	return c.sample(box, inv, func(q geom.Point) color.RGBA {
-		return bilinear(pic, q.X*pw-.5, q.Y*ph-.5, false)
+		return tinted(bilinear(pic, q.X*pw-.5, q.Y*ph-.5, false), k.Tint)
 	}), nil
 }
 

@@ -6,18 +6,33 @@ export type Command =
   | AddMat
   | NetAddStrip
   | Carve
+  | CropPhoto
+  | CropToOutline
   | Divide
+  | DivideOpening
   | DuplicateItems
+  | FillOpening
+  | GroupItems
   | Grow
+  | GrowOpening
+  | HideItems
   | KeepOverlap
+  | LineUp
+  | LockItems
+  | MatchSize
+  | MirrorItems
   | NetMirrorLines
   | MoveItems
+  | NameGroup
   | NameItem
+  | PasteLook
   | PlaceItems
   | PutOn
+  | PutOnFace
   | RemoveItems
   | NetRemoveLines
   | RenameCard
+  | RepeatItems
   | NetRepeatLines
   | ResizeItems
   | Restack
@@ -25,12 +40,18 @@ export type Command =
   | NetSetBase
   | SetFill
   | SetForm
+  | SetLook
   | SetMade
   | SetMat
+  | SetOpening
   | SetRole
   | SetWords
+  | SpaceOut
   | StepInStack
+  | Stretch
+  | SwapPictures
   | TurnItems
+  | UngroupItems
   | Weld
 
 export interface API {}
@@ -91,25 +112,32 @@ export interface Card {
 export interface Face {
   id: string
   items: Item[]
+  groups?: Group[]
 }
 export interface Item {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing' | 'slot'
   on?: string
+  group?: string
+  locked?: boolean
+  hidden?: boolean
   place: Place
   made: Made
   fill: Fill
+  look?: Look
   photo?: Print
   form?: Form
   words?: Words
   lines?: Lines
   mat?: Border
+  slot?: Waits
 }
 export interface Place {
   x: number
   y: number
   turn: number
+  mirrored?: boolean
 }
 export interface Made {
   as: 'printed' | 'cut' | 'line'
@@ -121,6 +149,56 @@ export interface Made {
 export interface Fill {
   colour?: string
   paper?: string
+  scale?: number
+  turn?: number
+  shiftX?: number
+  shiftY?: number
+  gradient?: Gradient
+}
+export interface Gradient {
+  kind: string
+  fromX: number
+  fromY: number
+  toX: number
+  toY: number
+  stops: Stop[]
+}
+export interface Stop {
+  at: number
+  colour: string
+}
+export interface Look {
+  clear?: number
+  line?: Edging
+  shadow?: Shadow
+  tint?: Tint
+  reflection?: Reflection
+  raised?: Raised
+}
+export interface Edging {
+  colour: string
+  width: number
+  dashed?: boolean
+}
+export interface Shadow {
+  distance: number
+  angle: number
+  blur: number
+  opacity: number
+  colour: string
+}
+export interface Tint {
+  colour: string
+  strength: number
+}
+export interface Reflection {
+  gap: number
+  length: number
+  opacity: number
+}
+export interface Raised {
+  width: number
+  strength: number
 }
 export interface Print {
   picture: string
@@ -128,6 +206,11 @@ export interface Print {
   pixelHeight: number
   width: number
   height: number
+  opening?: Form
+  fit?: boolean
+  zoom?: number
+  shiftX?: number
+  shiftY?: number
 }
 export interface Form {
   outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'free'
@@ -151,6 +234,17 @@ export interface Lines {
   width: number
   height: number
 }
+export interface Waits {
+  takes: 'photo' | 'words'
+  words?: Words
+  fill: Fill
+  made: Made
+}
+export interface Group {
+  id: string
+  name: string
+  in?: string
+}
 export interface CardRef {
   id: string
 }
@@ -161,6 +255,7 @@ export interface Carve {
 export interface Catalogue {
   stocks: Stock[]
   trades: Trade[]
+  envelopes: Trade[]
   foam: number[]
   papers: Paper[]
   fonts: Font[]
@@ -280,9 +375,29 @@ export interface NetAddStrip {
   out: number
   do: 'addStrip'
 }
+export interface CropPhoto {
+  id: string
+  fit: boolean
+  zoom: number
+  shiftX: number
+  shiftY: number
+  do: 'cropPhoto'
+}
+export interface CropToOutline {
+  photo: string
+  by: string
+  do: 'cropToOutline'
+}
 export interface Divide {
   ids: string[]
   do: 'divide'
+}
+export interface DivideOpening {
+  id: string
+  columns: number
+  rows: number
+  gap: number
+  do: 'divideOpening'
 }
 export interface DuplicateItems {
   ids: string[]
@@ -290,15 +405,65 @@ export interface DuplicateItems {
   dy: number
   do: 'duplicateItems'
 }
+export interface FillOpening {
+  id: string
+  picture: string
+  pixelWidth: number
+  pixelHeight: number
+  name?: string
+  atX?: number
+  atY?: number
+  do: 'fillOpening'
+}
+export interface GroupItems {
+  ids: string[]
+  name?: string
+  do: 'groupItems'
+}
 export interface Grow {
   ids: string[]
   by: number
   corner: 'square' | 'round' | 'bevel'
   do: 'grow'
 }
+export interface GrowOpening {
+  ids: string[]
+  by: number
+  corner: 'square' | 'round' | 'bevel'
+  do: 'growOpening'
+}
+export interface HideItems {
+  ids: string[]
+  hidden: boolean
+  do: 'hideItems'
+}
 export interface KeepOverlap {
   ids: string[]
   do: 'keepOverlap'
+}
+export interface LineUp {
+  ids: string[]
+  edges: ('left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom')[]
+  to: 'eachOther' | 'face' | 'first'
+  do: 'lineUp'
+}
+export interface LockItems {
+  ids: string[]
+  locked: boolean
+  do: 'lockItems'
+}
+export interface MatchSize {
+  ids: string[]
+  width: boolean
+  height: boolean
+  do: 'matchSize'
+}
+export interface MirrorItems {
+  ids: string[]
+  level: boolean
+  face: boolean
+  copy: boolean
+  do: 'mirrorItems'
 }
 export interface NetMirrorLines {
   level: boolean
@@ -310,14 +475,26 @@ export interface MoveItems {
   dy: number
   do: 'moveItems'
 }
+export interface NameGroup {
+  face: string
+  id: string
+  name: string
+  do: 'nameGroup'
+}
 export interface NameItem {
   id: string
   name: string
   do: 'nameItem'
 }
+export interface PasteLook {
+  from: string
+  ids: string[]
+  do: 'pasteLook'
+}
 export interface PlaceItems {
   face: string
   items: Item[]
+  groups?: Group[]
   around?: Point
   do: 'placeItems'
 }
@@ -325,6 +502,12 @@ export interface PutOn {
   ids: string[]
   on: string
   do: 'putOn'
+}
+export interface PutOnFace {
+  ids: string[]
+  face: string
+  copy?: boolean
+  do: 'putOnFace'
 }
 export interface RemoveItems {
   ids: string[]
@@ -337,6 +520,20 @@ export interface NetRemoveLines {
 export interface RenameCard {
   title: string
   do: 'renameCard'
+}
+export interface RepeatItems {
+  ids: string[]
+  pattern: 'row' | 'grid' | 'ring'
+  count: number
+  rows?: number
+  dx?: number
+  dy?: number
+  turn?: number
+  grow?: number
+  radius?: number
+  sweep?: number
+  upright?: boolean
+  do: 'repeatItems'
 }
 export interface NetRepeatLines {
   count: number
@@ -376,6 +573,11 @@ export interface SetForm {
   radius: number
   do: 'setForm'
 }
+export interface SetLook {
+  ids: string[]
+  look: Look
+  do: 'setLook'
+}
 export interface SetMade {
   ids: string[]
   made: Made
@@ -388,6 +590,13 @@ export interface SetMat {
   solid?: boolean
   do: 'setMat'
 }
+export interface SetOpening {
+  ids: string[]
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'free'
+  corner?: 'square' | 'round' | 'bevel'
+  radius?: number
+  do: 'setOpening'
+}
 export interface SetRole {
   ids: string[]
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
@@ -399,16 +608,37 @@ export interface SetWords {
   anchor?: Point
   do: 'setWords'
 }
+export interface SpaceOut {
+  ids: string[]
+  down: boolean
+  gap?: number
+  do: 'spaceOut'
+}
 export interface StepInStack {
   id: string
   up: boolean
   do: 'stepInStack'
+}
+export interface Stretch {
+  ids: string[]
+  width: boolean
+  height: boolean
+  do: 'stretch'
+}
+export interface SwapPictures {
+  a: string
+  b: string
+  do: 'swapPictures'
 }
 export interface TurnItems {
   ids: string[]
   degrees: number
   about: Point
   do: 'turnItems'
+}
+export interface UngroupItems {
+  ids: string[]
+  do: 'ungroupItems'
 }
 export interface Weld {
   ids: string[]
@@ -530,6 +760,11 @@ export interface NetSending {
   trade: string
   width: number
   height: number
+}
+export interface Gap {
+  rect: Rect
+  centre: Point
+  radius: number
 }
 export interface Incoming {
   id: string
@@ -687,12 +922,14 @@ export interface SceneFace {
   safe: Rect
   shape: string
   items: SceneItem[]
+  groups?: Group[]
+  hidden?: SceneHidden[]
   thickness: number
 }
 export interface SceneItem {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing' | 'slot'
   role?: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   on?: string
   piece: boolean
@@ -704,10 +941,23 @@ export interface SceneItem {
   box: Rect
   bounds: Rect
   turn: number
+  mirrored?: boolean
+  group?: string
+  locked?: boolean
   ground?: string
   fill: Fill
   picture?: ScenePicture
+  slot?: 'photo' | 'words'
   bleed: number
+  clear?: number
+  tint?: Tint
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  patternAt?: [number, number, number, number, number, number]
+  under?: SceneWash[]
+  over?: SceneWash[]
+  again?: SceneMirror
   from: number
   to: number
   lift: number
@@ -720,6 +970,28 @@ export interface SceneItem {
 export interface ScenePicture {
   id: string
   box: Rect
+  least: Point
+  ppi: number
+}
+export interface SceneWash {
+  path: string
+  colour: string
+  opacity: number
+  blur?: number
+  inside?: boolean
+}
+export interface SceneMirror {
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  at: [number, number, number, number, number, number]
+  from: Point
+  to: Point
+  opacity: number
+}
+export interface SceneHidden {
+  id: string
+  name: string
 }
 export interface Summary {
   id: string

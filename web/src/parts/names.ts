@@ -41,7 +41,10 @@ export const shortStock = (name: string) => name.replace(' card ', ' ')
 
 /** How an item is made, as the stack says it. */
 export function madeText(it: Item, carrier: string | undefined, stockName: string | undefined): string {
-  if (it.lines) return `${roleNames[it.lines.role].toLowerCase()} in ${carrier ?? 'the base'}`
+  if (it.lines && it.lines.role !== 'guide')
+    return `${roleNames[it.lines.role].toLowerCase()} in ${carrier ?? 'the base'}`
+  if (it.lines?.role === 'guide') return 'never printed or cut'
+  if (it.slot) return it.slot.takes === 'photo' ? 'waits for a photo' : 'waits for words'
   if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'
   const lift = it.made.lift ? ` · foam ${it.made.lift} mm` : ''
   return shortStock(stockName ?? it.made.stock ?? '') + lift

@@ -156,8 +156,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
       const parts = sheet.fold.bent[it.id]
       for (const p of parts ?? []) groups[p.panel]?.group.add(piece(face, it, p.path))
       const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
-      const home =
-        homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))?.group
+      const home = homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))?.group
       homes.set(it.id, home)
       if (!parts) home?.add(piece(face, it, it.outline))
     }

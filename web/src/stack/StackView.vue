@@ -26,9 +26,18 @@ const rows = computed(() => {
   const items = [...f.items].reverse().map((it) => {
     const doc = card.doc(it.id)
     const on = it.on ? card.items.get(it.on)?.name : undefined
-    return { id: it.id, name: it.name, how: doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : '' }
+    return {
+      id: it.id,
+      name: it.name,
+      locked: it.locked,
+      grouped: !!it.group,
+      how: doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : '',
+    }
   })
-  return [...items, { id: '', name: 'Card base', how: shortStock(base.value?.name ?? '') }]
+  return [
+    ...items,
+    { id: '', name: 'Card base', locked: false, grouped: false, how: shortStock(base.value?.name ?? '') },
+  ]
 })
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)
@@ -73,6 +82,11 @@ function key(e: KeyboardEvent, i: number) {
     ;(list.value?.children[to] as HTMLElement | undefined)?.focus()
   }
 }
+
+const chosen = (id: string) => (card.selection.includes(id) ? card.selection : [id])
+const lock = (id: string, locked: boolean) => void card.change({ do: 'lockItems', ids: chosen(id), locked })
+const hide = (id: string, hidden: boolean) =>
+  void card.change({ do: 'hideItems', ids: hidden ? chosen(id) : [id], hidden })
 
 const editing = ref('')
 defineExpose({ rename: (id: string) => (editing.value = id) })
@@ -156,11 +170,45 @@ function giveUp(e: KeyboardEvent, name: string) {
             @pointerdown.stop
           />
           <b v-else>{{ r.name }}</b>
-          <small>{{ r.how }}</small>
+          <small>{{ r.grouped ? 'grouped · ' : '' }}{{ r.how }}</small>
+          <span v-if="r.id" class="marks" :class="{ on: r.locked }" @pointerdown.stop @dblclick.stop>
+            <button
+              :aria-label="(r.locked ? 'Unlock ' : 'Lock ') + r.name"
+              :title="r.locked ? 'Unlock' : 'Lock in its place'"
+              :data-testid="'lock-' + r.id"
+              :class="{ held: r.locked }"
+              @click="lock(r.id, !r.locked)"
+            >
+              <svg width="12" height="12" viewBox="0 0 12 12">
+                <path d="M6 1v6M3.4 4.4L6 7l2.6-2.6M2 10.5h8" />
+              </svg>
+            </button>
+            <button
+              :aria-label="'Hide ' + r.name"
+              title="Hide: leave it out for now"
+              :data-testid="'hide-' + r.id"
+              @click="hide(r.id, true)"
+            >
+              <svg width="12" height="12" viewBox="0 0 12 12"><path d="M2 6h8M4 3.2l-1-1M8 3.2l1-1M6 2.6V1.2" /></svg>
+            </button>
+          </span>
         </div>
       </div>
     </div>
-    <p v-if="card.face && !card.face.items.length" class="hint">
+    <div v-if="card.face?.hidden?.length" class="hidden">
+      <small>Hidden, and neither printed nor cut</small>
+      <button
+        v-for="h in card.face.hidden"
+        :key="h.id"
+        class="verb"
+        :title="'Show ' + h.name"
+        :data-testid="'show-' + h.id"
+        @click="hide(h.id, false)"
+      >
+        {{ h.name }} · show
+      </button>
+    </div>
+    <p v-if="card.face && !card.face.items.length && !card.face.hidden?.length" class="hint">
       Nothing lies on this face yet. Drag something up from the tray.
     </p>
   </section>
@@ -240,6 +288,55 @@ svg {
   border: 1px solid var(--blue);
   border-radius: 3px;
   font: 550 12.5px 'Figtree Variable';
+}
+.layer {
+  position: relative;
+}
+.marks {
+  position: absolute;
+  right: 8px;
+  top: 3px;
+  display: none;
+  gap: 1px;
+  background: inherit;
+}
+.layer:hover .marks,
+.layer:focus-within .marks,
+.marks.on {
+  display: flex;
+}
+.marks.on button:not(.held) {
+  display: none;
+}
+.layer:hover .marks button:not(.held) {
+  display: grid;
+}
+.marks button {
+  display: grid;
+  place-items: center;
+  width: 20px;
+  height: 20px;
+  padding: 0;
+  border: 0;
+  border-radius: 4px;
+  background: var(--paper0);
+  cursor: pointer;
+}
+.marks button.held {
+  background: var(--paper2);
+}
+.marks path {
+  fill: none;
+  stroke: var(--ink7);
+  stroke-width: 1.4;
+  stroke-linecap: round;
+}
+.hidden {
+  margin-top: 8px;
+}
+.hidden .verb {
+  display: block;
+  margin-left: -8px;
 }
 .hint {
   margin: 8px 0 0;

@@ -12,6 +12,8 @@ export const useCard = defineStore('card', () => {
   const view = shallowRef<View>()
   const faceId = ref<FaceID>('front')
   const selection = ref<string[]>([])
+  /** The group whose items are chosen one by one; empty for none. */
+  const entered = ref('')
   /** What the items of the face would be after a change that is being tried. */
   const trial = shallowRef<SceneItem[]>()
   const saving = ref(0)
@@ -26,6 +28,36 @@ export const useCard = defineStore('card', () => {
   )
   const selected = computed(() => selection.value.map((s) => items.value.get(s)).filter((it) => it !== undefined))
   const doc = (item: string) => docs.value.get(item)
+  const groups = computed(() => new Map(face.value?.groups?.map((g) => [g.id, g])))
+
+  /** The groups that an item belongs to, the outermost first. */
+  function line(item: string): string[] {
+    const out: string[] = []
+    for (let g = items.value.get(item)?.group; g; g = groups.value.get(g)?.in) out.unshift(g)
+    return out
+  }
+  /** What is chosen with an item: the group it is seen in, as far as that has not been entered. */
+  function unit(item: string): string[] {
+    const up = line(item)
+    const g = up[up.indexOf(entered.value) + 1]
+    if (!g) return [item]
+    return [...items.value.keys()].filter((i) => line(i).includes(g))
+  }
+  /** Enters the group that an item is seen in; false when there is none. */
+  function enter(item: string): boolean {
+    const up = line(item)
+    const g = up[up.indexOf(entered.value) + 1]
+    if (g) entered.value = g
+    return !!g
+  }
+  /** The group that is selected whole, if it is one. */
+  const group = computed(() => {
+    const first = selection.value[0]
+    if (!first || selection.value.length < 2) return undefined
+    const g = line(first).find((id) => selection.value.every((s) => line(s).includes(id)))
+    const whole = g && [...items.value.keys()].filter((i) => line(i).includes(g)).length === selection.value.length
+    return whole ? groups.value.get(g) : undefined
+  })
 
   async function open(card: string) {
     if (view.value?.id !== card) {
@@ -60,6 +92,7 @@ export const useCard = defineStore('card', () => {
     view.value = next
     if (!next.scene.faces.some((f) => f.id === faceId.value)) faceId.value = 'front'
     selection.value = selection.value.filter((s) => items.value.has(s))
+    if (entered.value && !groups.value.has(entered.value)) entered.value = ''
   }
 
   // Changes follow each other: each is based on what the one before led to.
@@ -126,6 +159,8 @@ export const useCard = defineStore('card', () => {
   }
 
   function select(ids: string[], add = false) {
+    // Outside the group that was entered, groups are whole again.
+    if (entered.value && !ids.some((i) => line(i).includes(entered.value))) entered.value = ''
     if (!add) selection.value = ids
     else
       selection.value = ids.reduce(
@@ -135,7 +170,10 @@ export const useCard = defineStore('card', () => {
   }
 
   function work(f: FaceID) {
-    if (faceId.value !== f) selection.value = []
+    if (faceId.value !== f) {
+      selection.value = []
+      entered.value = ''
+    }
     faceId.value = f
   }
 
@@ -148,6 +186,11 @@ export const useCard = defineStore('card', () => {
     doc,
     selection,
     selected,
+    entered,
+    line,
+    unit,
+    enter,
+    group,
     trial,
     saving,
     gone,

@@ -13,7 +13,16 @@ export interface Incoming {
 }
 
 export const useCatalogue = defineStore('catalogue', () => {
-  const all = shallowRef<Catalogue>({ stocks: [], trades: [], foam: [], papers: [], fonts: [], sizes: [], bases: [] })
+  const all = shallowRef<Catalogue>({
+    stocks: [],
+    trades: [],
+    envelopes: [],
+    foam: [],
+    papers: [],
+    fonts: [],
+    sizes: [],
+    bases: [],
+  })
   const pictures = ref<Picture[]>([])
   const incoming = ref<Incoming[]>([])
   let loaded: Promise<void> | undefined

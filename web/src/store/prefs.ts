@@ -8,6 +8,7 @@ export const usePrefs = defineStore('prefs', () => {
   const unit = useStorage<Unit>('sectilis.unit', 'in')
   const trayOpen = useStorage('sectilis.tray', true)
   const leftOpen = useStorage('sectilis.left', true)
+  const from = useStorage<'edge' | 'centre' | 'fold'>('sectilis.from', 'edge')
   const ratio = useStorage('sectilis.ratio', true)
   const paper = useStorage('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
   const lines = useStorage('sectilis.lines', false)
@@ -21,6 +22,7 @@ export const usePrefs = defineStore('prefs', () => {
     trayOpen,
     leftOpen,
     ratio,
+    from,
     paper,
     lines,
     step,

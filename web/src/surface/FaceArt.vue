@@ -18,6 +18,8 @@ const props = defineProps<{
   /** Outlines that stand in for items' own for now. */
   outlines?: Map<string, string>
   pick?: boolean
+  /** Guides are for those who work on a face. */
+  guides?: boolean
 }>()
 
 const uid = useId()
@@ -40,7 +42,9 @@ const shadow = (it: SceneItem) => matrix(then(at(it), [1, 0, 0, 1, 0.25 + it.lif
 /** Ink that is dragged off its carrier is not clipped by it meanwhile. */
 const loose = (it: SceneItem) => !it.piece && !!props.live?.has(it.id) && !(it.on && props.live.has(it.on))
 
-const inkOn = (carrier: string) => props.face.items.filter((it) => !it.piece && (it.on ?? '') === carrier && !loose(it))
+const seen = (it: SceneItem) => props.guides || (it.role !== 'guide' && !it.slot)
+const inkOn = (carrier: string) =>
+  props.face.items.filter((it) => !it.piece && (it.on ?? '') === carrier && !loose(it) && seen(it))
 const baseInks = computed(() => inkOn(''))
 const pieces = computed(() => props.face.items.filter((it) => it.piece).map((item) => ({ item, inks: inkOn(item.id) })))
 const looseInks = computed(() => props.face.items.filter(loose))

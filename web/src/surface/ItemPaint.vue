@@ -1,10 +1,12 @@
 <script setup lang="ts">
-// One item in its own coordinates: its stock, its ink, its picture.
+// One item in its own coordinates: its stock, its ink, its picture, and what its
+// look adds.
 import { computed, useId } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
 import { matrix, type Matrix } from '../parts/geom'
 import { roleLook } from '../parts/lines'
+import WashPaint from './WashPaint.vue'
 
 const props = defineProps<{
   item: SceneItem
@@ -27,9 +29,26 @@ const look = computed(() => {
     'stroke-width': props.fine ? l['stroke-width'] : 0.6,
   }
 })
-const fill = computed(() =>
-  props.item.fill.paper ? `url(#paper-${props.item.fill.paper})` : (props.item.fill.colour ?? 'none'),
-)
+const gradient = computed(() => {
+  const g = props.item.fill.gradient
+  if (!g) return undefined
+  const b = props.item.box
+  const x = (v: number) => b.x + v * b.w
+  const y = (v: number) => b.y + v * b.h
+  const ends = { x1: x(g.fromX), y1: y(g.fromY), x2: x(g.toX), y2: y(g.toY) }
+  return { g, ends, round: { cx: ends.x1, cy: ends.y1, r: Math.hypot(ends.x2 - ends.x1, ends.y2 - ends.y1) } }
+})
+/** A pattern that is laid out in its own way is one of the item's own. */
+const pattern = computed(() => {
+  const { fill, patternAt } = props.item
+  if (!fill.paper || !patternAt || patternAt.every((v, i) => v === [1, 0, 0, 1, 0, 0][i])) return undefined
+  return { href: `#paper-${fill.paper}`, at: matrix(patternAt) }
+})
+const fill = computed(() => {
+  const f = props.item.fill
+  if (f.gradient || pattern.value) return `url(#${uid}-ink)`
+  return f.paper ? `url(#paper-${f.paper})` : (f.colour ?? 'none')
+})
 /** A preview that is no coarser than the screen, and not much finer. */
 const side = (box: { w: number; h: number }) => {
   if (!props.fine) return 256
@@ -37,15 +56,30 @@ const side = (box: { w: number; h: number }) => {
 }
 const picture = computed(() => {
   const p = props.item.picture
-  return (
-    p && {
-      href: api.previewURL(p.id, side(p.box)),
-      x: p.box.x,
-      y: p.box.y,
-      width: p.box.w,
-      height: p.box.h,
-    }
-  )
+  return p && { href: api.previewURL(p.id, side(p.box)), x: p.box.x, y: p.box.y, width: p.box.w, height: p.box.h }
+})
+/** Draws every colour toward one: what is left of each part, and what is added. */
+const tint = computed(() => {
+  const t = props.item.tint
+  if (!t) return undefined
+  const part = (i: number) => (parseInt(t.colour.slice(1 + 2 * i, 3 + 2 * i), 16) / 255) * t.strength
+  const k = 1 - t.strength
+  return `${k} 0 0 0 ${part(0)} 0 ${k} 0 0 ${part(1)} 0 0 ${k} 0 ${part(2)} 0 0 0 1 0`
+})
+const again = computed(() => {
+  const r = props.item.again
+  if (!r) return undefined
+  const b = props.item.box
+  // The mask is read where the reflection is drawn, in mirrored coordinates.
+  const back = (p: { x: number; y: number }) => ({ x: p.x, y: r.at[5] - p.y })
+  const [from, to] = [back(r.from), back(r.to)]
+  return {
+    at: matrix(r.at),
+    from,
+    to,
+    opacity: r.opacity,
+    room: { x: b.x - b.w, y: b.y - b.h, width: 3 * b.w, height: 3 * b.h },
+  }
 })
 </script>
 
@@ -56,16 +90,72 @@ const picture = computed(() => {
     :data-testid="pick ? 'item-' + item.id : undefined"
   >
     <template v-if="item.role">
+      <path v-if="item.role === 'guide' && fine" :d="outline" class="line" stroke="#fffdf9" stroke-width="3.4" />
       <path :d="outline" class="line" v-bind="look" />
       <path v-if="pick" :d="outline" class="line" stroke="transparent" stroke-width="12" />
     </template>
-    <path v-if="item.piece" :d="outline" :fill="item.ground" />
-    <template v-if="picture">
-      <clipPath :id="uid"><path :d="outline" /></clipPath>
-      <path :d="outline" fill="#e9dfcd" />
-      <image v-bind="picture" preserveAspectRatio="none" :clip-path="`url(#${uid})`" />
+    <template v-if="item.slot">
+      <path :d="outline" fill="#e9dfcd" fill-opacity=".55" stroke="#b9770e" class="slot" />
+      <text
+        v-if="fine"
+        :x="item.box.x + item.box.w / 2"
+        :y="item.box.y + item.box.h / 2"
+        :font-size="Math.min(14 / (px ?? 4), item.box.w / 5)"
+        text-anchor="middle"
+        dominant-baseline="central"
+        fill="#566370"
+      >
+        {{ item.slot === 'photo' ? 'Photo' : 'Words' }}
+      </text>
     </template>
-    <path v-else-if="fill !== 'none' && !item.role" :d="outline" :fill="fill" />
+    <defs v-if="gradient || pattern || tint">
+      <linearGradient
+        v-if="gradient?.g.kind === 'linear'"
+        :id="`${uid}-ink`"
+        gradientUnits="userSpaceOnUse"
+        v-bind="gradient.ends"
+      >
+        <stop v-for="(s, i) in gradient.g.stops" :key="i" :offset="s.at" :stop-color="s.colour" />
+      </linearGradient>
+      <radialGradient v-else-if="gradient" :id="`${uid}-ink`" gradientUnits="userSpaceOnUse" v-bind="gradient.round">
+        <stop v-for="(s, i) in gradient.g.stops" :key="i" :offset="s.at" :stop-color="s.colour" />
+      </radialGradient>
+      <pattern v-if="pattern" :id="`${uid}-ink`" :href="pattern.href" :patternTransform="pattern.at" />
+      <filter v-if="tint" :id="`${uid}-tint`" color-interpolation-filters="sRGB">
+        <feColorMatrix :values="tint" />
+      </filter>
+    </defs>
+    <path v-if="item.piece" :d="outline" :fill="item.ground" />
+    <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
+    <g :opacity="item.clear ? 1 - item.clear : undefined" :id="again ? `${uid}-own` : undefined">
+      <template v-if="picture">
+        <clipPath :id="uid"><path :d="outline" /></clipPath>
+        <path v-if="!item.picture!.box.w" :d="outline" fill="#e9dfcd" />
+        <image
+          v-bind="picture"
+          preserveAspectRatio="none"
+          :clip-path="`url(#${uid})`"
+          :filter="tint ? `url(#${uid}-tint)` : undefined"
+        />
+        <path v-if="pick" :d="outline" fill="transparent" />
+      </template>
+      <path v-else-if="fill !== 'none' && !item.role" :d="outline" :fill="fill" />
+      <WashPaint v-for="(w, i) in item.over" :key="'o' + i" :wash="w" :outline="outline" />
+    </g>
+    <g v-if="again" pointer-events="none">
+      <linearGradient
+        :id="`${uid}-fade`"
+        gradientUnits="userSpaceOnUse"
+        v-bind="{ x1: again.from.x, y1: again.from.y, x2: again.to.x, y2: again.to.y }"
+      >
+        <stop offset="0" stop-color="#fff" :stop-opacity="again.opacity" />
+        <stop offset="1" stop-color="#fff" stop-opacity="0" />
+      </linearGradient>
+      <mask :id="`${uid}-mask`" maskUnits="userSpaceOnUse" v-bind="again.room">
+        <rect v-bind="again.room" :fill="`url(#${uid}-fade)`" />
+      </mask>
+      <g :transform="again.at"><use :href="`#${uid}-own`" :mask="`url(#${uid}-mask)`" /></g>
+    </g>
     <path
       v-if="item.piece && fine"
       :d="outline"
@@ -88,6 +178,11 @@ const picture = computed(() => {
 </template>
 
 <style scoped>
+.slot {
+  stroke-width: 1.4;
+  stroke-dasharray: 6 4;
+  vector-effect: non-scaling-stroke;
+}
 .line {
   fill: none;
   vector-effect: non-scaling-stroke;

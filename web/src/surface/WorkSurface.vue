@@ -8,11 +8,15 @@ import { apply, matrix, then, union, type Matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
+import { useTool } from '../store/tool'
 import FaceArt from './FaceArt.vue'
 import FaceGround from './FaceGround.vue'
 import Handles from './Handles.vue'
 import Rulers from './Rulers.vue'
 import WordsEditor from './WordsEditor.vue'
+import GapTool from './GapTool.vue'
+import RulerTool from './RulerTool.vue'
+import ToolBar from './ToolBar.vue'
 import ZoomBar from './ZoomBar.vue'
 import { useDrag } from './useDrag'
 import { usePointer } from './usePointer'
@@ -21,6 +25,7 @@ import { useViewport } from './useViewport'
 const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
+const tool = useTool()
 
 const el = ref<HTMLElement>()
 const room = computed(() => {
@@ -74,6 +79,23 @@ const snapLines = computed(() =>
     return l.axis === 'x' ? `M${at} 0V${height.value}` : `M0 ${at}H${width.value}`
   }),
 )
+/** Equal gaps, as lines with a tick at either end and their width. */
+const snapGaps = computed(() =>
+  drag.gaps.value.map((g) => {
+    const level = g.axis === 'x'
+    const a = view.toScreen(level ? { x: g.from, y: g.level } : { x: g.level, y: g.from })
+    const b = view.toScreen(level ? { x: g.to, y: g.level } : { x: g.level, y: g.to })
+    const d = level
+      ? `M${a.x} ${a.y - 5}v10M${a.x} ${a.y}H${b.x}M${b.x} ${b.y - 5}v10`
+      : `M${a.x - 5} ${a.y}h10M${a.x} ${a.y}V${b.y}M${b.x - 5} ${b.y}h10`
+    return {
+      d,
+      x: (a.x + b.x) / 2 + (level ? 0 : 8),
+      y: (a.y + b.y) / 2 - (level ? 6 : 0),
+      text: prefs.len(g.to - g.from),
+    }
+  }),
+)
 const note = computed(() => {
   const n = drag.note.value
   if (!n) return undefined
@@ -90,6 +112,14 @@ function edit(id: string | undefined) {
   card.select([it.id])
   preview.value = ''
   editing.value = it.id
+}
+
+/** A double click goes into a group, and then into the words. */
+function open(e: MouseEvent) {
+  const id = pointer.itemAt(e)
+  if (!id) return
+  if (card.enter(id)) card.select(card.unit(id))
+  else edit(id)
 }
 
 function edited() {
@@ -123,7 +153,7 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
     @pointermove="pointer.motion"
     @pointerup="pointer.up"
     @pointercancel="pointer.lost"
-    @dblclick="edit(pointer.itemAt($event))"
+    @dblclick="open($event)"
   >
     <svg v-if="card.face" :key="card.face.id" width="100%" height="100%">
       <g :transform="matrix(screen)">
@@ -134,10 +164,12 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
           :live="drag.live.value"
           :outlines="outlines"
           :px="scale"
+          :guides="!tool.bare"
           fine
           pick
         />
         <rect
+          v-if="!tool.bare"
           v-bind="{ x: card.face.safe.x, y: card.face.safe.y, width: card.face.safe.w, height: card.face.safe.h }"
           class="safe"
           data-testid="safe-line"
@@ -147,15 +179,21 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
         <path v-for="it in card.trial" :key="it.id" :d="it.outline" :transform="matrix(it.at)" />
       </g>
       <path v-for="(d, i) in snapLines" :key="i" :d="d" class="snap" />
-      <template v-if="card.selected.length > 1 && !card.trial">
+      <g v-for="(g, i) in snapGaps" :key="'g' + i" data-testid="equal-gap">
+        <path :d="g.d" class="snap gap" />
+        <text :x="g.x" :y="g.y" class="gap-text" :text-anchor="g.d.includes('H') ? 'middle' : 'start'">
+          {{ g.text }}
+        </text>
+      </g>
+      <template v-if="card.selected.length > 1 && !card.trial && !tool.bare">
         <Handles v-for="it in card.selected" :key="it.id" :box="it.box" :at="seen(it)" :edges="false" plain />
       </template>
       <Handles
-        v-if="frame && !editing && !card.trial"
+        v-if="frame && !editing && !card.trial && !tool.bare"
         :box="frame.box"
         :at="frame.at"
         :edges="!!one && one.freeRatio"
-        :plain="one?.kind === 'mat'"
+        :plain="one?.kind === 'mat' || card.selected.some((it) => it.locked)"
         @grip="pointer.grip"
         @turn="pointer.turn"
       />
@@ -172,6 +210,23 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
       @outline="preview = $event"
       @done="edited"
     />
+    <RulerTool
+      v-if="card.face && tool.tool === 'ruler'"
+      :face="card.face"
+      :scale="scale"
+      :to-face="view.toFace"
+      :to-screen="view.toScreen"
+      :local="view.local"
+    />
+    <GapTool
+      v-if="card.face && tool.tool === 'gap'"
+      :face="card.face"
+      :scale="scale"
+      :to-face="view.toFace"
+      :to-screen="view.toScreen"
+      :local="view.local"
+    />
+    <ToolBar />
     <ZoomBar :percent="view.percent.value" @by="view.zoomBy" @fit="view.fit" />
   </div>
 </template>
@@ -218,6 +273,18 @@ svg {
 .snap {
   stroke: var(--honey);
   stroke-width: 1.2;
+}
+.gap {
+  stroke-width: 1.4;
+  fill: none;
+}
+.gap-text {
+  fill: #8a5a0a;
+  font-size: 11px;
+  font-weight: 600;
+  paint-order: stroke;
+  stroke: #fffdf9;
+  stroke-width: 3px;
 }
 .band {
   fill: #e2a42b22;

@@ -3,7 +3,7 @@
 import { ref, shallowRef, type Ref } from 'vue'
 import type { Command, SceneFace, SceneItem } from '../api/types'
 import { about, apply, centre, shift, then, turn, union, type Box, type Matrix, type Pt } from '../parts/geom'
-import { snap, type SnapLine } from './snap'
+import { around, snap, type Around, type Line, type SnapGap, type SnapLine } from './snap'
 
 export type Grip = 'nw' | 'n' | 'ne' | 'e' | 'se' | 's' | 'sw' | 'w'
 
@@ -36,20 +36,27 @@ const dirs: Record<Grip, Pt> = {
 export function useDrag(o: Options) {
   const live = shallowRef<Map<string, Matrix>>()
   const lines = shallowRef<SnapLine[]>([])
+  const gaps = shallowRef<SnapGap[]>([])
   const note = ref<Note>()
   let end: (() => Promise<unknown> | undefined) | undefined
 
   /** Everything that moves along with the items. */
   const along = (its: SceneItem[]) => new Set(its.flatMap((it) => [it.id, ...(it.with ?? [])]))
 
-  function others(moving: Set<string>): Box[] {
+  /** What moving items can catch on. */
+  function others(moving: Set<string>): Around {
     const f = o.face.value
-    if (!f) return []
-    return [
-      { x: 0, y: 0, w: f.width, h: f.height },
-      f.safe,
-      ...f.items.filter((it) => !moving.has(it.id)).map((it) => it.bounds),
-    ]
+    if (!f) return around([], [])
+    const still = f.items.filter((it) => !moving.has(it.id))
+    const folds = (f.folds ?? []).flatMap((l): Line[] => {
+      if (Math.abs(l.from.x - l.to.x) < 0.01) return [{ axis: 'x', at: l.from.x }]
+      return Math.abs(l.from.y - l.to.y) < 0.01 ? [{ axis: 'y', at: l.from.y }] : []
+    })
+    return around(
+      [{ x: 0, y: 0, w: f.width, h: f.height }, f.safe, ...still.filter((it) => it.role).map((it) => it.bounds)],
+      still.filter((it) => !it.role).map((it) => it.bounds),
+      folds,
+    )
   }
 
   function move(from: Pt) {
@@ -65,11 +72,12 @@ export function useDrag(o: Options) {
         else dx = 0
       }
       const s = free
-        ? { dx: 0, dy: 0, lines: [] }
+        ? { dx: 0, dy: 0, lines: [], gaps: [] }
         : snap({ ...box, x: box.x + dx, y: box.y + dy }, near, 6 / o.scale.value)
       dx += s.dx
       dy += s.dy
       lines.value = s.lines
+      gaps.value = s.gaps
       live.value = new Map([...moving].map((id) => [id, shift(dx, dy)]))
       note.value = { at: to, text: distances({ ...box, x: box.x + dx, y: box.y + dy }) }
       end = () => (dx || dy ? o.change({ do: 'moveItems', ids: its.map((it) => it.id), dx, dy }) : undefined)
@@ -100,10 +108,11 @@ export function useDrag(o: Options) {
     const anchor = apply(base, held)
     const free = one ? one.freeRatio : false
     const angle = one ? one.turn : 0
+    const side = one?.mirrored ? -1 : 1
     return (to: Pt, release: boolean) => {
       const local = apply(turn(-angle), { x: to.x - anchor.x, y: to.y - anchor.y })
       const least = 1 / Math.max(box.w, box.h)
-      let fx = dir.x ? Math.max(least, (local.x * dir.x) / box.w) : 1
+      let fx = dir.x ? Math.max(least, (local.x * dir.x * side) / box.w) : 1
       let fy = dir.y ? Math.max(least, (local.y * dir.y) / box.h) : 1
       if (!free || (o.ratio() && !release) || (!o.ratio() && release)) {
         const f = !dir.x ? fy : !dir.y ? fx : (fx + fy) / 2
@@ -160,6 +169,7 @@ export function useDrag(o: Options) {
     const done = end
     end = undefined
     lines.value = []
+    gaps.value = []
     note.value = undefined
     await done?.()
     live.value = undefined
@@ -168,9 +178,10 @@ export function useDrag(o: Options) {
   function cancel() {
     end = undefined
     lines.value = []
+    gaps.value = []
     note.value = undefined
     live.value = undefined
   }
 
-  return { live, lines, note, move, resize, turnAbout, drop, cancel }
+  return { live, lines, gaps, note, move, resize, turnAbout, drop, cancel }
 }

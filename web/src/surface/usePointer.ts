@@ -92,18 +92,27 @@ export function usePointer(
         () => choose(e.shiftKey),
       )
     }
+    const ids = card.unit(id)
     // What is selected already may be meant to be dragged, Shift or not; it is
     // only let go when the pointer did not move.
     const had = card.selection.includes(id)
-    if (!had) card.select([id], add)
+    if (!had) card.select(ids, add)
+    if (card.selected.some((it) => it.locked)) {
+      // What is locked can be chosen, and nothing more by a pointer.
+      return follow(
+        e,
+        () => undefined,
+        () => had && !moved && card.select(ids, add),
+      )
+    }
     const go = drag.move(view.toFace(view.local(e)))
     follow(
       e,
       (to, m) => go(to, m.shiftKey, m.altKey),
       () => {
         if (moved) return
-        if (!add) card.select([id])
-        else if (had) card.select([id], true)
+        if (!add) card.select(ids)
+        else if (had) card.select(ids, true)
       },
     )
   }
@@ -119,9 +128,9 @@ export function usePointer(
     const p = view.toFace({ x: Math.min(b.from.x, b.to.x), y: Math.min(b.from.y, b.to.y) })
     const q = view.toFace({ x: Math.max(b.from.x, b.to.x), y: Math.max(b.from.y, b.to.y) })
     const inside = (card.face?.items ?? []).filter(
-      ({ bounds: r }) => r.x >= p.x && r.y >= p.y && r.x + r.w <= q.x && r.y + r.h <= q.y,
+      ({ bounds: r, locked }) => !locked && r.x >= p.x && r.y >= p.y && r.x + r.w <= q.x && r.y + r.h <= q.y,
     )
-    card.select([...new Set([...(add ? card.selection : []), ...inside.map((it) => it.id)])])
+    card.select([...new Set([...(add ? card.selection : []), ...inside.flatMap((it) => card.unit(it.id))])])
   }
 
   function motion(e: PointerEvent) {

@@ -2,7 +2,7 @@
 import type { Catalogue, Item, Picture, SceneFace } from '../api/types'
 import { INCH } from '../parts/measure'
 import type { Pt } from '../parts/geom'
-import { snap } from '../surface/snap'
+import { around, snap } from '../surface/snap'
 
 /** Something in the tray that can be placed. */
 export interface Supply {
@@ -175,7 +175,7 @@ export function settled(it: Item, face: SceneFace): Item {
   const { width: w, height: h } = size
   const fills = w > face.width * 0.75 && h > face.height * 0.75
   const box = { x: it.place.x - w / 2, y: it.place.y - h / 2, w, h }
-  const s = snap(box, [{ x: 0, y: 0, w: face.width, h: face.height }, face.safe], REACH)
+  const s = snap(box, around([{ x: 0, y: 0, w: face.width, h: face.height }, face.safe], []), REACH)
   const place = fills
     ? { ...it.place, x: face.width / 2, y: face.height / 2 }
     : { ...it.place, x: it.place.x + s.dx, y: it.place.y + s.dy }

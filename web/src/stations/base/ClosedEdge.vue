@@ -36,7 +36,8 @@ const height = computed(() => rows.value.length * step + 4)
         <line v-for="(b, j) in r.bars" :key="j" :x1="b.x + 2" :x2="b.x + b.w - 2" class="paper" />
         <line :x1="wide + 4" :x2="wide + 14" class="leader" />
         <text :x="wide + 18" y="3.5">
-          {{ r.names[0] }}<title>{{ r.names.join(', ') }}</title>
+          {{ r.names[0] }}
+          <title>{{ r.names.join(', ') }}</title>
         </text>
       </g>
     </svg>

@@ -26,8 +26,7 @@ function mend(m: Mend) {
   const made = m.free && card.doc(m.free)?.made
   if (m.move) void card.change({ do: 'moveItems', ids: [m.move.id], dx: m.move.dx, dy: m.move.dy })
   else if (made) void card.change({ do: 'setMade', ids: [m.free!], made: { ...made, free: true } })
-  else if (m.room)
-    void card.change({ do: 'setBase', base: { ...base, measures: { ...base.measures, room: m.room } } })
+  else if (m.room) void card.change({ do: 'setBase', base: { ...base, measures: { ...base.measures, room: m.room } } })
 }
 const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)?.name ?? id
 </script>

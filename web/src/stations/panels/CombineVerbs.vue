@@ -1,7 +1,9 @@
 <script setup lang="ts">
 // The four ways to combine outlines. Pointing at one shows what it would make.
-import { computed, ref } from 'vue'
+import { Popover } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
 import type { Command } from '../../api/types'
+import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
 import { useTrial } from './useTrial'
 
@@ -14,33 +16,61 @@ const verbs: { do: Verb; name: string; title: string }[] = [
 ]
 
 const card = useCard()
+const open = ref(false)
+useEscape(open)
 const can = computed(() => card.selected.length > 1 && card.selected.every((it) => it.kind !== 'photo' && !it.role))
 const aimed = ref<Verb>()
-const pointing = computed(() => aimed.value !== undefined && can.value)
+const pointing = computed(() => open.value && aimed.value !== undefined && can.value)
 const command = (verb: Verb): Command => ({ do: verb, ids: card.selected.map((it) => it.id) })
-useTrial(pointing, () => aimed.value && command(aimed.value))
+const refused = useTrial(pointing, () => aimed.value && command(aimed.value))
+watch(open, () => (aimed.value = undefined))
 
 async function combine(verb: Verb) {
   aimed.value = undefined
+  open.value = false
   const next = await card.change(command(verb))
   if (next?.made?.length) card.select(next.made)
 }
 </script>
 
 <template>
-  <button
-    v-for="v in verbs"
-    :key="v.do"
-    class="verb"
-    :disabled="!can"
-    :title="v.title"
-    :data-testid="v.do"
-    @pointerenter="aimed = v.do"
-    @pointerleave="aimed = undefined"
-    @focus="aimed = v.do"
-    @blur="aimed = undefined"
-    @click="combine(v.do)"
-  >
-    {{ v.name }}
-  </button>
+  <Popover v-model:open="open" trigger="click" placement="bottomLeft">
+    <button class="verb" :disabled="!can" title="Make one outline of several" data-testid="combine">Combine</button>
+    <template #content>
+      <div class="combine" data-testid="combine-dialog">
+        <button
+          v-for="v in verbs"
+          :key="v.do"
+          class="verb"
+          :data-testid="v.do"
+          @pointerenter="aimed = v.do"
+          @pointerleave="aimed = undefined"
+          @focus="aimed = v.do"
+          @blur="aimed = undefined"
+          @click="combine(v.do)"
+        >
+          <b>{{ v.name }}</b>
+          <small>{{ v.title }}</small>
+        </button>
+        <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+      </div>
+    </template>
+  </Popover>
 </template>
+
+<style scoped>
+.combine {
+  display: grid;
+  width: 270px;
+  margin: -4px -6px;
+}
+.verb {
+  text-align: left;
+}
+.verb b {
+  padding: 0;
+}
+p {
+  margin: 4px 8px;
+}
+</style>

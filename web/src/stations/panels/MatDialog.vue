@@ -7,11 +7,13 @@ import StockField from '../../parts/StockField.vue'
 import { cornerNames } from '../../parts/names'
 import { INCH } from '../../parts/measure'
 import type { Command } from '../../api/types'
+import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
 import { useTrial } from './useTrial'
 
 const card = useCard()
 const open = ref(false)
+useEscape(open)
 const width = ref(INCH / 8)
 const corner = ref<keyof typeof cornerNames>('square')
 const stock = ref('moss-216')

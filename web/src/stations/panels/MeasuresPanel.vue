@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Switch } from 'ant-design-vue'
+import { Select, SelectOption, Switch } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
@@ -33,6 +33,39 @@ function resize(w: number | undefined, h: number | undefined) {
   void card.change({ do: 'resizeItems', ids: ids.value, fx, fy, about })
 }
 
+/** The main fold at an edge of the face, which places can be measured from. */
+const fold = computed(() => {
+  const l = card.face?.folds.find((f) => f.main)
+  if (!l) return undefined
+  const upright = Math.abs(l.from.x - l.to.x) < 0.01
+  return { upright, at: upright ? l.from.x : l.from.y }
+})
+type From = 'edge' | 'centre' | 'fold'
+const from = computed<From>(() => (prefs.from === 'fold' && !fold.value ? 'edge' : prefs.from))
+/** Where the two places are counted from, and what of the item is counted to. */
+const origin = computed(() => {
+  const f = card.face
+  const b = bounds.value
+  const x = { name: 'From left', value: b.x, sign: 1 }
+  const y = { name: 'From top', value: b.y, sign: 1 }
+  if (!f) return { x, y }
+  if (from.value === 'centre') {
+    return {
+      x: { name: 'From centre', value: b.x + b.w / 2 - f.width / 2, sign: 1 },
+      y: { name: 'From middle', value: b.y + b.h / 2 - f.height / 2, sign: 1 },
+    }
+  }
+  if (from.value === 'fold' && fold.value) {
+    const { upright, at } = fold.value
+    const [start, size, whole] = upright ? [b.x, b.w, f.width] : [b.y, b.h, f.height]
+    // From a fold at the far side, the item's far edge is the near one.
+    const far = at > whole / 2
+    const part = { name: 'From fold', value: far ? at - start - size : start - at, sign: far ? -1 : 1 }
+    return upright ? { x: part, y } : { x, y: part }
+  }
+  return { x, y }
+})
+
 const move = (dx: number, dy: number) => void card.change({ do: 'moveItems', ids: ids.value, dx, dy })
 
 function turnTo(deg: number) {
@@ -63,17 +96,17 @@ function turnTo(deg: number) {
         @wrong="wrong = $event"
       />
       <MeasureField
-        label="From left"
-        :mm="bounds.x"
+        :label="origin.x.name"
+        :mm="origin.x.value"
         testid="left"
-        @set="move($event - bounds.x, 0)"
+        @set="move(($event - origin.x.value) * origin.x.sign, 0)"
         @wrong="wrong = $event"
       />
       <MeasureField
-        label="From top"
-        :mm="bounds.y"
+        :label="origin.y.name"
+        :mm="origin.y.value"
         testid="top"
-        @set="move(0, $event - bounds.y)"
+        @set="move(0, ($event - origin.y.value) * origin.y.sign)"
         @wrong="wrong = $event"
       />
       <NumberField
@@ -96,12 +129,30 @@ function turnTo(deg: number) {
         <em>{{ prefs.ratio || !one?.freeRatio ? 'kept' : 'free' }}</em>
       </Field>
     </div>
+    <div class="pair from">
+      <Field label="Places from" wide>
+        <Select
+          :value="from"
+          :bordered="false"
+          size="small"
+          data-testid="from"
+          @change="(v) => (prefs.from = v as From)"
+        >
+          <SelectOption value="edge">left and top</SelectOption>
+          <SelectOption value="centre">the centre</SelectOption>
+          <SelectOption v-if="fold" value="fold">the fold</SelectOption>
+        </Select>
+      </Field>
+    </div>
     <p v-if="wrong" class="wrong" role="alert" data-testid="measure-wrong">{{ wrong }}</p>
     <small v-if="mat" class="why">A mat takes its size and place from what lies on it.</small>
   </section>
 </template>
 
 <style scoped>
+.from {
+  margin-top: 7px;
+}
 em {
   margin-left: 7px;
   font-style: normal;

@@ -103,6 +103,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         @duplicate="keys.duplicate()"
         @remove="keys.remove()"
         @step="keys.step($event)"
+        @group="keys.group()"
       />
       <WorkSurface ref="surface" />
     </main>

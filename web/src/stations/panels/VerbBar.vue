@@ -4,16 +4,28 @@ import { computed } from 'vue'
 import { roleLook, roleNames } from '../../parts/lines'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
+import ArrangeDialog from './ArrangeDialog.vue'
 import CombineVerbs from './CombineVerbs.vue'
 import MatDialog from './MatDialog.vue'
 import OutlineDialog from './OutlineDialog.vue'
+import RepeatDialog from './RepeatDialog.vue'
 
-defineEmits<{ rename: [id: string]; edit: [id: string]; duplicate: []; remove: []; step: [up: boolean] }>()
+defineEmits<{
+  rename: [id: string]
+  edit: [id: string]
+  duplicate: []
+  remove: []
+  step: [up: boolean]
+  group: []
+}>()
 const card = useCard()
 const prefs = usePrefs()
 
 const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
-const title = computed(() => (card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')))
+const title = computed(() => {
+  if (card.group) return card.group.name
+  return card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')
+})
 const how = computed(() => {
   const it = one.value
   if (!it) return undefined
@@ -53,9 +65,14 @@ const how = computed(() => {
     <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
     <template v-if="card.selected.length">
       <span class="sep" />
+      <ArrangeDialog />
+      <RepeatDialog />
       <CombineVerbs v-if="card.selected.length > 1" />
       <OutlineDialog />
       <MatDialog />
+      <button v-if="card.selected.length > 1" class="verb" data-testid="group" @click="$emit('group')">
+        {{ card.group ? 'Ungroup' : 'Group' }}
+      </button>
       <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
       <button class="verb" data-testid="duplicate" @click="$emit('duplicate')">Duplicate</button>
       <button class="verb" data-testid="remove" @click="$emit('remove')">Remove</button>

@@ -1,9 +1,10 @@
 // What the keyboard does on the Panels station.
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
-import type { Item } from '../../api/types'
+import type { Group, Item } from '../../api/types'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
+import { useTool } from '../../store/tool'
 
 interface Actions {
   fit: () => void
@@ -23,7 +24,9 @@ export const isTyping = (e: KeyboardEvent) => {
 export function usePanelKeys(a: Actions) {
   const card = useCard()
   const prefs = usePrefs()
+  const tool = useTool()
   const kept = ref<Item[]>([])
+  const keptGroups = ref<Group[]>([])
 
   const ids = () => card.selected.map((it) => it.id)
 
@@ -39,6 +42,8 @@ export function usePanelKeys(a: Actions) {
     const all = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
     const face = card.view?.card.faces.find((f) => f.id === card.faceId)
     kept.value = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
+    const used = new Set(kept.value.flatMap((it) => card.line(it.id)))
+    keptGroups.value = [...(face?.groups?.filter((g) => used.has(g.id)) ?? [])]
   }
 
   /** Selects what was made, but for what lies on it and the mats under it. */
@@ -60,8 +65,12 @@ export function usePanelKeys(a: Actions) {
       ...it,
       place: { ...it.place, x: it.place.x + shift, y: it.place.y + shift },
     }))
-    await made(card.change({ do: 'placeItems', face: card.faceId, items: kept.value }))
+    await made(card.change({ do: 'placeItems', face: card.faceId, items: kept.value, groups: keptGroups.value }))
   }
+
+  /** Makes a group of what is selected, or takes it apart. */
+  const group = (apart = !!card.group) =>
+    void card.change(apart ? { do: 'ungroupItems', ids: ids() } : { do: 'groupItems', ids: ids() })
 
   const remove = () => void card.change({ do: 'removeItems', ids: ids() })
   const duplicate = () =>
@@ -86,11 +95,34 @@ export function usePanelKeys(a: Actions) {
       case 'v':
         void paste()
         return true
+      case 'g':
+        if (some) group(e.shiftKey)
+        return true
       case 'a':
-        card.select(card.face?.items.map((it) => it.id) ?? [])
+        card.select(card.face?.items.filter((it) => !it.locked).map((it) => it.id) ?? [])
         return true
     }
     return false
+  }
+
+  /** Selects the next item of the face; false when there is none, so that the focus goes on. */
+  function through(step: 1 | -1): boolean {
+    const all = card.face?.items.map((it) => it.id) ?? []
+    const units = [...new Map(all.map((id) => card.unit(id)).map((u) => [u[0], u])).values()]
+    const now = units.findIndex((u) => card.selection.length > 0 && u.includes(card.selection[0]!))
+    const next = now < 0 ? (step > 0 ? 0 : units.length - 1) : now + step
+    const unit = units[next]
+    card.select(unit ?? [])
+    return !!unit
+  }
+
+  /** Puts the tool down, then leaves the group, then lets go. */
+  function escape() {
+    if (tool.tool !== 'choose') tool.take('choose')
+    else if (card.entered) {
+      card.entered = ''
+      card.select(card.selection[0] ? card.unit(card.selection[0]) : [])
+    } else card.select([])
   }
 
   function plain(e: KeyboardEvent): boolean {
@@ -124,8 +156,29 @@ export function usePanelKeys(a: Actions) {
       case '/':
         a.search()
         return true
+      case 'l':
+      case 'L':
+        if (some) void card.change({ do: 'lockItems', ids: ids(), locked: !card.selected.every((it) => it.locked) })
+        return some
+      case 'h':
+      case 'H':
+        if (some) void card.change({ do: 'hideItems', ids: ids(), hidden: true })
+        return some
+      case 'r':
+      case 'R':
+        tool.take('ruler')
+        return true
+      case 'w':
+      case 'W':
+        tool.take('gap')
+        return true
+      case '.':
+        tool.bare = true
+        return true
+      case 'Tab':
+        return (e.target as HTMLElement).matches('[data-testid=surface]') && through(e.shiftKey ? -1 : 1)
       case 'Escape':
-        card.select([])
+        escape()
         return true
       case 'F2':
       case 'Enter':
@@ -144,5 +197,10 @@ export function usePanelKeys(a: Actions) {
     if (mod ? command(e) : plain(e)) e.preventDefault()
   })
 
-  return { remove, duplicate, step }
+  useEventListener(window, 'keyup', (e: KeyboardEvent) => {
+    if (e.key === '.') tool.bare = false
+  })
+  useEventListener(window, 'blur', () => (tool.bare = false))
+
+  return { remove, duplicate, step, group }
 }

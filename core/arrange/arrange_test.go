@@ -1,0 +1,178 @@
+package arrange_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/arrange"
+	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+)
+
+// tags is a card with five tags of different sizes and places, i1 to i5.
+func tags(t *testing.T) card.Card {
+	t.Helper()
+	var items []card.Item
+	for i, p := range [][4]float64{{20, 30, 12, 20}, {52, 41, 20, 16}, {70, 22, 8, 30}, {88, 60, 14, 14}, {110, 35, 10, 24}} {
+		items = append(items, card.Item{Name: "Tag", Kind: card.Shape, Place: card.Place{X: p[0], Y: p[1], Turn: float64(i%2) * 90},
+			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"},
+			Form: &card.Form{Outline: card.Tag, Width: p[2], Height: p[3]}})
+	}
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items})
+	require.NoError(t, err)
+	return c
+}
+
+var five = []string{"i1", "i2", "i3", "i4", "i5"}
+
+func after(t *testing.T, c card.Card, commands ...card.Command) map[string]geom.Rect {
+	t.Helper()
+	c, err := card.Apply(c, commands...)
+	require.NoError(t, err)
+	return boxes(t, c)
+}
+
+func boxes(t *testing.T, c card.Card) map[string]geom.Rect {
+	t.Helper()
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	out := map[string]geom.Rect{}
+	for _, it := range s.Faces[0].Items {
+		out[it.ID] = it.Bounds
+	}
+	return out
+}
+
+func TestLiningUp(t *testing.T) {
+	c := tags(t)
+	was := boxes(t, c)
+	top := was["i1"].Y
+	for _, b := range was {
+		top = min(top, b.Y)
+	}
+	got := after(t, c, arrange.LineUp{IDs: five, Edges: []arrange.Edge{arrange.Top}, To: arrange.EachOther})
+	for id, b := range got {
+		assert.InDelta(t, top, b.Y, 1e-5, id)
+		assert.InDelta(t, was[id].X, b.X, 1e-6, id)
+	}
+	got = after(t, c, arrange.LineUp{IDs: five, Edges: []arrange.Edge{arrange.Right}, To: arrange.TheFirst})
+	for id, b := range got {
+		assert.InDelta(t, was["i1"].Right(), b.Right(), 1e-5, id)
+	}
+	got = after(t, c, arrange.LineUp{IDs: five, Edges: []arrange.Edge{arrange.Centre, arrange.Middle}, To: arrange.TheFace})
+	for id, b := range got {
+		assert.InDelta(t, 63.5, b.Centre().X, 1e-5, id)
+		assert.InDelta(t, 88.9, b.Centre().Y, 1e-5, id)
+	}
+	// A group goes as one to the face.
+	grouped, err := card.Apply(c, card.GroupItems{IDs: []string{"i1", "i2"}})
+	require.NoError(t, err)
+	got = after(t, grouped, arrange.LineUp{IDs: []string{"i1", "i2", "i3"}, Edges: []arrange.Edge{arrange.Left}, To: arrange.TheFace})
+	assert.InDelta(t, 0, got["i1"].X, 1e-5)
+	assert.InDelta(t, was["i2"].X-was["i1"].X, got["i2"].X, 1e-5)
+	assert.InDelta(t, 0, got["i3"].X, 1e-5)
+}
+
+func TestSpacingOut(t *testing.T) {
+	c := tags(t)
+	gaps := func(b map[string]geom.Rect) (out []float64) {
+		for i := 1; i < len(five); i++ {
+			out = append(out, b[five[i]].X-b[five[i-1]].Right())
+		}
+		return out
+	}
+	got := after(t, c, arrange.SpaceOut{IDs: []string{"i4", "i2", "i5", "i1", "i3"}})
+	for _, g := range gaps(got) {
+		assert.InDelta(t, gaps(got)[0], g, 1e-5)
+	}
+	assert.InDelta(t, boxes(t, c)["i5"].X, got["i5"].X, 1e-5, "the last stays")
+	gap := 3.175
+	for _, g := range gaps(after(t, c, arrange.SpaceOut{IDs: five, Gap: &gap})) {
+		assert.InDelta(t, gap, g, 1e-5)
+	}
+	_, err := card.Apply(c, arrange.SpaceOut{IDs: five[:2]})
+	assert.ErrorContains(t, err, "three items or more")
+}
+
+func TestSizesAndStretching(t *testing.T) {
+	c := tags(t)
+	_, it := func() (card.Card, *card.Item) {
+		c, err := card.Apply(c, arrange.MatchSize{IDs: five, Width: true})
+		require.NoError(t, err)
+		_, it := c.Find("i4")
+		return c, it
+	}()
+	assert.InDelta(t, 12, it.Form.Width, 1e-5)
+	assert.InDelta(t, 14, it.Form.Height, 1e-5)
+	assert.Equal(t, 88., it.Place.X)
+	got := after(t, c, arrange.Stretch{IDs: []string{"i2"}, Width: true, Height: true})
+	assert.InDelta(t, 127, got["i2"].W, 1e-4)
+	assert.InDelta(t, 177.8, got["i2"].H, 1e-4, "it lies on its side")
+	assert.InDelta(t, 0, got["i2"].X, 1e-4)
+	_, err := card.Apply(c, card.TurnItems{IDs: []string{"i1"}, Degrees: 7}, arrange.Stretch{IDs: []string{"i1"}, Width: true})
+	assert.ErrorContains(t, err, "Turn it upright")
+}
+
+func TestMirroringTwiceChangesNothing(t *testing.T) {
+	c, err := card.Apply(coretest.Card(t), card.TurnItems{IDs: []string{"i2"}, Degrees: 33})
+	require.NoError(t, err)
+	was := boxes(t, c)
+	for _, level := range []bool{false, true} {
+		for _, face := range []bool{false, true} {
+			k := arrange.MirrorItems{IDs: []string{"i2", "i4"}, Level: level, Face: face}
+			once := after(t, c, k)
+			if face {
+				want := was["i2"].Centre()
+				if level {
+					want.Y = 177.8 - want.Y
+				} else {
+					want.X = 127 - want.X
+				}
+				assert.InDelta(t, want.X, once["i2"].Centre().X, 1e-5)
+				assert.InDelta(t, want.Y, once["i2"].Centre().Y, 1e-5)
+				assert.InDelta(t, want.X, once["i3"].Centre().X, 1e-5, "its mat goes with it")
+			}
+			twice, err := card.Apply(c, k, k)
+			require.NoError(t, err)
+			assert.Equal(t, c.Faces, twice.Faces)
+		}
+	}
+	got, err := card.Apply(c, card.LockItems{IDs: []string{"i4"}, Locked: true}, arrange.MirrorItems{IDs: []string{"i4"}, Face: true, Copy: true})
+	require.NoError(t, err, "a copy of what is locked may be made")
+	assert.Len(t, got.Faces[0].Items, 7, "the label and the words on it")
+}
+
+func TestRepeating(t *testing.T) {
+	c := tags(t)
+	got, err := card.Apply(c, arrange.RepeatItems{IDs: []string{"i1"}, Pattern: arrange.Grid, Count: 3, Rows: 2, DX: 15, DY: 25})
+	require.NoError(t, err)
+	assert.Len(t, got.Faces[0].Items, 10)
+	last := got.Faces[0].Items[9]
+	assert.Equal(t, card.Place{X: 50, Y: 55}, last.Place)
+
+	ring, err := card.Apply(c, arrange.RepeatItems{IDs: []string{"i1"}, Pattern: arrange.Ring, Count: 6, Radius: 20})
+	require.NoError(t, err)
+	middle := geom.Pt(20, 50)
+	for _, it := range ring.Faces[0].Items[5:] {
+		p := geom.Pt(it.Place.X, it.Place.Y).Sub(middle)
+		assert.InDelta(t, 20, p.Len(), 1e-5)
+		assert.InDelta(t, 0, math.Remainder(math.Atan2(p.X, -p.Y)*180/math.Pi-it.Place.Turn, 360), 1e-4, "each stands outward")
+	}
+
+	row, err := card.Apply(c, arrange.RepeatItems{IDs: []string{"i1"}, Pattern: arrange.Row, Count: 4, DX: 20, Turn: 10, Grow: .5})
+	require.NoError(t, err)
+	it := row.Faces[0].Items[7]
+	assert.Equal(t, 1.5, it.Form.Width)
+	assert.Equal(t, card.Place{X: 80, Y: 30, Turn: 30}, it.Place)
+	for _, bad := range []arrange.RepeatItems{{Pattern: arrange.Row, Count: 1}, {Pattern: arrange.Ring, Count: 3}, {Pattern: arrange.Grid, Count: 100, Rows: 100}, {Pattern: "heap", Count: 3}} {
+		bad.IDs = []string{"i1"}
+		_, err := card.Apply(c, bad)
+		var refusal *card.Refusal
+		assert.ErrorAs(t, err, &refusal)
+	}
+}

@@ -1,0 +1,125 @@
+package arrange
+
+import (
+	"math"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+)
+
+// MatchSize makes items as wide, as high or both as the one that was chosen
+// first. Each keeps its middle; what keeps its proportions keeps them.
+type MatchSize struct {
+	IDs    []string `json:"ids"`
+	Width  bool     `json:"width"`
+	Height bool     `json:"height"`
+}
+
+// Label implements card.Command.
+func (MatchSize) Label() string { return "Make the same size" }
+
+// Apply implements card.Command.
+func (k MatchSize) Apply(c card.Card) (card.Card, error) {
+	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
+		if len(k.IDs) < 2 {
+			return refuse("ids", "Choose two items or more; the others become as large as the first.")
+		}
+		first, err := scene.Resolve(f, f.Item(k.IDs[0]))
+		if err != nil {
+			return err
+		}
+		for _, id := range k.IDs[1:] {
+			s, err := scene.Resolve(f, f.Item(id))
+			if err != nil {
+				return err
+			}
+			fx, fy := 1., 1.
+			if k.Width {
+				fx = first.Box.W / s.Box.W
+			}
+			if k.Height {
+				fy = first.Box.H / s.Box.H
+			}
+			if err := resize(f, s, fx, fy, s.At.Apply(s.Box.Centre())); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// resize resizes one item; what cannot be stretched is scaled to fit both.
+func resize(f *card.Face, s scene.Item, fx, fy float64, about geom.Point) error {
+	if !s.FreeRatio {
+		switch {
+		case fx == 1:
+			fx = fy
+		case fy == 1:
+			fy = fx
+		default:
+			fx = math.Min(fx, fy)
+			fy = fx
+		}
+	}
+	if !(fx > 0 && fy > 0) || math.IsInf(fx, 0) || math.IsInf(fy, 0) {
+		return refuse("size", "“%s” has no width or no height to change.", s.Name)
+	}
+	return f.Resize(card.ResizeItems{IDs: []string{s.ID}, FX: fx, FY: fy, About: about})
+}
+
+// Stretch makes items exactly as wide as the face, as high or both, and lays
+// them there. An item that stands aslant is refused.
+type Stretch struct {
+	IDs    []string `json:"ids"`
+	Width  bool     `json:"width"`
+	Height bool     `json:"height"`
+}
+
+// Label implements card.Command.
+func (Stretch) Label() string { return "Stretch to the face" }
+
+// Apply implements card.Command.
+func (k Stretch) Apply(c card.Card) (card.Card, error) {
+	return card.OnFace(c, k.IDs, func(c *card.Card, f *card.Face) error {
+		room := face(c, f)
+		for _, id := range k.IDs {
+			s, err := scene.Resolve(f, f.Item(id))
+			if err != nil {
+				return err
+			}
+			quarter := math.Mod(math.Abs(s.Turn), 180)
+			lying := math.Abs(quarter-90) < 1e-6
+			if !lying && min(quarter, 180-quarter) > 1e-6 {
+				return refuse("ids", "“%s” is turned by %g°. Turn it upright to stretch it.", s.Name, s.Turn)
+			}
+			fx, fy := 1., 1.
+			if k.Width {
+				fx = room.W / s.Bounds.W
+			}
+			if k.Height {
+				fy = room.H / s.Bounds.H
+			}
+			if lying {
+				fx, fy = fy, fx
+			}
+			if err := resize(f, s, fx, fy, s.At.Apply(s.Box.Centre())); err != nil {
+				return err
+			}
+			if s, err = scene.Resolve(f, f.Item(id)); err != nil {
+				return err
+			}
+			d := room.Centre().Sub(s.Bounds.Centre())
+			if !k.Width {
+				d.X = 0
+			}
+			if !k.Height {
+				d.Y = 0
+			}
+			if err := f.Move([]string{id}, d.X, d.Y); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}

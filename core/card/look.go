@@ -1,0 +1,302 @@
+package card
+
+import "slices"
+
+// Look is what is done to the ink of an item beside its fill. Nil parts are not
+// there.
+type Look struct {
+	// Clear is the share of what lies below that shows through, 0 to 1.
+	Clear      float64     `json:"clear,omitempty"`
+	Line       *Edging     `json:"line,omitempty"`
+	Shadow     *Shadow     `json:"shadow,omitempty"`
+	Tint       *Tint       `json:"tint,omitempty"`
+	Reflection *Reflection `json:"reflection,omitempty"`
+	Raised     *Raised     `json:"raised,omitempty"`
+}
+
+// Edging is an inked line along the outline, half of it on either side.
+type Edging struct {
+	Colour string  `json:"colour"`
+	Width  float64 `json:"width"` // mm
+	Dashed bool    `json:"dashed,omitempty"`
+}
+
+// Shadow is a soft shadow, printed under the item.
+type Shadow struct {
+	Distance float64 `json:"distance"` // mm
+	Angle    float64 `json:"angle"`    // degrees clockwise from rightward, on the face
+	Blur     float64 `json:"blur"`     // standard deviation, mm
+	Opacity  float64 `json:"opacity"`  // 0 to 1
+	Colour   string  `json:"colour"`
+}
+
+// Tint draws the colours of a picture toward one colour.
+type Tint struct {
+	Colour   string  `json:"colour"`
+	Strength float64 `json:"strength"` // 0 to 1
+}
+
+// Reflection is the item once more, upside down below itself, fading out.
+type Reflection struct {
+	Gap     float64 `json:"gap"`     // mm
+	Length  float64 `json:"length"`  // of the item's height, 0 to 1
+	Opacity float64 `json:"opacity"` // where it begins
+}
+
+// Raised shades the edge as if the item were a cushion.
+type Raised struct {
+	Width    float64 `json:"width"`    // of the shaded edge, mm
+	Strength float64 `json:"strength"` // 0 to 1
+}
+
+// Kind of gradient.
+const (
+	Linear = "linear"
+	Radial = "radial"
+)
+
+// Gradient runs from colour to colour across an item's box, in which From and
+// To are shares of width and height. A radial one runs outward from From.
+type Gradient struct {
+	Kind  string  `json:"kind"`
+	FromX float64 `json:"fromX"`
+	FromY float64 `json:"fromY"`
+	ToX   float64 `json:"toX"`
+	ToY   float64 `json:"toY"`
+	Stops []Stop  `json:"stops"`
+}
+
+// Stop is a colour of a gradient at a share of its way.
+type Stop struct {
+	At     float64 `json:"at"`
+	Colour string  `json:"colour"`
+}
+
+// maxStops is how many colours a gradient holds at most.
+const maxStops = 16
+
+func (l *Look) clone() *Look {
+	if l == nil {
+		return nil
+	}
+	v := *l
+	v.Line, v.Shadow, v.Tint = copied(l.Line), copied(l.Shadow), copied(l.Tint)
+	v.Reflection, v.Raised = copied(l.Reflection), copied(l.Raised)
+	return &v
+}
+
+func (g *Gradient) clone() *Gradient {
+	if g == nil {
+		return nil
+	}
+	v := *g
+	v.Stops = slices.Clone(g.Stops)
+	return &v
+}
+
+func checkColour(c string) error {
+	if !colour.MatchString(c) {
+		return refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
+	}
+	return nil
+}
+
+func share(field string, v float64) error {
+	if !within(v, 0, 1) {
+		return refuse(field, "This is between 0 and 100 %%.")
+	}
+	return nil
+}
+
+func (l *Look) check() error {
+	if l == nil {
+		return nil
+	}
+	if !within(l.Clear, 0, .95) {
+		return refuse("opacity", "Opacity is between 5 and 100 %%; hide the item to see nothing of it.")
+	}
+	if p := l.Line; p != nil {
+		if !within(p.Width, .1, 20) {
+			return refuse("line", "A line is between 0.1 and 20 mm wide.")
+		}
+		if err := checkColour(p.Colour); err != nil {
+			return err
+		}
+	}
+	if s := l.Shadow; s != nil {
+		if !within(s.Distance, 0, 50) || !within(s.Blur, 0, 20) || !within(s.Angle, -360, 360) {
+			return refuse("shadow", "A shadow falls up to 50 mm (2 in) away and is up to 20 mm (¾ in) soft.")
+		}
+		if err := checkColour(s.Colour); err != nil {
+			return err
+		}
+		if err := share("opacity", s.Opacity); err != nil {
+			return err
+		}
+	}
+	if t := l.Tint; t != nil {
+		if err := checkColour(t.Colour); err != nil {
+			return err
+		}
+		if err := share("tint", t.Strength); err != nil {
+			return err
+		}
+	}
+	if r := l.Reflection; r != nil {
+		if !within(r.Gap, 0, 50) || !within(r.Length, .05, 1) || !within(r.Opacity, .02, 1) {
+			return refuse("reflection", "A reflection lies up to 50 mm (2 in) below, and shows between a twentieth and all of the item.")
+		}
+	}
+	if r := l.Raised; r != nil {
+		if !within(r.Width, .2, 20) {
+			return refuse("raised", "A raised edge is between 0.2 and 20 mm wide.")
+		}
+		return share("raised", r.Strength)
+	}
+	return nil
+}
+
+func (f Fill) check() error {
+	if f.Colour != "" {
+		if err := checkColour(f.Colour); err != nil {
+			return err
+		}
+	}
+	ways := 0
+	for _, set := range []bool{f.Colour != "", f.Paper != "", f.Gradient != nil} {
+		if set {
+			ways++
+		}
+	}
+	if ways > 1 {
+		return refuse("fill", "A fill is a colour, a paper or a gradient, and only one of them.")
+	}
+	if f.Scale != 0 && !within(f.Scale, .1, 10) || !within(f.Turn, -360, 360) || !within(f.ShiftX, -maxSize, maxSize) || !within(f.ShiftY, -maxSize, maxSize) {
+		return refuse("paper", "A pattern is between a tenth and ten times its size.")
+	}
+	g := f.Gradient
+	if g == nil {
+		return nil
+	}
+	if g.Kind != Linear && g.Kind != Radial || len(g.Stops) < 2 || len(g.Stops) > maxStops {
+		return refuse("gradient", "A gradient is linear or radial and has between 2 and %d colours.", maxStops)
+	}
+	for i, s := range g.Stops {
+		if err := checkColour(s.Colour); err != nil {
+			return err
+		}
+		if !within(s.At, 0, 1) || i > 0 && s.At < g.Stops[i-1].At {
+			return refuse("gradient", "The colours of a gradient follow each other from 0 to 100 %%.")
+		}
+	}
+	for _, v := range []float64{g.FromX, g.FromY, g.ToX, g.ToY} {
+		if !within(v, -5, 5) {
+			return refuse("gradient", "A gradient ends no farther away than five times the item’s size.")
+		}
+	}
+	if g.FromX == g.ToX && g.FromY == g.ToY {
+		return refuse("gradient", "A gradient needs two places.")
+	}
+	return nil
+}
+
+// SetLook sets the looks of items; a nil Look takes them away. It is told which
+// parts to set, so that a slider does not undo what another item has.
+type SetLook struct {
+	IDs  []string `json:"ids"`
+	Look Look     `json:"look"`
+}
+
+// Label implements Command.
+func (k SetLook) Label() string { return label("Change the look of", k.IDs) }
+
+// Apply implements Command.
+func (k SetLook) Apply(c Card) (Card, error) {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
+		for _, id := range k.IDs {
+			if err := f.Item(id).setLook(&k.Look); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func (it *Item) setLook(l *Look) error {
+	if it.Slot != nil || it.Lines != nil {
+		return refuse("look", "“%s” has no look of its own.", it.Name)
+	}
+	if l.Tint != nil && it.Photo == nil {
+		return refuse("tint", "“%s” is no picture. Change its colour instead of tinting it.", it.Name)
+	}
+	if it.IsPiece() && (l.Shadow != nil || l.Reflection != nil || l.Clear > 0) {
+		return refuse("look", "“%s” is a cut piece: it throws its own shadow and lets nothing through. Print it to give it one.", it.Name)
+	}
+	it.Look = l.clone()
+	if *it.Look == (Look{}) {
+		it.Look = nil
+	}
+	return nil
+}
+
+// asMade takes away what a cut piece cannot have: it throws its own shadow and
+// lets nothing through.
+func (it *Item) asMade() {
+	if !it.IsPiece() || it.Look == nil {
+		return
+	}
+	it.Look.Clear, it.Look.Shadow, it.Look.Reflection = 0, nil, nil
+	if *it.Look == (Look{}) {
+		it.Look = nil
+	}
+}
+
+// PasteLook gives items the look and, where they can have one, the fill of
+// another item of the card.
+type PasteLook struct {
+	From string   `json:"from"`
+	IDs  []string `json:"ids"`
+}
+
+// Label implements Command.
+func (k PasteLook) Label() string { return label("Copy a look to", k.IDs) }
+
+// Apply implements Command.
+func (k PasteLook) Apply(c Card) (Card, error) {
+	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
+		_, from := c.Find(k.From)
+		if from == nil {
+			return refuse("from", "What the look was copied from is not there any more.")
+		}
+		var l Look
+		if from.Look != nil {
+			l = *from.Look
+		}
+		for _, id := range k.IDs {
+			it := f.Item(id)
+			if it.Slot != nil || it.Lines != nil {
+				continue
+			}
+			own := l
+			if it.Photo == nil {
+				own.Tint = nil
+			}
+			if it.IsPiece() {
+				own.Clear, own.Shadow, own.Reflection = 0, nil, nil
+			}
+			if err := it.setLook(&own); err != nil {
+				return err
+			}
+			inked := from.Fill != Fill{}
+			if from.Photo == nil && it.Photo == nil && (inked || it.IsPiece()) && (it.Words == nil || from.Fill.Paper == "") {
+				it.Fill = from.Fill.clone()
+			}
+		}
+		return nil
+	})
+}
+
+func (f Fill) clone() Fill {
+	f.Gradient = f.Gradient.clone()
+	return f
+}
