@@ -193,3 +193,64 @@ func (a *App) FaceLook(ctx context.Context, id string, face card.FaceID, piece s
 	}
 	return nil, ErrNotFound
 }
+
+// PictureFacts are what is seen of a picture.
+type PictureFacts struct {
+	// Palette are five colours of the picture or fewer, the most frequent first.
+	Palette []string `json:"palette"`
+	// DetailX and DetailY are the middle of what there is to see, in shares.
+	DetailX float64 `json:"detailX"`
+	DetailY float64 `json:"detailY"`
+}
+
+// Facts looks at a picture.
+func (a *App) Facts(ctx context.Context, id string) (PictureFacts, error) {
+	_, raw, err := a.PicturePreview(ctx, id, Sides[0])
+	if err != nil {
+		return PictureFacts{}, err
+	}
+	img, _, err := picture.Decode("", raw)
+	if err != nil {
+		return PictureFacts{}, fmt.Errorf("look at picture: %w", err)
+	}
+	f := PictureFacts{Palette: picture.Palette(img, 5)}
+	f.DetailX, f.DetailY = picture.Detail(img)
+	return f, nil
+}
+
+// ColourAt is the colour that is seen at a place of a face, #rrggbb: the mean
+// over half a millimetre, as the eye takes it.
+func (a *App) ColourAt(ctx context.Context, id string, face card.FaceID, at geom.Point) (string, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	s, base := o.scene, o.rev.Card.Base
+	o.Unlock()
+	f := s.Face(face)
+	if f == nil {
+		return "", ErrNotFound
+	}
+	if !(geom.Rect{W: f.Width, H: f.Height}).Has(at) {
+		return "", &card.Refusal{Field: "at", Why: "Point at a place on the face to pick its colour."}
+	}
+	const spot = .5
+	raw, err := a.paint(ctx, geom.Rect{X: at.X - spot/2, Y: at.Y - spot/2, W: spot, H: spot}, 4, s.Look(f, base))
+	if err != nil {
+		return "", err
+	}
+	img, err := png.Decode(bytes.NewReader(raw))
+	if err != nil {
+		return "", fmt.Errorf("look at a place: %w", err)
+	}
+	var sum [3]uint32
+	b := img.Bounds()
+	for y := b.Min.Y; y < b.Max.Y; y++ {
+		for x := b.Min.X; x < b.Max.X; x++ {
+			r, g, bl, _ := img.At(x, y).RGBA()
+			sum[0], sum[1], sum[2] = sum[0]+r>>8, sum[1]+g>>8, sum[2]+bl>>8
+		}
+	}
+	n := uint32(b.Dx() * b.Dy())
+	return fmt.Sprintf("#%02x%02x%02x", sum[0]/n, sum[1]/n, sum[2]/n), nil
+}

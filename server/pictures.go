@@ -43,3 +43,30 @@ func (s *server) preview(c *gin.Context) {
 	kind, raw, err := s.App.PicturePreview(c.Request.Context(), c.Param("id"), side)
 	s.picture(c, kind, raw, err, "max-age=31536000, immutable")
 }
+
+func (s *server) facts(c *gin.Context) {
+	f, err := s.App.Facts(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, f)
+}
+
+// ColourSeen is a colour that was picked from a face.
+type ColourSeen struct {
+	Colour string `json:"colour"`
+}
+
+func (s *server) colourAt(c *gin.Context) {
+	var p Place
+	if !s.read(c, &p) {
+		return
+	}
+	colour, err := s.App.ColourAt(c.Request.Context(), c.Param("id"), card.FaceID(c.Param("face")), p.At)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, ColourSeen{colour})
+}

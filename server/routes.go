@@ -45,6 +45,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/drawings", s.layDrawing)
 	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
+	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
@@ -61,6 +62,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/pictures", s.pictures)
 	r.POST("/pictures", s.bringIn)
 	r.GET("/pictures/:id/preview", s.preview)
+	r.GET("/pictures/:id/facts", s.facts)
 }
 
 // read decodes the body strictly into v; it has answered when it returns false.

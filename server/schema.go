@@ -100,7 +100,7 @@ func Schema() ([]byte, error) {
 	}
 	for _, v := range []any{
 		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
-		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, NewCard{}, CardRef{}, Problem{},
+		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)
 	}

@@ -29,6 +29,7 @@ var Commands = map[string]func() Command{
 	"turnItems":      func() Command { return &TurnItems{} },
 	"nameItem":       func() Command { return &NameItem{} },
 	"setMade":        func() Command { return &SetMade{} },
+	"recolour":       func() Command { return &Recolour{} },
 	"setLook":        func() Command { return &SetLook{} },
 	"pasteLook":      func() Command { return &PasteLook{} },
 	"setFill":        func() Command { return &SetFill{} },

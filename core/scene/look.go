@@ -110,37 +110,3 @@ func (it *Item) dress(doc *card.Item) {
 		}
 	}
 }
-
-// Colours are the colours that the ink of an item has, each once.
-func Colours(it *card.Item) []string {
-	var out []string
-	add := func(c string) {
-		if c == "" {
-			return
-		}
-		for _, o := range out {
-			if o == c {
-				return
-			}
-		}
-		out = append(out, c)
-	}
-	add(it.Fill.Colour)
-	if g := it.Fill.Gradient; g != nil {
-		for _, s := range g.Stops {
-			add(s.Colour)
-		}
-	}
-	if l := it.Look; l != nil {
-		if l.Line != nil {
-			add(l.Line.Colour)
-		}
-		if l.Tint != nil {
-			add(l.Tint.Colour)
-		}
-	}
-	if it.Slot != nil {
-		add(it.Slot.Fill.Colour)
-	}
-	return out
-}

@@ -19,7 +19,7 @@ type Scene struct {
 	Net   fold.Net `json:"net"`
 	Faces []Face   `json:"faces"`
 	// Colours are all inks of the card, the most used first.
-	Colours []string `json:"colours"`
+	Colours []ColourUse `json:"colours"`
 	// Thickness of the closed card where it is thickest: both leaves and what
 	// is stuck on every face, mm.
 	Thickness float64 `json:"thickness"`
@@ -142,7 +142,7 @@ func Of(c card.Card) (Scene, error) {
 			}
 			face.lay(&it, f.Items[i])
 			it.With = slices.DeleteFunc(f.Along(it.ID), func(id string) bool { return gone[id] })
-			for _, c := range Colours(&f.Items[i]) {
+			for _, c := range f.Items[i].Colours() {
 				uses[c]++
 			}
 			face.Items = append(face.Items, it)
@@ -151,19 +151,7 @@ func Of(c card.Card) (Scene, error) {
 		s.Faces = append(s.Faces, face)
 	}
 	s.Thickness = math.Round(closed*1000) / 1000
-	s.Colours = make([]string, 0, len(uses))
-	for c := range uses {
-		s.Colours = append(s.Colours, c)
-	}
-	slices.SortFunc(s.Colours, func(a, b string) int {
-		if d := uses[b] - uses[a]; d != 0 {
-			return d
-		}
-		if a < b {
-			return -1
-		}
-		return 1
-	})
+	s.Colours = colourUses(uses)
 	return s, nil
 }
 

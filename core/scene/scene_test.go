@@ -36,7 +36,7 @@ func TestPiecesLieOnWhatTheyOverlap(t *testing.T) {
 	assert.InDelta(t, at["i4"].To, at["i5"].From, 1e-9)
 	assert.InDelta(t, base+1+cream, f.Thickness, 1e-9)
 	assert.InDelta(t, 2*base+1+cream, s.Thickness, 1e-9)
-	assert.Equal(t, []string{"#1f2b38", "#587a4a", "#a8432a"}, s.Colours)
+	assert.Equal(t, []scene.ColourUse{{Colour: "#1f2b38", Count: 1}, {Colour: "#587a4a", Count: 1}, {Colour: "#a8432a", Count: 1}}, s.Colours)
 }
 
 func TestMatsTakeTheirPlaceFromWhatLiesOnThem(t *testing.T) {

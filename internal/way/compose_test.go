@@ -68,9 +68,7 @@ func TestFiveTagsAreLinedUpSpacedAndGrouped(t *testing.T) {
 		assert.Equal(t, f.Items[0].Place.Y, it.Place.Y)
 	}
 	// A double click goes into the group: then one moves alone.
-	x, y := h.at(4.3, 3.1)
-	h.must(h.Do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(1))))
-	h.must(h.Do(chromedp.MouseClickXY(x, y, chromedp.ClickCount(2))))
+	h.must(h.DoubleClick(browser.ID("item-i5")))
 	h.says("selected-name", "Five")
 	h.keys("l")
 	h.front(6)

@@ -3,6 +3,7 @@
 import type {
   Card,
   Catalogue,
+  ColourSeen,
   Command,
   CutterState,
   FoldView,
@@ -13,6 +14,7 @@ import type {
   LayoutView,
   NetDirections,
   Picture,
+  PictureFacts,
   Point,
   Problem,
   Summary,
@@ -90,6 +92,9 @@ export const api = {
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),
+  colourAt: async (id: string, face: string, at: Point) =>
+    (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,
+  facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
   directions: (id: string, unit: string) => call<NetDirections>('GET', `/cards/${id}/directions?unit=${unit}`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),

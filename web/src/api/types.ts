@@ -29,6 +29,7 @@ export type Command =
   | PlaceItems
   | PutOn
   | PutOnFace
+  | Recolour
   | RemoveItems
   | NetRemoveLines
   | RenameCard
@@ -359,6 +360,9 @@ export interface Rect {
   w: number
   h: number
 }
+export interface ColourSeen {
+  colour: string
+}
 export interface NetAddLiner {
   stock: string
   paper: string
@@ -508,6 +512,12 @@ export interface PutOnFace {
   face: string
   copy?: boolean
   do: 'putOnFace'
+}
+export interface Recolour {
+  from: string[]
+  to: string
+  ids?: string[]
+  do: 'recolour'
 }
 export interface RemoveItems {
   ids: string[]
@@ -890,6 +900,11 @@ export interface Picture {
   height: number
   bytes: number
 }
+export interface PictureFacts {
+  palette: string[]
+  detailX: number
+  detailY: number
+}
 export interface Problem {
   type: string
   title: string
@@ -900,7 +915,7 @@ export interface Problem {
 export interface Scene {
   net: Net
   faces: SceneFace[]
-  colours: string[]
+  colours: SceneColourUse[]
   thickness: number
 }
 export interface SceneFace {
@@ -992,6 +1007,11 @@ export interface SceneMirror {
 export interface SceneHidden {
   id: string
   name: string
+}
+export interface SceneColourUse {
+  colour: string
+  count: number
+  twin?: string
 }
 export interface Summary {
   id: string

@@ -16,6 +16,12 @@ export const useCard = defineStore('card', () => {
   const entered = ref('')
   /** What the items of the face would be after a change that is being tried. */
   const trial = shallowRef<SceneItem[]>()
+  /** The item whose look was copied. */
+  const lookFrom = ref('')
+  /** The item that waits for a photo from the tray. */
+  const awaiting = ref('')
+  /** The colours of the photo that was looked at last. */
+  const palette = shallowRef<{ name: string; colours: string[] }>()
   const saving = ref(0)
   const gone = ref('')
   let queue: Promise<unknown> = Promise.resolve()
@@ -92,6 +98,8 @@ export const useCard = defineStore('card', () => {
     view.value = next
     if (!next.scene.faces.some((f) => f.id === faceId.value)) faceId.value = 'front'
     selection.value = selection.value.filter((s) => items.value.has(s))
+    if (!docs.value.has(lookFrom.value)) lookFrom.value = ''
+    if (!docs.value.has(awaiting.value)) awaiting.value = ''
     if (entered.value && !groups.value.has(entered.value)) entered.value = ''
   }
 
@@ -192,6 +200,9 @@ export const useCard = defineStore('card', () => {
     enter,
     group,
     trial,
+    lookFrom,
+    awaiting,
+    palette,
     saving,
     gone,
     open,

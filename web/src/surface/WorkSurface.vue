@@ -2,7 +2,7 @@
 // The work surface: the face in true proportion with its neighbours ghosted
 // beside it, and all that can be done to items with a pointer.
 import { useEventListener } from '@vueuse/core'
-import { computed, ref, toRef } from 'vue'
+import { computed, nextTick, ref, toRef, watch } from 'vue'
 import type { SceneItem } from '../api/types'
 import { apply, matrix, then, union, type Matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
@@ -14,7 +14,10 @@ import FaceGround from './FaceGround.vue'
 import Handles from './Handles.vue'
 import Rulers from './Rulers.vue'
 import WordsEditor from './WordsEditor.vue'
+import CropTool from './CropTool.vue'
 import GapTool from './GapTool.vue'
+import GradientHandles from './GradientHandles.vue'
+import PickTool from './PickTool.vue'
 import RulerTool from './RulerTool.vue'
 import ToolBar from './ToolBar.vue'
 import ZoomBar from './ZoomBar.vue'
@@ -119,7 +122,11 @@ function open(e: MouseEvent) {
   const id = pointer.itemAt(e)
   if (!id) return
   if (card.enter(id)) card.select(card.unit(id))
-  else edit(id)
+  else if (card.items.get(id)?.picture) {
+    card.select([id])
+    // Another choice puts the tool down, and this was one.
+    void nextTick(() => tool.take('crop'))
+  } else edit(id)
 }
 
 function edited() {
@@ -137,7 +144,23 @@ function pointOn(e: { clientX: number; clientY: number }): Pt | undefined {
   return view.toFace(view.local(e))
 }
 
-defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
+/** The item under a place of the window, whatever tool lies above it. */
+const itemUnder = (p: Pt) =>
+  document
+    .elementsFromPoint(p.x, p.y)
+    .map((e) => e.closest<SVGElement>('[data-item]')?.dataset.item)
+    .find((id) => id !== undefined)
+function itemOn(at: Pt): string | undefined {
+  const r = el.value?.getBoundingClientRect()
+  const p = view.toScreen(at)
+  return r && itemUnder({ x: p.x + r.left, y: p.y + r.top })
+}
+watch(
+  () => card.selection,
+  () => tool.tool === 'crop' && tool.take('crop'),
+)
+
+defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
 </script>
 
 <template>
@@ -197,6 +220,13 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
         @grip="pointer.grip"
         @turn="pointer.turn"
       />
+      <GradientHandles
+        v-if="one?.fill.gradient && !drag.live.value && !tool.bare && !card.trial"
+        :item="one"
+        :at="seen(one)"
+        :local="view.local"
+        @change="card.change({ do: 'setFill', ids: [one.id], fill: { gradient: $event } })"
+      />
       <rect v-if="pointer.bandBox.value" v-bind="pointer.bandBox.value" class="band" />
       <Rulers :width="width" :height="height" :scale="scale" :offset="offset" :marked="marked" />
     </svg>
@@ -225,6 +255,15 @@ defineExpose({ fit: view.fit, pointOn, edit, focus: pointer.focus })
       :to-face="view.toFace"
       :to-screen="view.toScreen"
       :local="view.local"
+    />
+    <PickTool v-if="card.face && tool.tool === 'pick'" :face="card.face" :to-face="view.toFace" :local="view.local" />
+    <CropTool
+      v-if="tool.tool === 'crop' && one?.picture"
+      :key="one.id"
+      :item="one"
+      :at="seen(one)"
+      :local="view.local"
+      :item-at="itemUnder"
     />
     <ToolBar />
     <ZoomBar :percent="view.percent.value" @by="view.zoomBy" @fit="view.fit" />

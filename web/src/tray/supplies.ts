@@ -9,6 +9,8 @@ export interface Supply {
   id: string
   kind: 'photo' | 'paper' | 'shape' | 'lettering'
   name: string
+  /** What a slot or an opening can be filled with. */
+  picture?: Picture
   make: (face: { width: number; height: number }, at: Pt) => Item
 }
 
@@ -26,6 +28,7 @@ export function photoSupply(p: Picture): Supply {
     id: p.id,
     kind: 'photo',
     name: p.name,
+    picture: p,
     make: (face, at) => {
       // Four inches on the long side, or what the face has room for.
       const k = Math.min(

@@ -1,144 +1,192 @@
 <script setup lang="ts">
-// The ink of what is selected, and all colours of the card to choose from.
-import { Select, SelectOption } from 'ant-design-vue'
-import { computed } from 'vue'
-import Field from '../../parts/Field.vue'
+// All colours of the card: given to what is selected, or changed everywhere.
+import { Popover } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import type { SceneColourUse } from '../../api/types'
+import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
-import { useCatalogue } from '../../store/catalogue'
+import { useTool } from '../../store/tool'
 
 const card = useCard()
-const catalogue = useCatalogue()
+const tool = useTool()
+const open = ref('')
+const isOpen = computed({ get: () => !!open.value, set: (on) => on || (open.value = '') })
+useEscape(isOpen)
 
-const inkable = computed(() => card.selected.filter((it) => it.kind !== 'photo'))
-const fill = computed(() => inkable.value[0]?.fill)
-const pieces = computed(() => inkable.value.every((it) => it.piece))
-const words = computed(() => inkable.value.some((it) => it.kind === 'lettering'))
+const uses = computed<SceneColourUse[]>(() => card.view?.scene.colours ?? [])
+const twins = computed(() => uses.value.filter((u) => u.twin))
+const inkable = computed(() =>
+  card.selected.filter((it) => it.kind !== 'photo' && !it.slot && (!it.role || it.role === 'pen')),
+)
 const ids = computed(() => inkable.value.map((it) => it.id))
-
-const kind = computed(() => (fill.value?.paper ? fill.value.paper : fill.value?.colour ? 'colour' : 'none'))
+/** The inks of several things that are selected, such as the parts of a graphic. */
+const own = computed(() => {
+  const all = new Set(inkable.value.map((it) => it.fill.colour).filter((c) => c !== undefined))
+  return inkable.value.length > 1 && all.size > 1 ? [...all] : []
+})
 
 /** Inks offered beside those of the card. */
 const more = ['#1f2b38', '#a8432a', '#e2a42b', '#587a4a', '#35472c', '#35658c', '#7a4666', '#fffdf9']
-const offered = computed(() => more.filter((c) => !card.view?.scene.colours.includes(c)))
+const offered = computed(() => more.filter((c) => !uses.value.some((u) => u.colour === c)))
 
-function set(v: string) {
-  if (v === 'none') void card.change({ do: 'setFill', ids: ids.value, fill: {} })
-  else if (v === 'colour') void card.change({ do: 'setFill', ids: ids.value, fill: { colour: '#a8432a' } })
-  else void card.change({ do: 'setFill', ids: ids.value, fill: { paper: v } })
+const give = (c: string) => void card.change({ do: 'setFill', ids: ids.value, fill: { colour: c } })
+async function change(from: string[], to: string, some?: string[]) {
+  open.value = ''
+  await card.change({ do: 'recolour', from, to, ...(some ? { ids: some } : {}) })
 }
-
-const colour = (c: string) =>
-  inkable.value.length && void card.change({ do: 'setFill', ids: ids.value, fill: { colour: c } })
-const picked = (e: Event) => colour((e.target as HTMLInputElement).value)
+const chosen = (from: string, e: Event, some?: string[]) =>
+  void change([from], (e.target as HTMLInputElement).value, some)
+const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
 </script>
 
 <template>
-  <section v-if="inkable.length" class="sec" data-testid="ink">
-    <h3>Ink</h3>
-    <div class="pair">
-      <Field label="Fill" wide>
-        <Select
-          :value="kind"
-          :bordered="false"
-          size="small"
-          :list-height="300"
-          data-testid="fill"
-          @change="(v) => set(String(v))"
-        >
-          <SelectOption v-if="pieces || kind === 'none'" value="none" :disabled="!pieces"
-            >None, the stock shows</SelectOption
-          >
-          <SelectOption value="colour">Colour</SelectOption>
-          <template v-if="!words">
-            <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">
-              <span class="line"><img :src="`/api/papers/${p.id}.svg`" alt="" />{{ p.name }}</span>
-            </SelectOption>
-          </template>
-        </Select>
-        <input
-          v-if="kind === 'colour'"
-          type="color"
-          :value="fill?.colour"
-          aria-label="Colour"
-          data-testid="colour"
-          @change="picked"
-        />
-      </Field>
-    </div>
-  </section>
   <section v-if="card.view" class="sec" data-testid="colours">
     <h3>Colours in this card</h3>
     <div class="swatches">
-      <button
-        v-for="c in card.view.scene.colours"
-        :key="c"
-        :style="{ background: c }"
-        :title="c"
-        :disabled="!inkable.length"
-        :aria-label="'Colour ' + c"
-        @click="colour(c)"
-      />
-      <span v-if="!card.view.scene.colours.length" class="none">Nothing is printed in a colour yet.</span>
+      <Popover
+        v-for="u in uses"
+        :key="u.colour"
+        :open="open === u.colour"
+        trigger="click"
+        placement="left"
+        @update:open="open = $event ? u.colour : ''"
+      >
+        <button
+          class="swatch"
+          :class="{ twin: u.twin }"
+          :style="{ background: u.colour }"
+          :title="`${u.colour}, on ${count(u.count)}`"
+          :aria-label="`Colour ${u.colour}, on ${count(u.count)}`"
+          :data-testid="'colour-' + u.colour.slice(1)"
+        />
+        <template #content>
+          <div class="one" data-testid="colour-menu">
+            <b>{{ u.colour }}</b>
+            <small>on {{ count(u.count) }}</small>
+            <button v-if="inkable.length" class="verb" data-testid="colour-give" @click="((open = ''), give(u.colour))">
+              Give it to what is selected
+            </button>
+            <label class="verb">
+              Change it everywhere
+              <input
+                type="color"
+                :value="u.colour"
+                data-testid="colour-everywhere"
+                @change="chosen(u.colour, $event)"
+              />
+            </label>
+            <button class="verb" @click="((open = ''), tool.pick((c) => change([u.colour], c)))">
+              Change it everywhere to one on the face
+            </button>
+          </div>
+        </template>
+      </Popover>
+      <span v-if="!uses.length" class="none">Nothing is printed in a colour yet.</span>
     </div>
+    <div v-for="u in twins" :key="u.colour" class="near" data-testid="twins">
+      <i :style="{ background: u.colour }" /><i :style="{ background: u.twin }" />
+      <span>are nearly the same</span>
+      <button class="verb" data-testid="join-twins" @click="change([u.colour], u.twin!)">Join them</button>
+    </div>
+    <template v-if="own.length">
+      <small class="also">In what is selected</small>
+      <div class="swatches">
+        <label v-for="c in own" :key="c" class="swatch" :style="{ background: c }" :title="'Change ' + c + ' here'">
+          <input type="color" :value="c" :aria-label="'Change ' + c + ' here'" @change="chosen(c, $event, ids)" />
+        </label>
+      </div>
+    </template>
+    <template v-if="card.palette">
+      <small class="also">Of {{ card.palette.name }}</small>
+      <div class="swatches small" data-testid="palette">
+        <button
+          v-for="c in card.palette.colours"
+          :key="c"
+          class="swatch"
+          :style="{ background: c }"
+          :title="c"
+          :aria-label="'Colour ' + c"
+          :disabled="!inkable.length"
+          @click="give(c)"
+        />
+      </div>
+    </template>
     <template v-if="inkable.length">
       <small class="also">Other inks</small>
       <div class="swatches small">
         <button
           v-for="c in offered"
           :key="c"
+          class="swatch"
           :style="{ background: c }"
           :title="c"
           :aria-label="'Colour ' + c"
-          @click="colour(c)"
+          @click="give(c)"
         />
+        <button class="verb" data-testid="pick-colour" @click="tool.pick(give)">Pick from the face</button>
       </div>
     </template>
-    <small v-else-if="card.view.scene.colours.length" class="also">Select something to give it one of these.</small>
   </section>
 </template>
 
 <style scoped>
-.line {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-}
-.line img {
-  width: 20px;
-  height: 20px;
-  border-radius: 3px;
-  object-fit: cover;
-}
-input[type='color'] {
-  flex: none;
-  width: 30px;
-  height: 22px;
-  margin-right: 5px;
-  padding: 0;
-  border: 0;
-  border-radius: 4px;
-  background: none;
-  cursor: pointer;
-}
 .swatches {
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   gap: 7px;
 }
-.swatches button {
+.swatch {
   width: 24px;
   height: 24px;
+  padding: 0;
   border: 0;
   border-radius: 6px;
   box-shadow: inset 0 0 0 1px #0002;
   cursor: pointer;
 }
-.swatches.small button {
+.swatch.twin {
+  box-shadow:
+    inset 0 0 0 1px #0002,
+    0 0 0 2px var(--paper0),
+    0 0 0 3.5px var(--caution);
+}
+.swatch input {
+  opacity: 0;
+  width: 100%;
+  height: 100%;
+  cursor: pointer;
+}
+.small .swatch {
   width: 20px;
   height: 20px;
 }
-.swatches button:disabled {
-  cursor: default;
+.one {
+  display: grid;
+  width: 250px;
+  margin: -4px -6px;
+}
+.one b,
+.one small {
+  padding: 0 8px;
+}
+.one .verb {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  text-align: left;
+}
+.near {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  margin-top: 8px;
+}
+.near i {
+  width: 16px;
+  height: 16px;
+  border-radius: 4px;
+  box-shadow: inset 0 0 0 1px #0002;
 }
 .none,
 .also {

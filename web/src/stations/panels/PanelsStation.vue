@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
+import { api } from '../../api/client'
 import FacesMap from '../../parts/FacesMap.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import type { Pt } from '../../parts/geom'
@@ -15,8 +16,11 @@ import { photoSupply, settled, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import FormPanel from './FormPanel.vue'
+import InkPanel from './InkPanel.vue'
+import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
+import PhotoPanel from './PhotoPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
 import { usePanelKeys } from './usePanelKeys'
@@ -34,12 +38,51 @@ const keys = usePanelKeys({
   edit: (id) => surface.value?.edit(id),
 })
 
+watch(
+  () => card.awaiting,
+  (id) => id && tray.value?.show('Photos'),
+)
+
 // The face comes first; what stands round it follows as soon as it is drawn.
 const ready = useLater()
+
+/** Puts a picture into an opening, its most detailed part in the middle. */
+async function fillWith(id: string, s: Supply) {
+  const p = s.picture
+  if (!p) return
+  card.awaiting = ''
+  const was = card.items.get(id)
+  let at = {}
+  try {
+    const f = await api.facts(p.id)
+    // What replaces a photo keeps its crop.
+    if (was?.kind !== 'photo') at = { atX: f.detailX, atY: f.detailY }
+  } catch {
+    // Then its middle is in the middle.
+  }
+  const name = was?.slot ? p.name : undefined
+  const v = await card.change({
+    do: 'fillOpening',
+    id,
+    picture: p.id,
+    pixelWidth: p.width,
+    pixelHeight: p.height,
+    ...(name ? { name } : {}),
+    ...at,
+  })
+  if (v) card.select([id])
+}
 
 async function place(s: Supply, at?: Pt) {
   const f = card.face
   if (!f) return
+  if (s.picture) {
+    // A slot that it is dropped on, or that is selected, takes it.
+    const slot = at
+      ? surface.value?.itemOn(at)
+      : card.awaiting || (card.selected.length === 1 ? card.selected[0]!.id : undefined)
+    if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
+  }
   const v = await card.change({
     do: 'placeItems',
     face: f.id,
@@ -113,12 +156,19 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />
         <MadePanel />
+        <PhotoPanel />
         <FormPanel />
+        <InkPanel />
+        <LookPanel />
         <ColoursPanel />
       </template>
     </aside>
     <SupplyTray v-if="ready" ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
     <div v-else class="tray waiting" :class="{ shut: !prefs.trayOpen }" />
+    <div v-if="card.awaiting" class="awaiting" data-testid="awaiting">
+      Choose a photo in the tray, or drop one here, for {{ card.items.get(card.awaiting)?.name }}
+      <button class="verb" @click="card.awaiting = ''">Leave it</button>
+    </div>
     <div v-if="over" class="over">
       Drop photos and drawings here: on the face to place them, anywhere else to keep photos in the tray
     </div>
@@ -160,6 +210,20 @@ useEventListener(window, 'drop', (e: DragEvent) => {
 }
 .waiting.shut {
   height: 35px;
+}
+.awaiting {
+  position: fixed;
+  left: 50%;
+  bottom: 176px;
+  transform: translateX(-50%);
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 5px 8px 5px 14px;
+  border: 1px solid var(--honey-dark);
+  border-radius: var(--r);
+  background: var(--paper0);
+  z-index: 5;
 }
 .over {
   position: fixed;

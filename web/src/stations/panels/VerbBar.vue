@@ -31,7 +31,7 @@ const how = computed(() => {
   if (!it) return undefined
   if (it.role) return { text: roleNames[it.role].toLowerCase(), colour: it.fill.colour ?? roleLook[it.role].stroke }
   const text = it.kind === 'mat' ? 'mat' : it.piece ? 'cut piece' : 'printed'
-  return { text, colour: it.piece ? it.ground : it.fill.colour }
+  return { text, colour: it.piece ? it.ground : (it.fill.colour ?? it.fill.gradient?.stops[0]?.colour) }
 })
 </script>
 

@@ -1,0 +1,177 @@
+<script setup lang="ts">
+// Slides and zooms a picture inside its opening; what is cropped off is seen
+// faintly. Let go over another opening, the two swap pictures.
+import { useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api } from '../api/client'
+import type { SceneItem } from '../api/types'
+import { apply, matrix, type Box, type Matrix, type Pt } from '../parts/geom'
+import { useCard } from '../store/card'
+import { useTool } from '../store/tool'
+
+const props = defineProps<{
+  item: SceneItem
+  at: Matrix
+  local: (e: PointerEvent | WheelEvent) => Pt
+  itemAt: (p: Pt) => string | undefined
+}>()
+const card = useCard()
+const tool = useTool()
+
+const el = ref<HTMLElement>()
+const box = ref<Box>({ ...props.item.picture!.box })
+watch(
+  () => props.item.picture,
+  (p) => p && (box.value = { ...p.box }),
+)
+const photo = computed(() => card.doc(props.item.id)?.photo)
+const least = computed(() => props.item.picture!.least)
+const opening = computed(() => props.item.box)
+
+/** Keeps the opening covered, unless the whole picture is to be seen. */
+function within(b: Box): Box {
+  if (photo.value?.fit) return b
+  const o = opening.value
+  const w = Math.max(b.w, least.value.x)
+  const h = Math.max(b.h, least.value.y)
+  const bleedX = Math.max(0, (Math.min(w, least.value.x) - o.w) / 2)
+  const bleedY = Math.max(0, (Math.min(h, least.value.y) - o.h) / 2)
+  return {
+    x: Math.min(o.x - Math.min(bleedX, 0), Math.max(o.x + o.w - w, b.x)),
+    y: Math.min(o.y - Math.min(bleedY, 0), Math.max(o.y + o.h - h, b.y)),
+    w,
+    h,
+  }
+}
+function commit() {
+  const b = box.value
+  const o = opening.value
+  void card.change({
+    do: 'cropPhoto',
+    id: props.item.id,
+    fit: !!photo.value?.fit,
+    zoom: Math.max(1, b.w / least.value.x),
+    shiftX: (b.x + b.w / 2) / o.w,
+    shiftY: (b.y + b.h / 2) / o.h,
+  })
+}
+
+/** A way on the screen as the item has it. */
+function inItem(d: Pt): Pt {
+  const [a, b, c, e] = props.at
+  const det = a * e - b * c
+  return { x: (e * d.x - c * d.y) / det, y: (a * d.y - b * d.x) / det }
+}
+let from: { p: Pt; box: Box } | undefined
+const target = ref('')
+function down(e: PointerEvent) {
+  if (e.button !== 0) return
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  from = { p: props.local(e), box: { ...box.value } }
+}
+function motion(e: PointerEvent) {
+  if (!from) return
+  const p = props.local(e)
+  const d = inItem({ x: p.x - from.p.x, y: p.y - from.p.y })
+  box.value = within({ ...from.box, x: from.box.x + d.x, y: from.box.y + d.y })
+  const over = card.items.get(props.itemAt({ x: e.clientX, y: e.clientY }) ?? '')
+  target.value = over && over.id !== props.item.id && (over.kind === 'photo' || over.slot === 'photo') ? over.id : ''
+}
+function up() {
+  if (!from) return
+  from = undefined
+  const other = target.value
+  target.value = ''
+  if (!other) return commit()
+  tool.take('choose')
+  void card.change({ do: 'swapPictures', a: props.item.id, b: other })
+}
+let later: ReturnType<typeof setTimeout> | undefined
+useEventListener(
+  el,
+  'wheel',
+  (e: WheelEvent) => {
+    e.preventDefault()
+    e.stopPropagation()
+    const k = Math.exp(-e.deltaY * 0.0015)
+    const b = box.value
+    const w = Math.min(least.value.x * 50, Math.max(least.value.x, b.w * k))
+    const f = w / b.w
+    const c = { x: opening.value.x + opening.value.w / 2, y: opening.value.y + opening.value.h / 2 }
+    box.value = within({ x: c.x + (b.x - c.x) * f, y: c.y + (b.y - c.y) * f, w, h: b.h * f })
+    clearTimeout(later)
+    later = setTimeout(commit, 250)
+  },
+  { passive: false },
+)
+useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+  if (e.key === 'Enter' && !(e.target as HTMLElement).matches('input, button')) tool.take('choose')
+})
+
+const picture = computed(() => ({
+  href: api.previewURL(props.item.picture!.id, 1600),
+  x: box.value.x,
+  y: box.value.y,
+  width: box.value.w,
+  height: box.value.h,
+}))
+const says = computed(() => apply(props.at, { x: opening.value.x, y: opening.value.y + opening.value.h }))
+</script>
+
+<template>
+  <div
+    ref="el"
+    class="tool"
+    data-testid="crop"
+    @pointerdown.stop="down"
+    @pointermove="motion"
+    @pointerup="up"
+    @pointercancel="from = undefined"
+    @dblclick.stop="tool.take('choose')"
+  >
+    <svg width="100%" height="100%">
+      <g :transform="matrix(at)">
+        <image v-bind="picture" preserveAspectRatio="none" opacity=".35" />
+        <clipPath id="crop-opening"><path :d="item.outline" /></clipPath>
+        <image v-bind="picture" preserveAspectRatio="none" clip-path="url(#crop-opening)" />
+        <path :d="item.outline" class="edge" :class="{ swap: target }" />
+      </g>
+    </svg>
+    <div class="says" :style="{ left: says.x + 'px', top: says.y + 10 + 'px' }">
+      {{
+        target ? 'Let go to swap the two pictures' : 'Drag the picture, turn the wheel to zoom, Enter when it is right'
+      }}
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tool {
+  position: absolute;
+  inset: 0;
+  cursor: grab;
+  touch-action: none;
+}
+svg {
+  display: block;
+}
+.edge {
+  fill: none;
+  stroke: var(--honey-dark);
+  stroke-width: 1.6;
+  vector-effect: non-scaling-stroke;
+}
+.edge.swap {
+  stroke-dasharray: 5 4;
+}
+.says {
+  position: absolute;
+  padding: 4px 9px;
+  border-radius: 4px;
+  background: var(--ink9);
+  color: #fff;
+  font-size: 12px;
+  white-space: nowrap;
+  pointer-events: none;
+}
+</style>
