@@ -2,10 +2,11 @@
 SHELL := /bin/bash
 .DEFAULT_GOAL := help
 CHROMIUM := /usr/bin/chromium
+PDFTOPPM := /usr/bin/pdftoppm
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*' -not -path './internal/adhoc/*')
 WEB_FILES := $(shell find web/src web/public web/scripts -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: help demo serve build test lint types check-types bench screenshots fuzz soak chromium clean
+.PHONY: help demo serve build test lint types check-types bench screenshots fuzz soak tools clean
 
 help:
 	@echo "make demo         install, build and start the app with demo cards and stand-ins"
@@ -51,19 +52,20 @@ lint: web/dist/index.html check-types
 	go tool staticcheck ./...
 	cd web && npm run --silent lint && npm run --silent check && node scripts/check-size.mjs
 
-chromium:
-	@test -x $(CHROMIUM) || { \
-	  echo "Installing Chromium for the browser tests …"; \
-	  if [ "$$(id -u)" = 0 ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium; \
-	  elif sudo -n true 2>/dev/null; then sudo apt-get update -qq && sudo apt-get install -y -qq --no-install-recommends chromium; \
+# What tests need of Debian: a browser, and a reader of PDF to compare with.
+tools:
+	@test -x $(CHROMIUM) && test -x $(PDFTOPPM) || { \
+	  echo "Installing Chromium and Poppler for the tests …"; \
+	  if [ "$$(id -u)" = 0 ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium poppler-utils; \
+	  elif sudo -n true 2>/dev/null; then sudo apt-get update -qq && sudo apt-get install -y -qq --no-install-recommends chromium poppler-utils; \
 	  else false; fi; } || { \
-	  echo "Chromium is missing and may not be installed from here. Run:  sudo apt-get install chromium"; exit 1; }
+	  echo "Chromium or Poppler is missing and may not be installed from here. Run:  sudo apt-get install chromium poppler-utils"; exit 1; }
 
-test: web/dist/index.html chromium lint
+test: web/dist/index.html tools lint
 	cd web && npm run --silent test
 	go test ./...
 
-bench: web/dist/index.html chromium
+bench: web/dist/index.html tools
 	go test -run '^$$' -bench . -benchtime 1s ./...
 
 # Each fuzz target for a short while; TIME=20m for long.
@@ -77,7 +79,7 @@ fuzz:
 soak:
 	SOAK=1 go test -timeout 12h ./core/geom
 
-screenshots: web/dist/index.html chromium
+screenshots: web/dist/index.html tools
 	go run ./internal/shots docs/screenshots
 
 clean:
