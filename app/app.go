@@ -83,6 +83,21 @@ type Store interface {
 	Pictures(ctx context.Context) ([]Picture, error)
 	Picture(ctx context.Context, id string) (Picture, []byte, error)
 	HasPicture(ctx context.Context, id string) (bool, error)
+	// HidePicture takes a picture out of the tray; bringing it in again brings
+	// it back.
+	HidePicture(ctx context.Context, id string, at time.Time) error
+
+	// Supplies lists what was noted about supplies; Note notes it.
+	Supplies(ctx context.Context) ([]Supply, error)
+	Note(ctx context.Context, s Supply) error
+
+	// Sketches lists the card sketches, newest first.
+	Sketches(ctx context.Context) ([]Sketch, error)
+	AddSketch(ctx context.Context, s Sketch, c card.Card, at time.Time) error
+	// Sketch returns a sketch with its document; ErrNotFound if it is gone.
+	Sketch(ctx context.Context, id string) (Sketch, card.Card, error)
+	RemoveSketch(ctx context.Context, id string) error
+
 	// Preview returns a kept preview; ErrNotFound if there is none yet.
 	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)
 	AddPreview(ctx context.Context, id string, side int, kind string, raw []byte) error

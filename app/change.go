@@ -16,6 +16,7 @@ import (
 	"sectilis/core/paper"
 	"sectilis/core/scene"
 	"sectilis/core/shapework"
+	"sectilis/core/sketch"
 )
 
 // Commands are all commands of the protocol.
@@ -25,6 +26,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, shapework.Commands)
 	maps.Copy(all, arrange.Commands)
 	maps.Copy(all, opening.Commands)
+	maps.Copy(all, sketch.Commands)
 	return all
 }()
 

@@ -63,6 +63,17 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/pictures", s.bringIn)
 	r.GET("/pictures/:id/preview", s.preview)
 	r.GET("/pictures/:id/facts", s.facts)
+	r.DELETE("/pictures/:id", s.removePicture)
+
+	r.GET("/supplies", s.supplies)
+	r.PUT("/supplies/:kind/:id", s.note)
+	r.POST("/supplies/:kind/:id/uses", s.used)
+
+	r.GET("/sketches", s.sketches)
+	r.POST("/cards/:id/sketches", s.keepSketch)
+	r.DELETE("/sketches/:id", s.removeSketch)
+	r.POST("/sketches/:id/cards", s.startFromSketch)
+	r.GET("/sketches/:id/front.png", s.sketchPicture)
 }
 
 // read decodes the body strictly into v; it has answered when it returns false.

@@ -31,6 +31,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
 	reflect.TypeFor[shapework.Use]():   uses(),
+	reflect.TypeFor[app.Rights]():      {app.Free, app.PersonalUse, app.CreditDue},
 	reflect.TypeFor[arrange.Edge]():    {arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom},
 	reflect.TypeFor[arrange.To]():      {arrange.EachOther, arrange.TheFace, arrange.TheFirst},
 	reflect.TypeFor[arrange.Pattern](): {arrange.Row, arrange.Grid, arrange.Ring},
@@ -100,7 +101,7 @@ func Schema() ([]byte, error) {
 	}
 	for _, v := range []any{
 		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
-		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
+		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)
 	}

@@ -12,7 +12,7 @@ import (
 // the front of the tray.
 func (s *Store) AddPicture(ctx context.Context, p app.Picture, raw []byte, at time.Time) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO pictures(id, name, type, width, height, added, bytes) VALUES(?, ?, ?, ?, ?, ?, ?)
-		ON CONFLICT(id) DO UPDATE SET added = excluded.added`,
+		ON CONFLICT(id) DO UPDATE SET added = excluded.added, removed = NULL`,
 		p.ID, p.Name, p.Type, p.Width, p.Height, at.UnixMilli(), raw); err != nil {
 		return fmt.Errorf("add picture: %w", err)
 	}
@@ -28,7 +28,7 @@ func scanPicture(scan func(...any) error, more ...any) (p app.Picture, err error
 
 // Pictures implements app.Store.
 func (s *Store) Pictures(ctx context.Context) ([]app.Picture, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+pictureColumns+` FROM pictures ORDER BY added DESC, id`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+pictureColumns+` FROM pictures WHERE removed IS NULL ORDER BY added DESC, id`)
 	if err != nil {
 		return nil, fmt.Errorf("list pictures: %w", err)
 	}

@@ -12,6 +12,7 @@ export type Command =
   | DivideOpening
   | DuplicateItems
   | FillOpening
+  | FillWords
   | GroupItems
   | Grow
   | GrowOpening
@@ -19,6 +20,7 @@ export type Command =
   | KeepOverlap
   | LineUp
   | LockItems
+  | MakeSlots
   | MatchSize
   | MirrorItems
   | NetMirrorLines
@@ -419,6 +421,11 @@ export interface FillOpening {
   atY?: number
   do: 'fillOpening'
 }
+export interface FillWords {
+  id: string
+  text: string
+  do: 'fillWords'
+}
 export interface GroupItems {
   ids: string[]
   name?: string
@@ -455,6 +462,10 @@ export interface LockItems {
   ids: string[]
   locked: boolean
   do: 'lockItems'
+}
+export interface MakeSlots {
+  ids: string[]
+  do: 'makeSlots'
 }
 export interface MatchSize {
   ids: string[]
@@ -771,6 +782,10 @@ export interface NetSending {
   width: number
   height: number
 }
+export interface FromSketch {
+  title: string
+  pictures: string[]
+}
 export interface Gap {
   rect: Rect
   centre: Point
@@ -891,6 +906,13 @@ export interface NetNeighbour {
 export interface NewCard {
   title: string
   base: Base
+}
+export interface NewSketch {
+  title: string
+  face?: string
+  slots: string[]
+  occasion?: string
+  tags?: string[]
 }
 export interface Picture {
   id: string
@@ -1013,6 +1035,36 @@ export interface SceneColourUse {
   count: number
   twin?: string
 }
+export interface Sketch {
+  id: string
+  title: string
+  face?: string
+  kind:
+    | 'sideFold'
+    | 'topFold'
+    | 'triFold'
+    | 'zFold'
+    | 'accordion'
+    | 'gateFold'
+    | 'tent'
+    | 'stepCard'
+    | 'popupBox'
+    | 'easel'
+    | 'shaped'
+    | 'pocket'
+    | 'envelope'
+    | 'vFold'
+  width: number
+  height: number
+  occasion?: string
+  tags?: string[]
+  photos: number
+  words: number
+  items: Item[]
+  groups?: Group[]
+  faceWidth: number
+  faceHeight: number
+}
 export interface Summary {
   id: string
   title: string
@@ -1036,6 +1088,16 @@ export interface Summary {
   stock: string
   revision: number
   changed: string
+}
+export interface Supply {
+  kind: string
+  id: string
+  name?: string
+  tags?: string[]
+  favourite?: boolean
+  used?: string
+  rights?: 'free' | 'personal' | 'credit'
+  credit?: string
 }
 export interface View {
   id: string
