@@ -44,7 +44,7 @@ func Fill(ctx context.Context, a *app.App) error {
 			return fmt.Errorf("demo card %s: %w", d.title, err)
 		}
 	}
-	return nil
+	return FillSketches(ctx, a)
 }
 
 // draft is a card as it is made by hand: a base and what is done to it.

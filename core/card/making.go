@@ -302,7 +302,13 @@ func (k AddMat) Apply(c Card) (Card, error) {
 			if top.Lines != nil {
 				return refuse("ids", "“%s” is a line, which has no outline for a mat to follow.", top.Name)
 			}
-			if !top.IsPiece() {
+			switch {
+			case top.Slot != nil:
+				// What fills the slot is cut; the slot itself is nothing yet.
+				if top.Slot.Made.As != Cut {
+					top.Slot.Made = Made{As: Cut, Stock: "satin-240", Bleed: 1}
+				}
+			case !top.IsPiece():
 				top.Made = Made{As: Cut, Stock: "white-216", Bleed: 1}
 				if top.Photo != nil {
 					top.Made.Stock = "satin-240"
