@@ -13,11 +13,14 @@ import type {
   LayDrawing,
   LayoutView,
   NetDirections,
+  NewSketch,
   Picture,
   PictureFacts,
   Point,
   Problem,
+  Sketch,
   Summary,
+  Supply,
   View,
   Words,
   WordsSet,
@@ -107,6 +110,16 @@ export const api = {
   stop: (job: string) => call<void>('DELETE', `/jobs/${job}`),
   cutter: () => call<CutterState>('GET', '/cutter'),
   pictures: () => call<Picture[]>('GET', '/pictures'),
+  removePicture: (id: string) => call<void>('DELETE', `/pictures/${id}`),
+  supplies: () => call<Supply[]>('GET', '/supplies'),
+  note: (s: Supply) => call<void>('PUT', `/supplies/${s.kind}/${encodeURIComponent(s.id)}`, s),
+  used: (kind: string, id: string) => call<void>('POST', `/supplies/${kind}/${encodeURIComponent(id)}/uses`),
+  sketches: () => call<Sketch[]>('GET', '/sketches'),
+  keepSketch: (card: string, n: NewSketch) => call<Sketch>('POST', `/cards/${card}/sketches`, n),
+  removeSketch: (id: string) => call<void>('DELETE', `/sketches/${id}`),
+  startFromSketch: (id: string, title: string, pictures: string[]) =>
+    call<{ id: string }>('POST', `/sketches/${id}/cards`, { title, pictures }),
+  sketchURL: (id: string) => `/api/sketches/${id}/front.png`,
 
   readDrawing: async (file: File) => {
     const form = new FormData()

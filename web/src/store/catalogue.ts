@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, bringIn, Fault } from '../api/client'
-import type { Catalogue, Picture, Stock } from '../api/types'
+import type { Catalogue, Picture, Sketch, Stock, Supply } from '../api/types'
 
 export interface Incoming {
   key: number
@@ -24,15 +24,45 @@ export const useCatalogue = defineStore('catalogue', () => {
     bases: [],
   })
   const pictures = ref<Picture[]>([])
+  const sketches = shallowRef<Sketch[]>([])
+  /** What was noted about supplies, by kind and id. */
+  const notes = ref(new Map<string, Supply>())
   const incoming = ref<Incoming[]>([])
   let loaded: Promise<void> | undefined
   let keys = 0
 
+  const key = (kind: string, id: string) => `${kind} ${id}`
+  const noted = (kind: string, id: string): Supply => notes.value.get(key(kind, id)) ?? { kind, id }
+
+  /** Keeps what is noted about a supply; throws what is wrong with it. */
+  async function note(s: Supply) {
+    await api.note(s)
+    notes.value = new Map(notes.value).set(key(s.kind, s.id), s)
+  }
+  /** Notes that a supply was just put on a card. */
+  function used(kind: string, id: string) {
+    const s = { ...noted(kind, id), used: new Date().toISOString() }
+    notes.value = new Map(notes.value).set(key(kind, id), s)
+    void api.used(kind, id).catch(() => undefined)
+  }
+  async function remove(kind: string, id: string) {
+    if (kind === 'photo') {
+      await api.removePicture(id)
+      pictures.value = pictures.value.filter((p) => p.id !== id)
+    } else {
+      await api.removeSketch(id)
+      sketches.value = sketches.value.filter((s) => s.id !== id)
+    }
+  }
+  const loadSketches = async () => (sketches.value = await api.sketches())
+
   const load = () =>
-    (loaded ??= Promise.all([api.catalogue(), api.pictures()]).then(
-      ([c, p]) => {
+    (loaded ??= Promise.all([api.catalogue(), api.pictures(), api.sketches(), api.supplies()]).then(
+      ([c, p, k, n]) => {
         all.value = c
         pictures.value = p
+        sketches.value = k
+        notes.value = new Map(n.map((s) => [key(s.kind, s.id), s]))
         for (const f of c.fonts) addFace(f.id)
       },
       (e: unknown) => {
@@ -82,5 +112,19 @@ export const useCatalogue = defineStore('catalogue', () => {
     incoming.value = incoming.value.filter((r) => r.key !== key)
   }
 
-  return { all, pictures, incoming, load, stock, bring, dismiss }
+  return {
+    all,
+    pictures,
+    sketches,
+    incoming,
+    load,
+    loadSketches,
+    stock,
+    bring,
+    dismiss,
+    noted,
+    note,
+    used,
+    remove,
+  }
 })

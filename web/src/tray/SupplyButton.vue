@@ -4,8 +4,8 @@ import { ref } from 'vue'
 import SupplyPicture from './SupplyPicture.vue'
 import type { Supply } from './supplies'
 
-const props = defineProps<{ supply: Supply }>()
-const emit = defineEmits<{ place: []; drop: [e: PointerEvent] }>()
+const props = defineProps<{ supply: Supply; favourite?: boolean }>()
+const emit = defineEmits<{ place: []; drop: [e: PointerEvent]; about: [e: Event] }>()
 
 /** Where the dragged picture is, in pixels of the window. */
 const ghost = ref<{ x: number; y: number }>()
@@ -54,10 +54,26 @@ function key(e: KeyboardEvent) {
     @pointercancel="end()"
     @keydown="key"
     @keydown.enter.prevent="emit('place')"
+    @keydown.f2.prevent.stop="emit('about', $event)"
+    @contextmenu.prevent="emit('about', $event)"
     @dblclick="emit('place')"
   >
     <SupplyPicture :supply="supply" />
+    <svg v-if="favourite" class="star" width="14" height="14" viewBox="0 0 14 14" aria-label="Favourite">
+      <path d="M3 1h8v12L7 9.500 3 13z" fill="#a8432a" stroke="#fffdf9" />
+    </svg>
     <span v-if="supply.kind !== 'lettering'" class="name">{{ supply.name }}</span>
+    <i
+      class="about"
+      role="button"
+      title="About it: name, tags, rights (F2)"
+      :aria-label="'About ' + supply.name"
+      :data-testid="'about-' + supply.id"
+      @pointerdown.stop
+      @click.stop="emit('about', $event)"
+      @dblclick.stop
+      >…</i
+    >
     <Teleport v-if="ghost" to="body">
       <div class="ghost" :style="{ left: ghost.x + 'px', top: ghost.y + 'px' }">
         <SupplyPicture :supply="supply" dragged />
@@ -85,6 +101,32 @@ function key(e: KeyboardEvent) {
   box-shadow:
     0 0 0 1.5px var(--honey),
     0 1px 3px #0004;
+}
+.star {
+  position: absolute;
+  left: 4px;
+  top: -1px;
+}
+.about {
+  position: absolute;
+  right: 3px;
+  top: 3px;
+  display: none;
+  width: 18px;
+  height: 16px;
+  border-radius: 4px;
+  background: #fffdf9e6;
+  color: var(--ink7);
+  font: 700 12px/10px 'Figtree Variable';
+  text-align: center;
+  cursor: pointer;
+}
+.supply:hover .about,
+.supply:focus-visible .about {
+  display: block;
+}
+.sketch {
+  background: var(--paper2);
 }
 .name {
   position: absolute;

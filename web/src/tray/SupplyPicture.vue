@@ -15,6 +15,14 @@ const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
     draggable="false"
     :class="{ dragged }"
   />
+  <img
+    v-else-if="supply.kind === 'sketch'"
+    :src="api.sketchURL(supply.id)"
+    alt=""
+    draggable="false"
+    class="whole"
+    :class="{ dragged }"
+  />
   <i
     v-else-if="supply.kind === 'paper'"
     :style="{ backgroundImage: `url(/api/papers/${supply.id}.svg)` }"
@@ -41,6 +49,9 @@ const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
 </template>
 
 <style scoped>
+img.whole {
+  object-fit: contain;
+}
 img,
 i {
   display: block;

@@ -5,33 +5,50 @@ import { computed, nextTick, ref } from 'vue'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import IncomingFile from './IncomingFile.vue'
+import AboutSupply from './AboutSupply.vue'
 import SupplyButton from './SupplyButton.vue'
-import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply, type Supply } from './supplies'
+import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply, sketchSupply, type Supply } from './supplies'
 
 const emit = defineEmits<{ place: [s: Supply]; drop: [s: Supply, e: PointerEvent]; files: [files: File[]] }>()
 
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 
-const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering'] as const
+const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Sketches'] as const
 const tab = ref<(typeof tabs)[number]>('Papers')
 const find = ref('')
 const search = ref<HTMLInputElement>()
 const chooser = ref<HTMLInputElement>()
 const drawings = ref<HTMLInputElement>()
 
-const matches = (name: string) => name.toLowerCase().includes(find.value.trim().toLowerCase())
-
-const supplies = computed<Supply[]>(() => {
+/** A supply under the name that it was given, with all that it can be found by. */
+function known(s: Supply) {
+  const note = catalogue.noted(s.kind, s.id)
+  const tags = [...(note.tags ?? []), ...(s.sketch?.tags ?? []), s.sketch?.occasion ?? '']
+  const name = note.name || s.name
+  return { supply: { ...s, name }, note, words: [name, ...tags].join(' ').toLowerCase() }
+}
+const supplies = computed(() => {
   const c = catalogue.all
   const all = {
     Photos: () => catalogue.pictures.map(photoSupply),
     Papers: () => c.papers.map(paperSupply),
     Shapes: () => shapes.map(shapeSupply),
     Lettering: () => c.fonts.map(fontSupply),
-  }[tab.value]()
-  return all.filter((s) => matches(s.name))
+    Sketches: () => catalogue.sketches.map(sketchSupply),
+  }
+    [tab.value]()
+    .map(known)
+  const want = find.value.trim().toLowerCase().split(/\s+/)
+  // Favourites first, then what was used last; the rest as it comes.
+  return all
+    .filter((s) => want.every((w) => s.words.includes(w)))
+    .sort(
+      (a, b) =>
+        Number(!!b.note.favourite) - Number(!!a.note.favourite) || (b.note.used ?? '').localeCompare(a.note.used ?? ''),
+    )
 })
+const about = ref<Supply>()
 
 function chosen(e: Event) {
   const box = e.target as HTMLInputElement
@@ -134,16 +151,24 @@ defineExpose({
       </template>
       <SupplyButton
         v-for="s in supplies"
-        :key="s.kind + s.id"
-        :supply="s"
-        @place="emit('place', s)"
-        @drop="emit('drop', s, $event)"
+        :key="s.supply.kind + s.supply.id"
+        :supply="s.supply"
+        :favourite="s.note.favourite"
+        @place="emit('place', s.supply)"
+        @drop="emit('drop', s.supply, $event)"
+        @about="about = s.supply"
       />
-      <p v-if="!supplies.length && !(tab === 'Photos' && !find)" class="none">Nothing here is called “{{ find }}”.</p>
+      <p v-if="!supplies.length && (find || (tab !== 'Photos' && tab !== 'Sketches'))" class="none">
+        Nothing here is called “{{ find }}”.
+      </p>
+      <p v-else-if="tab === 'Sketches' && !supplies.length" class="none">
+        No sketches yet: choose nothing on a face and use “Keep as a sketch”.
+      </p>
       <p v-else-if="tab === 'Photos' && !supplies.length && !catalogue.incoming.length" class="none">
         Bring in photos from this computer, or drop them anywhere on the page.
       </p>
     </div>
+    <AboutSupply v-if="about" :key="about.kind + about.id" :supply="about" @close="about = undefined" />
   </section>
 </template>
 

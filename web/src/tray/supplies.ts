@@ -1,5 +1,5 @@
 // Makes new items of what lies in the tray, at a size one can work with.
-import type { Catalogue, Item, Picture, SceneFace } from '../api/types'
+import type { Catalogue, Item, Picture, SceneFace, Sketch } from '../api/types'
 import { INCH } from '../parts/measure'
 import type { Pt } from '../parts/geom'
 import { around, snap } from '../surface/snap'
@@ -7,10 +7,12 @@ import { around, snap } from '../surface/snap'
 /** Something in the tray that can be placed. */
 export interface Supply {
   id: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'sketch'
   name: string
   /** What a slot or an opening can be filled with. */
   picture?: Picture
+  /** A sketch lays several things. */
+  sketch?: Sketch
   make: (face: { width: number; height: number }, at: Pt) => Item
 }
 
@@ -163,6 +165,36 @@ export function fontSupply(f: Catalogue['fonts'][number]): Supply {
         },
       }),
   }
+}
+
+export function sketchSupply(k: Sketch): Supply {
+  return {
+    id: k.id,
+    kind: 'sketch',
+    name: k.title,
+    sketch: k,
+    make: (face, at) => ({ ...laid(k, face)[0]!, place: { x: at.x, y: at.y, turn: 0 } }),
+  }
+}
+
+/** What a sketch lays on a face: as it is there, or evenly larger or smaller about the middle. */
+export function laid(k: Sketch, face: { width: number; height: number }): Item[] {
+  const f = Math.min(face.width / k.faceWidth, face.height / k.faceHeight)
+  const size = Math.abs(f - 1) < 0.001 ? 1 : f
+  const moved = (v: number, whole: number, of: number) => of / 2 + (v - whole / 2) * size
+  return k.items.map((it) => {
+    const out = JSON.parse(JSON.stringify(it)) as Item
+    out.place.x = moved(it.place.x, k.faceWidth, face.width)
+    out.place.y = moved(it.place.y, k.faceHeight, face.height)
+    for (const part of [out.form, out.photo, out.photo?.opening, out.lines]) {
+      if (!part) continue
+      part.width *= size
+      part.height *= size
+      if ('radius' in part && part.radius) part.radius *= size
+    }
+    if (out.words) out.words.size *= size
+    return out
+  })
 }
 
 /** How near, in mm, a dropped thing is drawn to a middle or an edge. */

@@ -12,7 +12,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { photoSupply, settled, type Supply } from '../../tray/supplies'
+import { laid, photoSupply, settled, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import FormPanel from './FormPanel.vue'
@@ -21,6 +21,7 @@ import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
 import PhotoPanel from './PhotoPanel.vue'
+import SlotPanel from './SlotPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
 import { usePanelKeys } from './usePanelKeys'
@@ -50,6 +51,7 @@ const ready = useLater()
 async function fillWith(id: string, s: Supply) {
   const p = s.picture
   if (!p) return
+  catalogue.used(s.kind, s.id)
   card.awaiting = ''
   const was = card.items.get(id)
   let at = {}
@@ -82,6 +84,14 @@ async function place(s: Supply, at?: Pt) {
       ? surface.value?.itemOn(at)
       : card.awaiting || (card.selected.length === 1 ? card.selected[0]!.id : undefined)
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
+  }
+  catalogue.used(s.kind, s.id)
+  if (s.sketch) {
+    const k = s.sketch
+    const laidOut = await card.change({ do: 'placeItems', face: f.id, items: laid(k, f), groups: k.groups ?? [] })
+    if (laidOut?.made) card.select(laidOut.made)
+    surface.value?.focus()
+    return
   }
   const v = await card.change({
     do: 'placeItems',
@@ -156,6 +166,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />
         <MadePanel />
+        <SlotPanel />
         <PhotoPanel />
         <FormPanel />
         <InkPanel />

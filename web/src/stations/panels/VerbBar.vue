@@ -9,6 +9,7 @@ import CombineVerbs from './CombineVerbs.vue'
 import MatDialog from './MatDialog.vue'
 import OutlineDialog from './OutlineDialog.vue'
 import RepeatDialog from './RepeatDialog.vue'
+import SketchDialog from './SketchDialog.vue'
 
 defineEmits<{
   rename: [id: string]
@@ -96,7 +97,11 @@ const how = computed(() => {
         </button>
       </template>
     </template>
-    <span v-else class="hint">Choose something to change it, or drag something up from the tray</span>
+    <template v-else>
+      <span class="hint">Choose something to change it, or drag something up from the tray</span>
+      <span class="space" />
+      <SketchDialog />
+    </template>
   </div>
 </template>
 

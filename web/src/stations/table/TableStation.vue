@@ -10,6 +10,7 @@ import { INCH } from '../../parts/measure'
 import Wordmark from '../../parts/Wordmark.vue'
 import { usePrefs } from '../../store/prefs'
 import CardTile from './CardTile.vue'
+import SketchPicker from './SketchPicker.vue'
 
 const router = useRouter()
 const prefs = usePrefs()
@@ -17,6 +18,7 @@ const cards = ref<Summary[]>()
 const find = ref('')
 const why = ref('')
 const making = ref(false)
+const sketching = ref(false)
 const now = useNow({ interval: 20000 })
 let asked = 0
 
@@ -130,6 +132,7 @@ async function remove(c: Summary) {
       <Wordmark />
       <span class="space" />
       <Input v-model:value="find" class="find" placeholder="Find a card" allow-clear data-testid="find-card" />
+      <Button data-testid="from-sketch" @click="sketching = true">Start from a sketch</Button>
       <Button type="primary" :loading="making" data-testid="new-card" @click="make">New card</Button>
     </header>
     <main class="desk">
@@ -156,6 +159,7 @@ async function remove(c: Summary) {
         No card has “{{ find }}” in its title or its words.
       </p>
     </main>
+    <SketchPicker v-if="sketching" v-model:open="sketching" />
   </div>
 </template>
 

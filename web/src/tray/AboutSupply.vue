@@ -1,0 +1,115 @@
+<script setup lang="ts">
+// What is noted about a supply: its name, tags, whether it is a favourite, how it
+// may be used, and taking it out of the tray.
+import { Button, Input, Modal, Select, SelectOption, Switch } from 'ant-design-vue'
+import { computed, reactive, ref } from 'vue'
+import type { Supply as Note } from '../api/types'
+import { useCatalogue } from '../store/catalogue'
+import SupplyPicture from './SupplyPicture.vue'
+import type { Supply } from './supplies'
+
+const props = defineProps<{ supply: Supply }>()
+const emit = defineEmits<{ close: [] }>()
+const catalogue = useCatalogue()
+
+const was = catalogue.noted(props.supply.kind, props.supply.id)
+const now = reactive({
+  name: props.supply.name,
+  tags: (was.tags ?? []).join(', '),
+  favourite: !!was.favourite,
+  rights: was.rights ?? '',
+  credit: was.credit ?? '',
+})
+const wrong = ref('')
+const removable = computed(() => props.supply.kind === 'photo' || props.supply.kind === 'sketch')
+
+async function keep() {
+  try {
+    await catalogue.note({
+      ...was,
+      name: now.name.trim(),
+      tags: now.tags.split(','),
+      favourite: now.favourite,
+      rights: (now.rights || undefined) as Note['rights'],
+      credit: now.credit,
+    })
+    emit('close')
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+  }
+}
+async function remove() {
+  try {
+    await catalogue.remove(props.supply.kind, props.supply.id)
+    emit('close')
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+  }
+}
+</script>
+
+<template>
+  <Modal open :title="supply.name" :footer="null" width="430px" @cancel="emit('close')">
+    <form class="about" data-testid="about" @submit.prevent="keep">
+      <div class="seen"><SupplyPicture :supply="supply" /></div>
+      <label>Name <Input v-model:value="now.name" :maxlength="120" data-testid="about-name" /></label>
+      <label>
+        Tags, with commas between them
+        <Input v-model:value="now.tags" placeholder="autumn, garden" data-testid="about-tags" />
+      </label>
+      <label class="row"
+        ><Switch v-model:checked="now.favourite" size="small" data-testid="about-favourite" /> A favourite: first in the
+        tray</label
+      >
+      <label>
+        May be used
+        <Select v-model:value="now.rights" data-testid="about-rights">
+          <SelectOption value="">not noted</SelectOption>
+          <SelectOption value="free">freely</SelectOption>
+          <SelectOption value="personal">for personal cards only</SelectOption>
+          <SelectOption value="credit">when its maker is named</SelectOption>
+        </Select>
+      </label>
+      <label v-if="now.rights === 'credit'">
+        Credit line
+        <Input v-model:value="now.credit" placeholder="Photo by …" data-testid="about-credit" />
+      </label>
+      <p v-if="wrong" class="wrong" role="alert" data-testid="about-wrong">{{ wrong }}</p>
+      <div class="row end">
+        <Button v-if="removable" danger data-testid="about-remove" @click="remove">Take it out of the tray</Button>
+        <span class="space" />
+        <Button type="primary" html-type="submit" data-testid="about-keep">Keep</Button>
+      </div>
+    </form>
+  </Modal>
+</template>
+
+<style scoped>
+.about {
+  display: grid;
+  gap: 10px;
+}
+.seen {
+  position: relative;
+  height: 96px;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+  border-radius: var(--r);
+  background: var(--paper1);
+}
+label {
+  display: grid;
+  gap: 3px;
+  color: var(--ink7);
+  font-size: 12px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.space {
+  flex: 1;
+}
+</style>
