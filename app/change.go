@@ -11,6 +11,7 @@ import (
 	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/fold"
+	"sectilis/core/hand"
 	"sectilis/core/lettering"
 	"sectilis/core/opening"
 	"sectilis/core/paper"
@@ -27,6 +28,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, arrange.Commands)
 	maps.Copy(all, opening.Commands)
 	maps.Copy(all, sketch.Commands)
+	maps.Copy(all, hand.Commands)
 	return all
 }()
 

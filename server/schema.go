@@ -16,6 +16,7 @@ import (
 	"sectilis/core/check"
 	"sectilis/core/fold"
 	"sectilis/core/geom"
+	"sectilis/core/hand"
 	"sectilis/core/measure"
 	"sectilis/core/shapework"
 )
@@ -31,6 +32,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
 	reflect.TypeFor[shapework.Use]():   uses(),
+	reflect.TypeFor[hand.Tip]():        {hand.Pen, hand.Marker, hand.Chisel},
 	reflect.TypeFor[app.Rights]():      {app.Free, app.PersonalUse, app.CreditDue},
 	reflect.TypeFor[arrange.Edge]():    {arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom},
 	reflect.TypeFor[arrange.To]():      {arrange.EachOther, arrange.TheFace, arrange.TheFirst},

@@ -131,7 +131,9 @@ type Item struct {
 	// Locked keeps the item where and as large as it is.
 	Locked bool `json:"locked,omitempty"`
 	// Hidden leaves the item, and all it carries, out of the card for now.
-	Hidden bool    `json:"hidden,omitempty"`
+	Hidden bool `json:"hidden,omitempty"`
+	// ByHand marks a stroke that was drawn by hand, which can be rubbed out.
+	ByHand bool    `json:"byHand,omitempty"`
 	Place  Place   `json:"place"`
 	Made   Made    `json:"made"`
 	Fill   Fill    `json:"fill"`

@@ -10,6 +10,7 @@ export type Command =
   | CropToOutline
   | Divide
   | DivideOpening
+  | DrawStroke
   | DuplicateItems
   | FillOpening
   | FillWords
@@ -40,6 +41,7 @@ export type Command =
   | ResizeItems
   | Restack
   | RoundCorners
+  | RubOut
   | NetSetBase
   | SetFill
   | SetForm
@@ -125,6 +127,7 @@ export interface Item {
   group?: string
   locked?: boolean
   hidden?: boolean
+  byHand?: boolean
   place: Place
   made: Made
   fill: Fill
@@ -405,6 +408,21 @@ export interface DivideOpening {
   gap: number
   do: 'divideOpening'
 }
+export interface DrawStroke {
+  face: string
+  touches: Touch[]
+  tip: 'pen' | 'marker' | 'chisel'
+  weight: number
+  colour: string
+  opacity: number
+  machine?: boolean
+  do: 'drawStroke'
+}
+export interface Touch {
+  x: number
+  y: number
+  pressure: number
+}
 export interface DuplicateItems {
   ids: string[]
   dx: number
@@ -578,6 +596,13 @@ export interface RoundCorners {
   ids: string[]
   radius: number
   do: 'roundCorners'
+}
+export interface RubOut {
+  face: string
+  touches: Touch[]
+  width: number
+  whole?: boolean
+  do: 'rubOut'
 }
 export interface NetSetBase {
   base: Base

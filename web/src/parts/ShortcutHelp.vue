@@ -43,6 +43,8 @@ const groups: { name: string; keys: [string, string][] }[] = [
       ['Space drag', 'Pan'],
       ['Shift while dragging', 'No snapping'],
       ['. held', 'Without handles and guides'],
+      ['B', 'Draw by hand'],
+      ['E', 'Rub out'],
       ['R', 'Ruler'],
       ['W', 'Gap: what fits in an opening'],
       ['/', 'Find in the tray'],

@@ -1,8 +1,9 @@
 // What the pointer does on the work surface now.
 import { defineStore } from 'pinia'
+import { useStorage } from '@vueuse/core'
 import { ref } from 'vue'
 
-export type Tool = 'choose' | 'ruler' | 'gap' | 'pick' | 'crop'
+export type Tool = 'choose' | 'ruler' | 'gap' | 'pick' | 'crop' | 'draw' | 'rub'
 
 export const useTool = defineStore('tool', () => {
   const tool = ref<Tool>('choose')
@@ -10,6 +11,16 @@ export const useTool = defineStore('tool', () => {
   const bare = ref(false)
   /** The stop of a gradient that is worked on. */
   const stop = ref(0)
+  /** What is drawn and rubbed out with. */
+  const pen = useStorage('sectilis.pen', {
+    tip: 'marker' as 'pen' | 'marker' | 'chisel',
+    weight: 1.6,
+    colour: '#35658c',
+    opacity: 1,
+    machine: false,
+    rubber: 5,
+    whole: false,
+  })
   let picked: ((colour: string) => void) | undefined
 
   const take = (t: Tool) => (tool.value = tool.value === t ? 'choose' : t)
@@ -22,5 +33,5 @@ export const useTool = defineStore('tool', () => {
     tool.value = 'choose'
     picked?.(colour)
   }
-  return { tool, bare, stop, take, pick, pickedColour }
+  return { tool, bare, stop, pen, take, pick, pickedColour }
 })

@@ -15,6 +15,7 @@ import SupplyTray from '../../tray/SupplyTray.vue'
 import { laid, photoSupply, settled, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
+import DrawPanel from './DrawPanel.vue'
 import FormPanel from './FormPanel.vue'
 import InkPanel from './InkPanel.vue'
 import LookPanel from './LookPanel.vue'
@@ -163,6 +164,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
     <aside class="right">
       <template v-if="ready">
         <StackView ref="stack" />
+        <DrawPanel />
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />
         <MadePanel />

@@ -164,6 +164,14 @@ export function usePanelKeys(a: Actions) {
       case 'H':
         if (some) void card.change({ do: 'hideItems', ids: ids(), hidden: true })
         return some
+      case 'b':
+      case 'B':
+        tool.take('draw')
+        return true
+      case 'e':
+      case 'E':
+        tool.take('rub')
+        return true
       case 'r':
       case 'R':
         tool.take('ruler')
