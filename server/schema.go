@@ -28,7 +28,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Kind]():       {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot},
 	reflect.TypeFor[card.Takes]():      {card.TakesPhoto, card.TakesWords},
 	reflect.TypeFor[card.As]():         {card.Printed, card.Cut, card.Lined},
-	reflect.TypeFor[card.Outline]():    {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Free},
+	reflect.TypeFor[card.Outline]():    {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Flag, card.Tab, card.Strip, card.Free},
 	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
 	reflect.TypeFor[shapework.Use]():   uses(),

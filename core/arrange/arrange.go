@@ -17,12 +17,13 @@ import (
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
-	"lineUp":      func() card.Command { return &LineUp{} },
-	"spaceOut":    func() card.Command { return &SpaceOut{} },
-	"matchSize":   func() card.Command { return &MatchSize{} },
-	"stretch":     func() card.Command { return &Stretch{} },
-	"mirrorItems": func() card.Command { return &MirrorItems{} },
-	"repeatItems": func() card.Command { return &RepeatItems{} },
+	"setBackground": func() card.Command { return &SetBackground{} },
+	"lineUp":        func() card.Command { return &LineUp{} },
+	"spaceOut":      func() card.Command { return &SpaceOut{} },
+	"matchSize":     func() card.Command { return &MatchSize{} },
+	"stretch":       func() card.Command { return &Stretch{} },
+	"mirrorItems":   func() card.Command { return &MirrorItems{} },
+	"repeatItems":   func() card.Command { return &RepeatItems{} },
 }
 
 func refuse(field, format string, args ...any) error {
@@ -173,6 +174,9 @@ func (k LineUp) Apply(c card.Card) (card.Card, error) {
 		return nil
 	})
 }
+
+// tidy rounds to a nanometre, as the document does.
+func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // near says that a length is nothing, as the document keeps it.
 func near(v float64) bool { return math.Abs(v) < 5e-7 }

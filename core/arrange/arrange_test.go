@@ -176,3 +176,24 @@ func TestRepeating(t *testing.T) {
 		assert.ErrorAs(t, err, &refusal)
 	}
 }
+
+func TestABackgroundLiesUnderAllAndEndsAtTheFold(t *testing.T) {
+	c := coretest.Card(t)
+	k := arrange.SetBackground{Faces: []card.FaceID{card.Front, card.Back}, Fill: card.Fill{Paper: "leaf-drift"}}
+	got, err := card.Apply(c, k)
+	require.NoError(t, err)
+	first := got.Face(card.Front).Items[0]
+	assert.True(t, first.Background && first.Locked)
+	b := boxes(t, got)[first.ID]
+	assert.InDelta(t, 0, b.X, 1e-6, "the fold is at the left")
+	assert.InDelta(t, 130, b.Right(), 1e-6)
+	assert.InDelta(t, -3, b.Y, 1e-6)
+	k.Fill = card.Fill{Colour: "#587a4a"}
+	again, err := card.Apply(got, k)
+	require.NoError(t, err)
+	assert.Len(t, again.Face(card.Front).Items, 6, "another fill, not another item")
+	k.Fill = card.Fill{}
+	none, err := card.Apply(again, k)
+	require.NoError(t, err)
+	assert.Equal(t, c.Faces, none.Faces)
+}

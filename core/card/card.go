@@ -133,17 +133,19 @@ type Item struct {
 	// Hidden leaves the item, and all it carries, out of the card for now.
 	Hidden bool `json:"hidden,omitempty"`
 	// ByHand marks a stroke that was drawn by hand, which can be rubbed out.
-	ByHand bool    `json:"byHand,omitempty"`
-	Place  Place   `json:"place"`
-	Made   Made    `json:"made"`
-	Fill   Fill    `json:"fill"`
-	Look   *Look   `json:"look,omitempty"`
-	Photo  *Print  `json:"photo,omitempty"`
-	Form   *Form   `json:"form,omitempty"`
-	Words  *Words  `json:"words,omitempty"`
-	Lines  *Lines  `json:"lines,omitempty"`
-	Mat    *Border `json:"mat,omitempty"`
-	Slot   *Waits  `json:"slot,omitempty"` // beside the form of a slot
+	ByHand bool `json:"byHand,omitempty"`
+	// Background marks what is printed over the whole of a face.
+	Background bool    `json:"background,omitempty"`
+	Place      Place   `json:"place"`
+	Made       Made    `json:"made"`
+	Fill       Fill    `json:"fill"`
+	Look       *Look   `json:"look,omitempty"`
+	Photo      *Print  `json:"photo,omitempty"`
+	Form       *Form   `json:"form,omitempty"`
+	Words      *Words  `json:"words,omitempty"`
+	Lines      *Lines  `json:"lines,omitempty"`
+	Mat        *Border `json:"mat,omitempty"`
+	Slot       *Waits  `json:"slot,omitempty"` // beside the form of a slot
 }
 
 // Place is where an item lies on its face: its anchor, from the face's top
@@ -292,6 +294,9 @@ const (
 	Scallop   Outline = "scallop"
 	Tag       Outline = "tag"
 	Banner    Outline = "banner"
+	Flag      Outline = "flag"
+	Tab       Outline = "tab"
+	Strip     Outline = "strip"
 	// Free is the outline that was drawn, traced, brought in or made of others.
 	Free Outline = "free"
 )
@@ -315,6 +320,10 @@ type Form struct {
 	Radius  float64 `json:"radius,omitempty"` // of round or bevelled corners
 	// Path is a free outline; it is stretched to Width and Height.
 	Path *Drawn `json:"path,omitempty"`
+	// Ends keeps both ends of a free outline in proportion to its height and
+	// stretches what is between them: their length in shares of the outline as it
+	// was drawn, 0 stretching all of it.
+	Ends float64 `json:"ends,omitempty"`
 }
 
 // Lines are lines of the item's carrier. Path is stretched to Width and Height.

@@ -285,12 +285,15 @@ func (p Print) check() error {
 
 func (f Form) check() error {
 	switch f.Outline {
-	case Rectangle, Ellipse, Scallop, Tag, Banner, Free:
+	case Rectangle, Ellipse, Scallop, Tag, Banner, Flag, Tab, Strip, Free:
 	default:
 		return refuse("outline", "There is no outline “%s”.", f.Outline)
 	}
 	if !within(f.Radius, 0, maxSize) {
 		return refuse("radius", "Corners are between 0 and half the shorter side.")
+	}
+	if !within(f.Ends, 0, .49) || f.Ends > 0 && f.Outline != Free {
+		return refuse("ends", "The ends of a free outline are each up to 49 %% of it.")
 	}
 	if f.Outline == Rectangle {
 		return checkCorner(f.Corner)

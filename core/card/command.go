@@ -33,6 +33,7 @@ var Commands = map[string]func() Command{
 	"setLook":        func() Command { return &SetLook{} },
 	"pasteLook":      func() Command { return &PasteLook{} },
 	"setFill":        func() Command { return &SetFill{} },
+	"setEnds":        func() Command { return &SetEnds{} },
 	"setForm":        func() Command { return &SetForm{} },
 	"setWords":       func() Command { return &SetWords{} },
 	"putOn":          func() Command { return &PutOn{} },

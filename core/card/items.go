@@ -350,8 +350,8 @@ func (k NameItem) Apply(c Card) (Card, error) {
 	})
 }
 
-// Insert puts new items directly above another in the list of its face and
-// returns their ids.
+// Insert puts new items directly above another in the list of its face, or
+// lowest when there is none of that id, and returns their ids.
 func (c *Card) Insert(f *Face, above string, items []Item) ([]string, error) {
 	n := len(f.Items)
 	if _, err := c.place(f, items, nil, nil); err != nil {

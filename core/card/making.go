@@ -111,6 +111,30 @@ func (k SetForm) Apply(c Card) (Card, error) {
 	})
 }
 
+// SetEnds says how much of a free outline's ends keeps its form when it is made
+// longer, in shares of the outline.
+type SetEnds struct {
+	IDs  []string `json:"ids"`
+	Ends float64  `json:"ends"`
+}
+
+// Label implements Command.
+func (SetEnds) Label() string { return "Keep the ends" }
+
+// Apply implements Command.
+func (k SetEnds) Apply(c Card) (Card, error) {
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
+		for _, id := range k.IDs {
+			it := f.Item(id)
+			if it.Form == nil || it.Form.Outline != Free {
+				return refuse("ids", "“%s” has no outline of its own. Tags, banners, flags, tabs and strips keep their ends by themselves.", it.Name)
+			}
+			it.Form.Ends = tidy(k.Ends)
+		}
+		return nil
+	})
+}
+
 // SetWords changes the content of lettering, and its anchor where another
 // alignment moves it.
 type SetWords struct {

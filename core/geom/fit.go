@@ -174,8 +174,13 @@ func bezier(pts []Point, us []float64, t0, t1 Point) [4]Point {
 	if math.Abs(det) > 1e-12*c00*c11 {
 		l0, l1 = (x0*c11-x1*c01)/det, (c00*x1-c01*x0)/det
 	}
-	// Handles that point backward, or far out, make loops: Wu and Barsky's rule.
-	if least := 1e-6 * chord; !(l0 > least && l1 > least) || l0 > 4*chord+1 || l1 > 4*chord+1 {
+	// Handles that point backward, or that are longer than the way there is to go,
+	// make loops: Wu and Barsky's rule.
+	way := 0.0
+	for i := 1; i < len(pts); i++ {
+		way += pts[i].Sub(pts[i-1]).Len()
+	}
+	if least := 1e-6 * chord; !(l0 > least && l1 > least) || l0+l1 > way {
 		l0, l1 = chord/3, chord/3
 	}
 	return [4]Point{p0, p0.Add(t0.Mul(l0)), p3.Add(t1.Mul(l1)), p3}

@@ -117,6 +117,32 @@ func TestRingsVanishAndMerge(t *testing.T) {
 	assert.True(t, Offset(Path{}, 3, RoundCorner).Empty())
 }
 
+// A curve that all but comes to a stand turns there within next to no way, which
+// is where an offset has most to follow.
+func TestStrokesRoundNearCusps(t *testing.T) {
+	r := rand.New(rand.NewPCG(61, 62))
+	for range cases(20000, 300) {
+		to := Pt(4+16*r.Float64(), 4*r.NormFloat64())
+		off := math.Pow(10, -4*r.Float64())
+		near := func(p Point) Point { return p.Add(Pt(off*r.NormFloat64(), off*r.NormFloat64())) }
+		k := 1 + .4*r.Float64()
+		var b Builder
+		p := b.Move(Point{}).Cubic(near(to.Mul(k)), near(to.Mul(1-k)), to).Path()
+		w := .2 + 5*r.Float64()
+		got := Stroke(p, w, RoundCorner, RoundCap)
+		require.True(t, p.Bounds().Grow(w/2+.01).Contains(got.Bounds(), 0), "%g round %s reaches %v", w, p, got.Bounds())
+		for range 15 {
+			q := Pt(-4+28*r.Float64(), 8*r.NormFloat64())
+			n, _ := p.Nearest(q)
+			if math.Abs(n.Distance-w/2) > .01 {
+				require.Equal(t, n.Distance < w/2, got.Winding(q) != 0, "%v at %v of %s", w, q, p)
+			}
+		}
+	}
+	p := mustPath("M0 0C5.0433 .6304 -1.2608 0 3.7825 0")
+	assert.InDelta(t, 4.754, Stroke(p, 1, RoundCorner, RoundCap).Area(), .002)
+}
+
 func TestStrokesCoverWhatThePenTouches(t *testing.T) {
 	r := rand.New(rand.NewPCG(57, 58))
 	for range cases(20000, 200) {

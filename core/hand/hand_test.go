@@ -61,6 +61,13 @@ func TestStrokesAreSmoothAndOfFewCurves(t *testing.T) {
 		_, flat, _ := draw(t, hand.DrawStroke{Touches: []hand.Touch{{X: 60, Y: 60, Pressure: .5}, {X: 60 + d.X, Y: 60 + d.Y, Pressure: .5}}, Tip: hand.Chisel, Weight: 5})
 		assert.InDelta(t, want, flat.Transform(geom.Turn(-angle*math.Pi/180)).Bounds().H, .01, "along %g°", angle)
 	}
+	// A hand that shakes along a straight line draws a line, and no loops.
+	var shaky []hand.Touch
+	for i := range 20 {
+		shaky = append(shaky, hand.Touch{X: 20 + 1.9*float64(i), Y: 60 + .24*float64(i%2), Pressure: .5})
+	}
+	_, still, _ := draw(t, hand.DrawStroke{Touches: shaky, Tip: hand.Marker, Weight: 1.6})
+	assert.InDelta(t, 1.9*19*1.6+math.Pi*.64, still.Area(), 1)
 	_, dot, _ := draw(t, hand.DrawStroke{Touches: touches[:1], Tip: hand.Pen, Weight: 2})
 	assert.InDelta(t, math.Pi+1, dot.Area(), .05)
 }

@@ -22,7 +22,16 @@ func Outline(f card.Form) geom.Path {
 		return tag(f.Width, f.Height)
 	case card.Banner:
 		return banner(f.Width, f.Height)
+	case card.Flag:
+		return flag(f.Width, f.Height)
+	case card.Tab:
+		return tab(f.Width, f.Height)
+	case card.Strip:
+		return geom.RoundRectPath(box, min(f.Width, f.Height)/2)
 	case card.Free:
+		if f.Ends > 0 {
+			return lengthened(f.Path, f.Width, f.Height, f.Ends)
+		}
 		return f.Path.In(f.Width, f.Height)
 	}
 	switch f.Corner {
@@ -81,4 +90,50 @@ func banner(w, h float64) geom.Path {
 	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l, t)).Line(geom.Pt(-l-d, 0)).Line(geom.Pt(-l, -t)).
 		Line(geom.Pt(l, -t)).Line(geom.Pt(l+d, 0)).Close()
 	return p.Path()
+}
+
+// flag is straight at its left end and has a notch in its right one.
+func flag(w, h float64) geom.Path {
+	d := min(h*.45, w/3)
+	l, t := -w/2, -h/2
+	var p geom.Builder
+	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l, t)).Line(geom.Pt(-l-d, 0)).Line(geom.Pt(-l, -t)).Line(geom.Pt(l, -t)).Close()
+	return p.Path()
+}
+
+// tab is straight at its left end and round at its right one.
+func tab(w, h float64) geom.Path {
+	r := min(h/2, w/2)
+	l, t := -w/2, -h/2
+	var p geom.Builder
+	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l-r, t))
+	p.Arc(geom.Pt(-l-r, 0), r, h/2, -math.Pi/2, math.Pi/2)
+	p.Line(geom.Pt(l, -t)).Close()
+	return p.Path()
+}
+
+// lengthened is a drawn outline of a height, with both its ends in proportion to
+// that and the middle stretched to the width. It is cut where its ends begin, so
+// that curves are stretched only as far as they lie in the middle.
+func lengthened(d *card.Drawn, w, h, ends float64) geom.Path {
+	box := d.Box()
+	if box.H <= 0 || box.W <= 0 {
+		return d.In(w, h)
+	}
+	k := h / box.H
+	whole := box.W * k
+	end := ends * whole
+	if w <= 2*end {
+		return d.In(w, h) // there is no middle left
+	}
+	even := d.In(whole, h)
+	middle := whole - 2*end
+	stretch := (w - 2*end) / middle
+	strip := func(x0, x1 float64) geom.Path {
+		return geom.Intersection(geom.NonZero, even, geom.RectPath(geom.Rect{X: x0, Y: -h, W: x1 - x0, H: 2 * h}))
+	}
+	return geom.Union(geom.NonZero,
+		strip(-whole, -middle/2).Transform(geom.Shift(-(w-whole)/2, 0)),
+		strip(-middle/2, middle/2).Transform(geom.Scale(stretch, 1)),
+		strip(middle/2, whole).Transform(geom.Shift((w-whole)/2, 0)))
 }

@@ -42,7 +42,9 @@ export type Command =
   | Restack
   | RoundCorners
   | RubOut
+  | SetBackground
   | NetSetBase
+  | SetEnds
   | SetFill
   | SetForm
   | SetLook
@@ -128,6 +130,7 @@ export interface Item {
   locked?: boolean
   hidden?: boolean
   byHand?: boolean
+  background?: boolean
   place: Place
   made: Made
   fill: Fill
@@ -219,12 +222,13 @@ export interface Print {
   shiftY?: number
 }
 export interface Form {
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'free'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
   width: number
   height: number
   corner?: 'square' | 'round' | 'bevel'
   radius?: number
   path?: string
+  ends?: number
 }
 export interface Words {
   text: string
@@ -604,9 +608,19 @@ export interface RubOut {
   whole?: boolean
   do: 'rubOut'
 }
+export interface SetBackground {
+  faces: string[]
+  fill: Fill
+  do: 'setBackground'
+}
 export interface NetSetBase {
   base: Base
   do: 'setBase'
+}
+export interface SetEnds {
+  ids: string[]
+  ends: number
+  do: 'setEnds'
 }
 export interface SetFill {
   ids: string[]
@@ -638,7 +652,7 @@ export interface SetMat {
 }
 export interface SetOpening {
   ids: string[]
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'free'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
   corner?: 'square' | 'round' | 'bevel'
   radius?: number
   do: 'setOpening'

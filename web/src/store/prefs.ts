@@ -9,6 +9,9 @@ export const usePrefs = defineStore('prefs', () => {
   const trayOpen = useStorage('sectilis.tray', true)
   const leftOpen = useStorage('sectilis.left', true)
   const from = useStorage<'edge' | 'centre' | 'fold'>('sectilis.from', 'edge')
+  /** The sketch that is the maker's mark, and whether new cards get it. */
+  const mark = useStorage('sectilis.mark', '')
+  const marks = useStorage('sectilis.marks', true)
   const ratio = useStorage('sectilis.ratio', true)
   const paper = useStorage('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
   const lines = useStorage('sectilis.lines', false)
@@ -22,6 +25,8 @@ export const usePrefs = defineStore('prefs', () => {
     trayOpen,
     leftOpen,
     ratio,
+    mark,
+    marks,
     from,
     paper,
     lines,

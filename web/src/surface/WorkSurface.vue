@@ -257,6 +257,14 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
       :to-screen="view.toScreen"
       :local="view.local"
     />
+    <DrawTool
+      v-if="card.face && (tool.tool === 'draw' || tool.tool === 'rub')"
+      :face="card.face"
+      :scale="scale"
+      :to-face="view.toFace"
+      :to-screen="view.toScreen"
+      :local="view.local"
+    />
     <PickTool v-if="card.face && tool.tool === 'pick'" :face="card.face" :to-face="view.toFace" :local="view.local" />
     <CropTool
       v-if="tool.tool === 'crop' && one?.picture"

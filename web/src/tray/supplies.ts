@@ -80,7 +80,7 @@ export function paperSupply(p: Catalogue['papers'][number]): Supply {
 interface Ready {
   id: string
   name: string
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip'
   w: number
   h: number
   corner?: 'square' | 'round'
@@ -118,6 +118,9 @@ export const shapes: Ready[] = [
     d: 'M4 18L13 8H56V36H13L4 26zM13.500 22a2.500 2.500 0 1 0-5 0a2.500 2.500 0 1 0 5 0z',
   },
   { id: 'banner', name: 'Banner', outline: 'banner', w: 4, h: 0.875, d: 'M3 11H57L49 22L57 33H3L11 22z' },
+  { id: 'flag', name: 'Flag', outline: 'flag', w: 3, h: 0.875, d: 'M5 11H56L47 22L56 33H5z' },
+  { id: 'tab', name: 'Tab', outline: 'tab', w: 1.5, h: 0.75, d: 'M8 9H40a13 13 0 0 1 0 26H8z' },
+  { id: 'strip', name: 'Strip', outline: 'strip', w: 4, h: 0.5, d: 'M9 15H51a7 7 0 0 1 0 14H9a7 7 0 0 1 0-14z' },
 ]
 
 export function shapeSupply(s: Ready): Supply {

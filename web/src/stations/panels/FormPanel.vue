@@ -3,6 +3,7 @@
 import { Checkbox, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import MeasureField from '../../parts/MeasureField.vue'
+import ShareField from '../../parts/ShareField.vue'
 import { cornerNames } from '../../parts/names'
 import { useCard } from '../../store/card'
 
@@ -15,6 +16,9 @@ const mat = computed(() => doc.value?.mat)
 const form = computed(() => (doc.value?.form?.outline === 'rectangle' ? doc.value.form : undefined))
 type Corner = keyof typeof cornerNames
 const options = Object.entries(cornerNames).map(([value, label]) => ({ value, label }))
+
+/** An outline that was drawn can keep its ends when it is made longer. */
+const free = computed(() => (doc.value?.form?.outline === 'free' && !doc.value.byHand ? doc.value.form : undefined))
 
 const round = computed(() => {
   let under = doc.value
@@ -36,6 +40,19 @@ function corners(c: string | number, radius?: number) {
 </script>
 
 <template>
+  <section v-if="free" class="sec" data-testid="ends-panel">
+    <h3>Made longer</h3>
+    <div class="pair">
+      <ShareField
+        label="Ends kept"
+        :value="Math.round((free.ends ?? 0) * 100)"
+        :max="49"
+        testid="ends"
+        @set="card.change({ do: 'setEnds', ids: [item!.id], ends: $event / 100 })"
+      />
+    </div>
+    <small>This much of it at the left and at the right keeps its form; only what is between is stretched.</small>
+  </section>
   <section v-if="mat || form" class="sec" data-testid="form">
     <h3>{{ mat ? 'Mat' : 'Corners' }}</h3>
     <Segmented

@@ -40,6 +40,18 @@ const fold = computed(() => {
   const upright = Math.abs(l.from.x - l.to.x) < 0.01
   return { upright, at: upright ? l.from.x : l.from.y }
 })
+/** Where what is selected reaches over onto another face. */
+const crossing = computed(() => {
+  const f = card.face
+  if (!f) return ''
+  const b = bounds.value
+  for (const n of f.neighbours) {
+    const m = apply(n.at, { x: n.width / 2, y: n.height / 2 })
+    const over = m.x < 0 ? -b.x : m.x > f.width ? b.x + b.w - f.width : m.y < 0 ? -b.y : b.y + b.h - f.height
+    if (over > 0.05) return `Reaches over onto ${n.name} by ${prefs.lenUnit(over)}.`
+  }
+  return ''
+})
 type From = 'edge' | 'centre' | 'fold'
 const from = computed<From>(() => (prefs.from === 'fold' && !fold.value ? 'edge' : prefs.from))
 /** Where the two places are counted from, and what of the item is counted to. */
@@ -144,6 +156,7 @@ function turnTo(deg: number) {
         </Select>
       </Field>
     </div>
+    <small v-if="crossing" class="why" data-testid="crossing">{{ crossing }}</small>
     <p v-if="wrong" class="wrong" role="alert" data-testid="measure-wrong">{{ wrong }}</p>
     <small v-if="mat" class="why">A mat takes its size and place from what lies on it.</small>
   </section>

@@ -16,6 +16,7 @@ import { laid, photoSupply, settled, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import DrawPanel from './DrawPanel.vue'
+import FacePanel from './FacePanel.vue'
 import FormPanel from './FormPanel.vue'
 import InkPanel from './InkPanel.vue'
 import LookPanel from './LookPanel.vue'
@@ -164,6 +165,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
     <aside class="right">
       <template v-if="ready">
         <StackView ref="stack" />
+        <FacePanel />
         <DrawPanel />
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />

@@ -62,6 +62,9 @@ const outlines: { id: string; name: string; set: Omit<SetOpening, 'do' | 'ids'> 
   { id: 'scallop', name: 'Scallop', set: { outline: 'scallop' } },
   { id: 'tag', name: 'Tag', set: { outline: 'tag' } },
   { id: 'banner', name: 'Banner', set: { outline: 'banner' } },
+  { id: 'flag', name: 'Flag', set: { outline: 'flag' } },
+  { id: 'tab', name: 'Tab', set: { outline: 'tab' } },
+  { id: 'strip', name: 'Strip', set: { outline: 'strip' } },
 ]
 const outline = computed(() => {
   const o = photo.value?.opening

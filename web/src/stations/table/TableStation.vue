@@ -8,12 +8,15 @@ import { useEvents } from '../../api/events'
 import type { Summary } from '../../api/types'
 import { INCH } from '../../parts/measure'
 import Wordmark from '../../parts/Wordmark.vue'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import { laid } from '../../tray/supplies'
 import CardTile from './CardTile.vue'
 import SketchPicker from './SketchPicker.vue'
 
 const router = useRouter()
 const prefs = usePrefs()
+const catalogue = useCatalogue()
 const cards = ref<Summary[]>()
 const find = ref('')
 const why = ref('')
@@ -72,11 +75,28 @@ async function make() {
       height: mm ? 148 : 7 * INCH,
       stock: 'white-300',
     })
+    if (prefs.mark && prefs.marks) await putMark(id)
     await router.push(`/cards/${id}/base`)
   } catch (e) {
     tell(e)
   } finally {
     making.value = false
+  }
+}
+
+/** Puts the maker's mark on the back of a new card; without it the card is as good. */
+async function putMark(id: string) {
+  try {
+    await catalogue.load()
+    const mark = catalogue.sketches.find((k) => k.id === prefs.mark)
+    const v = await api.open(id)
+    const back = v.scene.faces.find((f) => f.id === 'back')
+    if (!mark || !back) return
+    await api.change(id, v.revision, [
+      { do: 'placeItems', face: 'back', items: laid(mark, back), groups: mark.groups ?? [] },
+    ])
+  } catch (e) {
+    tell(e)
   }
 }
 
