@@ -205,7 +205,7 @@ func (a *App) load(ctx context.Context, id string) (*opened, error) {
 }
 
 func (o *opened) set(rev Revision) error {
-	s, err := scene.Of(rev.Card)
+	s, err := scene.After(rev.Card, o.rev.Card, o.scene)
 	if err != nil {
 		return err
 	}

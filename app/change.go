@@ -80,10 +80,10 @@ func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Co
 	if err := a.verify(ctx, next); err != nil {
 		return View{}, err
 	}
-	tried := &opened{rev: rev}
+	tried := &opened{rev: rev, scene: was}
 	before := rev.Card
-	tried.rev.Card = next
-	if err := tried.set(tried.rev); err != nil {
+	rev.Card = next
+	if err := tried.set(rev); err != nil {
 		return View{}, err
 	}
 	v := a.view(id, tried)
@@ -166,11 +166,17 @@ func changedItems(before scene.Scene, f scene.Face) []scene.Item {
 }
 
 func newItems(before, after card.Card) []string {
+	old := map[string]bool{}
+	for _, f := range before.Faces {
+		for i := range f.Items {
+			old[f.Items[i].ID] = true
+		}
+	}
 	var out []string
 	for _, f := range after.Faces {
-		for _, it := range f.Items {
-			if _, old := before.Find(it.ID); old == nil {
-				out = append(out, it.ID)
+		for i := range f.Items {
+			if id := f.Items[i].ID; !old[id] {
+				out = append(out, id)
 			}
 		}
 	}

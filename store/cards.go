@@ -9,11 +9,21 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"sync"
 	"time"
 
 	"sectilis/app"
 	"sectilis/core/card"
 )
+
+// writers are kept: making one costs more than a document does.
+var writers = sync.Pool{New: func() any {
+	w, err := flate.NewWriter(nil, flate.BestSpeed)
+	if err != nil {
+		panic(err) // the level is one that there is
+	}
+	return w
+}}
 
 func pack(c card.Card) ([]byte, error) {
 	raw, err := json.Marshal(c)
@@ -21,10 +31,9 @@ func pack(c card.Card) ([]byte, error) {
 		return nil, fmt.Errorf("write document: %w", err)
 	}
 	var b bytes.Buffer
-	w, err := flate.NewWriter(&b, flate.BestSpeed)
-	if err != nil {
-		return nil, err
-	}
+	w := writers.Get().(*flate.Writer)
+	defer writers.Put(w)
+	w.Reset(&b)
 	if _, err := w.Write(raw); err != nil {
 		return nil, err
 	}
@@ -95,6 +104,7 @@ func (s *Store) Create(ctx context.Context, id string, c card.Card, label string
 
 // row is a row of the revision log.
 type row struct {
+	card        *card.Card // what doc holds, where it is at hand
 	number      int64
 	doc         []byte
 	label       string
@@ -185,7 +195,10 @@ func (s *Store) advance(ctx context.Context, id string, base int64, at time.Time
 		if err := add(ctx, tx, id, r); err != nil {
 			return err
 		}
-		if out, err = revision(ctx, tx, id, r); err != nil {
+		if r.card != nil {
+			// What was just written need not be read again.
+			out = app.Revision{Number: r.number, Card: *r.card, At: r.at, Undo: r.label}
+		} else if out, err = revision(ctx, tx, id, r); err != nil {
 			return err
 		}
 		c := out.Card
@@ -205,7 +218,7 @@ func (s *Store) Commit(ctx context.Context, id string, base int64, c card.Card, 
 		return app.Revision{}, err
 	}
 	return s.advance(ctx, id, base, at, func(_ *sql.Tx, was row) (row, error) {
-		return row{doc: doc, label: label, back: sql.NullInt64{Int64: was.number, Valid: true}}, nil
+		return row{doc: doc, card: &c, label: label, back: sql.NullInt64{Int64: was.number, Valid: true}}, nil
 	})
 }
 

@@ -11,14 +11,18 @@ import (
 // the ink on it, then the pieces on it with what they carry. The order among
 // equals is kept.
 func (f *Face) order() {
+	on := map[string][]int{}
+	for i := range f.Items {
+		on[f.Items[i].On] = append(on[f.Items[i].On], i)
+	}
 	out := make([]Item, 0, len(f.Items))
-	var lay func(on string)
-	lay = func(on string) {
+	var lay func(id string)
+	lay = func(id string) {
 		for _, piece := range []bool{false, true} {
-			for _, it := range f.Items {
-				if it.On == on && it.IsPiece() == piece {
-					out = append(out, it)
-					lay(it.ID)
+			for _, i := range on[id] {
+				if f.Items[i].IsPiece() == piece {
+					out = append(out, f.Items[i])
+					lay(f.Items[i].ID)
 				}
 			}
 		}
@@ -53,9 +57,9 @@ func (f *Face) top(id string) *Item {
 func (f *Face) carried(id string) []string {
 	out := []string{id}
 	for i := 0; i < len(out); i++ {
-		for _, it := range f.Items {
-			if it.On == out[i] {
-				out = append(out, it.ID)
+		for j := range f.Items {
+			if f.Items[j].On == out[i] {
+				out = append(out, f.Items[j].ID)
 			}
 		}
 	}
@@ -76,9 +80,30 @@ func (f *Face) together(ids []string) []string {
 	return out
 }
 
-// Along lists what else moves when the item is moved.
-func (f *Face) Along(id string) []string {
-	return slices.DeleteFunc(f.together([]string{id}), func(c string) bool { return c == id })
+// Alongs lists for every item what else moves when it is moved.
+func (f *Face) Alongs() map[string][]string {
+	at := make(map[string]*Item, len(f.Items))
+	on := map[string][]string{}
+	for i := range f.Items {
+		it := &f.Items[i]
+		at[it.ID] = it
+		on[it.On] = append(on[it.On], it.ID)
+	}
+	out := make(map[string][]string, len(f.Items))
+	for i := range f.Items {
+		root := f.Items[i].ID
+		for under := at[at[root].On]; under != nil && under.Mat != nil && under.Mat.Of == root; under = at[under.On] {
+			root = under.ID
+		}
+		all := []string{root}
+		for j := 0; j < len(all); j++ {
+			all = append(all, on[all[j]]...)
+		}
+		if all = slices.DeleteFunc(all, func(id string) bool { return id == f.Items[i].ID }); len(all) > 0 {
+			out[f.Items[i].ID] = all
+		}
+	}
+	return out
 }
 
 // box is the place and size of an item where they follow from the document

@@ -188,14 +188,19 @@ func (sd *subdivision) parts() []region {
 		}
 		sd.write(&b, r.halves)
 		outer := b.Path()
+		if rings[i].nothing(outer) {
+			continue
+		}
 		if len(holes[i]) == 0 {
 			out = append(out, region{outer, r.class})
 			continue
 		}
-		in := make([]Path, len(holes[i]))
-		for j, h := range holes[i] {
+		var in []Path
+		for _, h := range holes[i] {
 			sd.write(&b, rings[h].halves)
-			in[j] = b.Path()
+			if hole := b.Path(); !rings[h].nothing(hole) {
+				in = append(in, hole)
+			}
 		}
 		slices.SortStableFunc(in, byStart)
 		out = append(out, region{Join(append([]Path{outer}, in...)...), r.class})

@@ -212,8 +212,9 @@ func TestResultsAreClean(t *testing.T) {
 			requireClean(t, p, places(rule, a, b))
 			again := Union(rule, p)
 			require.LessOrEqual(t, again.Len(), p.Len(), "what is clean stays as it is\n%s", places(rule, a, b))
-			require.Len(t, again.Rings(), len(p.Rings()))
-			require.InDelta(t, p.Area(), again.Area(), 1e-9*max(1, p.Area())+slimArea(p))
+			// Where two curves of it pass within the grid's unit of each other, rounding
+			// may join or part rings; what they cover stays.
+			require.LessOrEqual(t, Xor(NonZero, p, again).Area(), 1e-9*max(1, p.Area())+slimArea(p), "%s", places(rule, a, b))
 		}
 	})
 }

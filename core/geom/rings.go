@@ -20,6 +20,7 @@ type outline struct {
 	class  int32
 	halves []half
 	hole   bool
+	faint  bool  // so slim that its curves decide whether there is anything of it
 	parent int32 // of a hole, the outline around it; -1 when that was too slim
 }
 
@@ -169,6 +170,23 @@ func quadrantFrom(r, p ipoint) int {
 	return 1
 }
 
+// bend is how far, in grid units, the pieces of curves that are edges may lie from
+// their chords: a ring whose mean width is less can have any area.
+const bend = 2000
+
+// nothing says that the ring, written out, has no area of its kind: it is but a
+// trace of rounding.
+func (o *outline) nothing(ring Path) bool {
+	if !o.faint {
+		return false
+	}
+	area := ring.Area()
+	if o.hole {
+		area = -area
+	}
+	return area < 1e-6*ring.Length()
+}
+
 // keep makes an outline of a loop unless it is too slim.
 func (t *tracer) keep(loop []half) {
 	area, length := 0.0, 0.0
@@ -185,7 +203,7 @@ func (t *tracer) keep(loop []half) {
 	for _, h := range loop {
 		t.ring[h] = int32(len(t.rings))
 	}
-	t.rings = append(t.rings, outline{class: t.sd.class(loop[0]), halves: slices.Clone(loop), hole: area < 0, parent: -1})
+	t.rings = append(t.rings, outline{class: t.sd.class(loop[0]), halves: slices.Clone(loop), hole: area < 0, faint: math.Abs(area) < bend*length/2, parent: -1})
 }
 
 // nest finds the ring around each hole: below a hole's leftmost edge lies the

@@ -5,6 +5,7 @@ package scene
 
 import (
 	"math"
+	"reflect"
 	"slices"
 
 	"sectilis/core/card"
@@ -109,7 +110,11 @@ const safeMargin = 5
 
 // Of resolves a card. It fails only when lettering names a font that is not
 // there, and then says which item does.
-func Of(c card.Card) (Scene, error) {
+func Of(c card.Card) (Scene, error) { return After(c, card.Card{}, Scene{}) }
+
+// After resolves a card as Of does, and takes from the scene of an earlier state
+// of it what has not changed since.
+func After(c, was card.Card, old Scene) (Scene, error) {
 	study := fold.StudyOf(c.Base)
 	s := Scene{Net: study.Net}
 	stock, _ := card.StockByID(c.Base.Stock)
@@ -128,7 +133,8 @@ func Of(c card.Card) (Scene, error) {
 			Thickness: stock.Thickness, leaf: stock.Thickness,
 		}
 		face.Groups = f.Groups
-		gone := f.Hidden()
+		gone, known := f.Hidden(), unchanged(&f, was.Face(f.ID), old.Face(f.ID))
+		along := f.Alongs()
 		for i := range f.Items {
 			if id := f.Items[i].ID; gone[id] {
 				if f.Items[i].Hidden {
@@ -136,12 +142,15 @@ func Of(c card.Card) (Scene, error) {
 				}
 				continue
 			}
-			it, err := Resolve(&f, &f.Items[i])
-			if err != nil {
-				return Scene{}, err
+			it, ok := known[f.Items[i].ID]
+			if !ok {
+				var err error
+				if it, err = Resolve(&f, &f.Items[i]); err != nil {
+					return Scene{}, err
+				}
 			}
 			face.lay(&it, f.Items[i])
-			it.With = slices.DeleteFunc(f.Along(it.ID), func(id string) bool { return gone[id] })
+			it.With = slices.DeleteFunc(along[it.ID], func(id string) bool { return gone[id] })
 			for _, c := range f.Items[i].Colours() {
 				uses[c]++
 			}
@@ -153,6 +162,31 @@ func Of(c card.Card) (Scene, error) {
 	s.Thickness = math.Round(closed*1000) / 1000
 	s.Colours = colourUses(uses)
 	return s, nil
+}
+
+// unchanged are the items of a face that are as they were, resolved. A mat is what
+// lies on it, and is looked at anew.
+func unchanged(f, was *card.Face, old *Face) map[string]Item {
+	if was == nil || old == nil {
+		return nil
+	}
+	docs := make(map[string]*card.Item, len(was.Items))
+	for i := range was.Items {
+		docs[was.Items[i].ID] = &was.Items[i]
+	}
+	same := make(map[string]bool, len(f.Items))
+	for i := range f.Items {
+		it := &f.Items[i]
+		doc := docs[it.ID]
+		same[it.ID] = it.Mat == nil && doc != nil && reflect.DeepEqual(doc, it)
+	}
+	out := make(map[string]Item, len(old.Items))
+	for _, it := range old.Items {
+		if same[it.ID] {
+			out[it.ID] = it
+		}
+	}
+	return out
 }
 
 // Face returns the face with the id.
@@ -169,8 +203,8 @@ func (s *Scene) Face(id card.FaceID) *Face {
 // highest paper its bounds overlap.
 func (f *Face) lay(it *Item, doc card.Item) {
 	ground := f.leaf
-	for _, under := range f.Items {
-		if under.Bounds.Overlaps(it.Bounds) {
+	for i := range f.Items {
+		if under := &f.Items[i]; under.Bounds.Overlaps(it.Bounds) {
 			ground = max(ground, under.To)
 		}
 	}

@@ -3,15 +3,18 @@ package way
 import (
 	"encoding/json"
 	"fmt"
+	"path/filepath"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
 	"sectilis/internal/browser"
+	"sectilis/internal/house"
 )
 
 // document is the card as the program has it, as JSON.
@@ -25,13 +28,16 @@ func (h table) document() string {
 }
 
 // front is the face in front once the revision is there.
-func (h table) front(revision int64) card.Face {
+func (h table) front(revision int64) *card.Face {
 	h.Helper()
-	var f card.Face
+	var f *card.Face
 	require.Eventually(h.T, func() bool {
 		v, err := h.app.App.Open(h.Context(), h.id)
-		f = *v.Card.Face(card.Front)
-		return err == nil && v.Revision >= revision
+		if err != nil || v.Revision < revision {
+			return false
+		}
+		f = v.Card.Face(card.Front)
+		return true
 	}, 10*time.Second, 20*time.Millisecond)
 	return f
 }
@@ -125,4 +131,192 @@ func TestMirroredCopiesAndRepeats(t *testing.T) {
 	h.wait(`document.querySelectorAll('[data-testid=trial] path').length === 5`)
 	h.click("repeat-apply")
 	assert.Len(t, h.front(3).Items, 7)
+}
+
+// undoAll goes back to the start and checks that not a byte is left of it.
+func (h table) undoAll(start string) {
+	h.Helper()
+	h.must(h.Click(browser.ID("surface") + " svg"))
+	for range 80 {
+		if h.document() == start {
+			break
+		}
+		v, err := h.app.App.Open(h.Context(), h.id)
+		h.must(err)
+		if v.Undo == "" {
+			break
+		}
+		h.keys("z", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+		h.front(v.Revision + 1)
+	}
+	assert.Equal(h.T, start, h.document())
+}
+
+func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
+	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	require.NoError(t, err)
+	t.Cleanup(app.Stop)
+	p := open(t, app.URL)
+	p.must(p.Go("/"))
+	p.click("from-sketch")
+	p.choose("sketch-for", "birthday")
+	p.wait(`document.querySelectorAll('[data-testid=sketch]').length === 1`)
+	p.choose("sketch-for", "any day")
+	p.click("sketch")
+	p.click("sketch-photo")
+	p.fill("sketch-card-title", "Plot 9 is ours") // Enter starts it
+	p.there("surface")
+	p.there("tab-shapes")
+	cards, err := app.App.Cards(t.Context(), "plot 9")
+	require.NoError(t, err)
+	require.Len(t, cards, 1)
+	h := table{p, app, cards[0].ID}
+	start := h.document()
+
+	// The photo is there, cropped; the words are not.
+	f := h.front(1)
+	var photo, words, ground card.Item
+	for _, it := range f.Items {
+		switch {
+		case it.Photo != nil:
+			photo = it
+		case it.Slot != nil:
+			words = it
+		case it.Kind == card.Paper:
+			ground = it
+		}
+	}
+	require.NotEmpty(t, photo.ID)
+	h.click("layer-" + words.ID)
+	h.must(h.Click(browser.ID("slot-text")))
+	h.keys("Come and dig")
+	h.click("slot-fill")
+	f = h.front(2)
+	require.Equal(t, "Come and dig", f.Item(words.ID).Words.Text)
+
+	// A colour is changed everywhere, a look is copied.
+	was := f.Item(words.ID).Fill.Colour
+	h.click("colour-" + was[1:])
+	h.there("colour-menu")
+	_, err = browser.Eval[bool](h.Page, `(() => { const e = document.querySelector('[data-testid=colour-everywhere]'); e.value = '#35658c'; e.dispatchEvent(new Event('change', {bubbles: true})); return true })()`)
+	h.must(err)
+	assert.Equal(t, "#35658c", h.front(3).Item(words.ID).Fill.Colour)
+	h.click("look-shadow")
+	f = h.front(4)
+	require.NotNil(t, f.Item(words.ID).Look.Shadow)
+	assert.Equal(t, .35, f.Item(words.ID).Look.Shadow.Opacity)
+	h.click("copy-look")
+	h.click("layer-" + ground.ID)
+	h.click("paste-look")
+	assert.Equal(t, "#35658c", h.front(5).Item(ground.ID).Fill.Colour)
+
+	// The photo slides in its opening.
+	h.must(h.DoubleClick(browser.ID("item-" + photo.ID)))
+	h.there("crop")
+	h.drag(2.5, 2.5, 1.5, 2.5)
+	slid := h.front(6).Item(photo.ID).Photo
+	assert.Less(t, slid.ShiftX, photo.Photo.ShiftX-.05)
+	h.keys("\x1b")
+
+	// A stroke is drawn across the face and its middle rubbed out.
+	h.keys("b")
+	h.there("drawing")
+	h.drag(.8, 6.2, 4.2, 6.2)
+	f = h.front(7)
+	stroke := f.Items[len(f.Items)-1]
+	for _, it := range f.Items {
+		if it.ByHand {
+			stroke = it
+		}
+	}
+	require.True(t, stroke.ByHand)
+	area := stroke.Form.Path.Path().Area()
+	h.keys("e")
+	h.there("rubber")
+	h.drag(2.5, 5.9, 2.5, 6.6)
+	assert.Less(t, h.front(8).Item(stroke.ID).Form.Path.Path().Area(), area-3)
+	h.keys("\x1b")
+
+	h.undoAll(start)
+}
+
+func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
+	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	require.NoError(t, err)
+	t.Cleanup(app.Stop)
+	c, err := card.New("Two by two", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Window", Kind: card.Slot, Place: card.Place{X: 2.5 * in, Y: 2.5 * in},
+		Made: card.Made{As: card.Printed}, Slot: &card.Waits{Takes: card.TakesPhoto, Made: card.Made{As: card.Printed}},
+		Form: &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: 4 * in, Height: 4 * in}}}})
+	require.NoError(t, err)
+	id, err := app.App.Create(t.Context(), c)
+	require.NoError(t, err)
+	h := table{open(t, app.URL), app, id}
+	h.must(h.Go("/cards/" + id + "/panels"))
+	h.there("surface")
+	h.click("tab-photos")
+	start := h.document()
+	pics, err := app.App.Pictures(t.Context())
+	require.NoError(t, err)
+
+	h.click("layer-i1")
+	h.fill("divide-rows", "2")
+	h.click("divide-apply")
+	f := h.front(2)
+	require.Len(t, f.Items, 4)
+	// A photo dropped on a cell fills it; one by keyboard fills what is selected.
+	x, y, err := h.Middle(browser.ID("supply-photo-" + pics[0].ID))
+	h.must(err)
+	tx, ty := h.at(1.5, 1.5)
+	h.must(h.Drag(x, y, tx, ty))
+	f = h.front(3)
+	require.NotNil(t, f.Items[0].Photo, "dropped on the first cell")
+	assert.InDelta(t, 1.9375*in, f.Items[0].Photo.Width, .1)
+	h.click("layer-" + f.Items[3].ID)
+	_, err = browser.Eval[bool](h.Page, fmt.Sprintf(`(document.querySelector('[data-testid="supply-photo-%s"]').focus(), true)`, pics[1].ID))
+	h.must(err)
+	h.keys("\r")
+	f = h.front(4)
+	assert.Equal(t, pics[1].ID, f.Items[3].Photo.Picture)
+
+	// Dragged over another opening while it is slid, they swap.
+	h.must(h.DoubleClick(browser.ID("item-" + f.Items[0].ID)))
+	h.must(h.DoubleClick(browser.ID("item-" + f.Items[0].ID)))
+	h.there("crop")
+	h.drag(1.5, 1.5, 3.5, 3.5)
+	f = h.front(5)
+	assert.Equal(t, pics[1].ID, f.Items[0].Photo.Picture)
+	assert.Equal(t, pics[0].ID, f.Items[3].Photo.Picture)
+	h.undoAll(start)
+}
+
+func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
+	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	require.NoError(t, err)
+	t.Cleanup(app.Stop)
+	cards, err := app.App.Cards(t.Context(), "")
+	require.NoError(t, err)
+	pics, err := app.App.Pictures(t.Context())
+	require.NoError(t, err)
+	h := table{open(t, app.URL), app, cards[0].ID}
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("tab-photos")
+	last := pics[len(pics)-1]
+	supply := browser.ID("supply-photo-" + last.ID)
+	h.wait(`!!document.querySelector(` + "`" + supply + "`" + `)`)
+	_, err = browser.Eval[bool](h.Page, `(document.querySelector(`+"`"+supply+"`"+`).focus(), true)`)
+	h.must(err)
+	h.keys(kb.F2)
+	h.there("about-supply")
+	h.click("about-remove")
+	h.says("about-wrong", "This photo stays: it is on “")
+	h.fill("about-tags", "meadow, May")
+	h.wait(`!document.querySelector('[data-testid=about-supply]')`)
+	h.fill("tray-find", "may")
+	h.wait(`document.querySelectorAll('.tray .supply').length === 1`)
+	all, err := app.App.Supplies(t.Context())
+	require.NoError(t, err)
+	require.Len(t, all, 1)
+	assert.Equal(t, []string{"meadow", "may"}, all[0].Tags)
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The stack on a face, from the side: its order is changed by dragging names.
-import { computed, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, ref } from 'vue'
 import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
@@ -42,6 +43,31 @@ const rows = computed(() => {
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)
 
+// Of a long stack only what is in sight is there; a short one is there whole.
+const whole = 80
+const seen = ref({ from: 0, to: whole })
+function look() {
+  const el = list.value
+  const port = el?.closest<HTMLElement>('.right')
+  if (!el || !port) return
+  const top = el.getBoundingClientRect().top - port.getBoundingClientRect().top
+  const from = Math.floor(-top / ROW)
+  seen.value = { from: from - 12, to: from + Math.ceil(port.clientHeight / ROW) + 12 }
+}
+useEventListener(() => list.value?.closest<HTMLElement>('.right'), 'scroll', look, { passive: true })
+const shown = computed(() =>
+  rows.value
+    .map((r, i) => ({ r, i }))
+    .filter(({ i }) => rows.value.length <= whole || (i >= seen.value.from && i <= seen.value.to)),
+)
+const bars = computed(() => {
+  const n = rows.value.length
+  return drawn.value?.bars.filter((b) => n <= whole || (b.row >= seen.value.from && b.row <= seen.value.to)) ?? []
+})
+
+const chosenIds = computed(() => new Set(card.selection))
+/** The row under the pointer or with the focus, which shows what can be done to it. */
+const pointed = ref('')
 const dragged = ref('')
 const target = ref<number>()
 const list = ref<HTMLElement>()
@@ -79,7 +105,8 @@ function key(e: KeyboardEvent, i: number) {
     e.preventDefault()
     e.stopPropagation()
     card.select([row.id])
-    ;(list.value?.children[to] as HTMLElement | undefined)?.focus()
+    list.value?.querySelector<HTMLElement>(`[data-testid="layer-${row.id}"]`)?.focus()
+    void nextTick(look)
   }
 }
 
@@ -112,9 +139,10 @@ function giveUp(e: KeyboardEvent, name: string) {
     <div v-if="drawn" class="stack" :class="{ moving: dragged }">
       <svg width="134" :height="drawn.height" aria-hidden="true">
         <g
-          v-for="b in drawn.bars"
+          v-for="b in bars"
           :key="b.id"
-          :class="{ sel: card.selection.includes(b.id) }"
+          v-memo="[b, chosenIds.has(b.id)]"
+          :class="{ sel: chosenIds.has(b.id) }"
           @pointerdown="b.id && card.select([b.id])"
         >
           <rect
@@ -134,13 +162,23 @@ function giveUp(e: KeyboardEvent, name: string) {
           />
         </g>
       </svg>
-      <div ref="list" class="rows">
+
+      <div
+        ref="list"
+        class="rows"
+        :style="{
+          height: rows.length * ROW + 'px',
+          paddingTop: (shown[0]?.i ?? 0) * ROW + 'px',
+        }"
+        @pointerleave="pointed = ''"
+      >
         <div
-          v-for="(r, i) in rows"
+          v-for="{ r, i } in shown"
           :key="r.id"
+          v-memo="[r, i, chosenIds.has(r.id), target === i, dragged === r.id, editing === r.id, pointed === r.id]"
           class="layer"
           :class="{
-            sel: card.selection.includes(r.id),
+            sel: chosenIds.has(r.id),
             base: !r.id,
             drop: target === i,
             own: !!r.id && dragged === r.id,
@@ -148,6 +186,8 @@ function giveUp(e: KeyboardEvent, name: string) {
           :tabindex="r.id ? 0 : -1"
           :data-testid="r.id ? 'layer-' + r.id : 'layer-base'"
           :title="r.name + ', ' + r.how"
+          @pointerenter="pointed = r.id"
+          @focusin="pointed = r.id"
           @pointerdown="down($event, r.id)"
           @pointermove="motion"
           @pointerup="up"
@@ -171,7 +211,7 @@ function giveUp(e: KeyboardEvent, name: string) {
           />
           <b v-else>{{ r.name }}</b>
           <small>{{ r.grouped ? 'grouped · ' : '' }}{{ r.how }}</small>
-          <span v-if="r.id" class="marks" :class="{ on: r.locked }" @pointerdown.stop @dblclick.stop>
+          <span v-if="r.id && (r.locked || pointed === r.id)" class="marks" @pointerdown.stop @dblclick.stop>
             <button
               :aria-label="(r.locked ? 'Unlock ' : 'Lock ') + r.name"
               :title="r.locked ? 'Unlock' : 'Lock in its place'"
@@ -296,19 +336,15 @@ svg {
   position: absolute;
   right: 8px;
   top: 3px;
-  display: none;
+  display: flex;
   gap: 1px;
   background: inherit;
 }
-.layer:hover .marks,
-.layer:focus-within .marks,
-.marks.on {
-  display: flex;
-}
-.marks.on button:not(.held) {
+.marks button:not(.held) {
   display: none;
 }
-.layer:hover .marks button:not(.held) {
+.layer:hover .marks button,
+.layer:focus-within .marks button {
   display: grid;
 }
 .marks button {

@@ -73,6 +73,23 @@ const frame = computed(() => {
   const m = drag.live.value?.get(card.selected[0]!.id)
   return { box: union(card.selected.map((it) => it.bounds)), at: m ? then(m, screen.value) : screen.value }
 })
+/** The frames of several things that are selected, as one path. */
+const frames = computed(() => {
+  if (card.selected.length < 2 || card.trial || tool.bare) return ''
+  return card.selected
+    .map((it) => {
+      const at = seen(it)
+      const { x, y, w, h } = it.box
+      const p = [
+        { x, y },
+        { x: x + w, y },
+        { x: x + w, y: y + h },
+        { x, y: y + h },
+      ].map((q) => apply(at, q))
+      return 'M' + p.map((q) => `${q.x.toFixed(1)} ${q.y.toFixed(1)}`).join('L') + 'z'
+    })
+    .join('')
+})
 const marked = computed(() => {
   if (!card.selected.length || drag.live.value) return undefined
   return union(card.selected.map((it) => it.bounds))
@@ -209,9 +226,10 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
           {{ g.text }}
         </text>
       </g>
-      <template v-if="card.selected.length > 1 && !card.trial && !tool.bare">
-        <Handles v-for="it in card.selected" :key="it.id" :box="it.box" :at="seen(it)" :edges="false" plain />
-      </template>
+      <g v-if="frames" pointer-events="none" fill="none">
+        <path :d="frames" stroke="#fffdf9" stroke-width="3" opacity=".7" />
+        <path :d="frames" stroke="#e2a42b" stroke-width="1.5" />
+      </g>
       <Handles
         v-if="frame && !editing && !card.trial && !tool.bare"
         :box="frame.box"

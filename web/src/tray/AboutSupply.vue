@@ -20,6 +20,7 @@ const now = reactive({
   rights: was.rights ?? '',
   credit: was.credit ?? '',
 })
+const open = ref(true)
 const wrong = ref('')
 const removable = computed(() => props.supply.kind === 'photo' || props.supply.kind === 'sketch')
 
@@ -33,7 +34,7 @@ async function keep() {
       rights: (now.rights || undefined) as Note['rights'],
       credit: now.credit,
     })
-    emit('close')
+    open.value = false
   } catch (e) {
     wrong.value = e instanceof Error ? e.message : String(e)
   }
@@ -41,7 +42,7 @@ async function keep() {
 async function remove() {
   try {
     await catalogue.remove(props.supply.kind, props.supply.id)
-    emit('close')
+    open.value = false
   } catch (e) {
     wrong.value = e instanceof Error ? e.message : String(e)
   }
@@ -49,8 +50,15 @@ async function remove() {
 </script>
 
 <template>
-  <Modal open :title="supply.name" :footer="null" width="430px" @cancel="emit('close')">
-    <form class="about" data-testid="about" @submit.prevent="keep">
+  <Modal
+    v-model:open="open"
+    :title="supply.name"
+    :footer="null"
+    width="430px"
+    destroy-on-close
+    @after-close="emit('close')"
+  >
+    <form class="about" data-testid="about-supply" @submit.prevent="keep">
       <div class="seen"><SupplyPicture :supply="supply" /></div>
       <label>Name <Input v-model:value="now.name" :maxlength="120" data-testid="about-name" /></label>
       <label>
