@@ -4,9 +4,12 @@ package main
 import (
 	"context"
 	"fmt"
+	"math"
 	"os"
 	"path/filepath"
 
+	"sectilis/core/card"
+	"sectilis/core/hand"
 	"sectilis/internal/browser"
 	"sectilis/internal/house"
 )
@@ -48,7 +51,7 @@ func run(out string) error {
 	if err != nil {
 		return err
 	}
-	card := "/cards/" + cards[0].ID
+	supper := "/cards/" + cards[0].ID
 	steps, err := h.App.Cards(ctx, "seed swap")
 	if err != nil {
 		return err
@@ -57,6 +60,9 @@ func run(out string) error {
 	// A view is ready when its fonts and pictures are there.
 	const ready = `document.fonts.status === 'loaded' && [...document.querySelectorAll('img')].every(i => i.complete)`
 	id := browser.ID
+	if err := draw(h, steps[0].ID); err != nil {
+		return err
+	}
 	for _, v := range []struct {
 		name, path, wait string
 		clicks           []string
@@ -64,11 +70,15 @@ func run(out string) error {
 	}{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
-		{"panels", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
-		{"outlines", card + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
+		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
+		{"outlines", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
 			`!!document.querySelector('[data-testid=trial]')`},
-		{"sheets", card + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
-		{"machine", card + "/machine", `!!document.querySelector('[data-testid=run-6]')`, []string{id("run-6"), id("cut")},
+		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
+			`!!document.querySelector('[data-testid=sketch-start]')`},
+		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},
+			`!!document.querySelector('[data-testid=draw-panel]')`},
+		{"sheets", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
+		{"machine", supper + "/machine", `!!document.querySelector('[data-testid=run-6]')`, []string{id("run-6"), id("cut")},
 			`/cutting [4-7]\d %/.test(document.querySelector('[data-testid=station-machine]').textContent)`},
 	} {
 		if err := p.Go(v.path); err != nil {
@@ -102,4 +112,32 @@ func run(out string) error {
 		}
 	}
 	return nil
+}
+
+// draw draws a few strokes by hand on the front of a card: seedlings under its
+// title.
+func draw(h *house.House, id string) error {
+	ctx := context.Background()
+	v, err := h.App.Open(ctx, id)
+	if err != nil {
+		return err
+	}
+	var strokes []card.Command
+	stroke := func(tip hand.Tip, weight float64, colour string, x0, y0, x1, y1, bend float64) {
+		k := hand.DrawStroke{Face: card.Front, Tip: tip, Weight: weight, Colour: colour, Opacity: 1}
+		for i := range 21 {
+			t := float64(i) / 20
+			k.Touches = append(k.Touches, hand.Touch{X: x0 + (x1-x0)*t + bend*math.Sin(math.Pi*t), Y: y0 + (y1-y0)*t, Pressure: .3 + .5*math.Sin(math.Pi*t)})
+		}
+		strokes = append(strokes, k)
+	}
+	for i, x := range []float64{20, 95} {
+		side := 1 - 2*float64(i)
+		stroke(hand.Pen, 1.6, "#587a4a", x, 84, x+2*side, 64, 3*side)
+		stroke(hand.Marker, 3, "#587a4a", x+2*side, 66, x+12*side, 60, 0)
+		stroke(hand.Marker, 3, "#587a4a", x+2*side, 66, x-7*side, 58, 0)
+	}
+	stroke(hand.Chisel, 2.6, "#a8432a", 38, 108, 76, 108, 0)
+	_, err = h.App.Change(ctx, id, v.Revision, strokes)
+	return err
 }

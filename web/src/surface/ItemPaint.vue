@@ -127,7 +127,7 @@ const again = computed(() => {
     </defs>
     <path v-if="item.piece" :d="outline" :fill="item.ground" />
     <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
-    <g :opacity="item.clear ? 1 - item.clear : undefined" :id="again ? `${uid}-own` : undefined">
+    <g :id="again ? `${uid}-own` : undefined" :opacity="item.clear ? 1 - item.clear : undefined">
       <template v-if="picture">
         <clipPath :id="uid"><path :d="outline" /></clipPath>
         <path v-if="!item.picture!.box.w" :d="outline" fill="#e9dfcd" />
