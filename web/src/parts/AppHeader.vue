@@ -11,6 +11,7 @@ import { ago } from './measure'
 import { useLater } from './useLater'
 import StationStrip from './StationStrip.vue'
 import Wordmark from './Wordmark.vue'
+import NameInput from './NameInput.vue'
 
 const props = defineProps<{ here: Station; sheets: number | undefined; machine: string }>()
 defineEmits<{ go: [station: Station] }>()
@@ -57,18 +58,9 @@ const about = computed(() => {
   return `${prefs.size(b.width, b.height)} ${kindName(b.kind)} · ${saved}`
 })
 
-function rename(e: Event) {
+function rename(title: string | undefined) {
   renaming.value = false
-  const title = (e.target as HTMLInputElement).value.trim()
-  if (title && title !== card.view?.card.title) void card.change({ do: 'renameCard', title })
-}
-
-const leaveBy = (e: KeyboardEvent) => (e.target as HTMLInputElement).blur()
-
-function cancel(e: KeyboardEvent) {
-  const box = e.target as HTMLInputElement
-  box.value = card.view?.card.title ?? ''
-  box.blur()
+  if (title) void card.change({ do: 'renameCard', title })
 }
 </script>
 
@@ -76,16 +68,12 @@ function cancel(e: KeyboardEvent) {
   <header v-if="card.view" class="top">
     <Wordmark class="brand" />
     <div class="title">
-      <input
+      <NameInput
         v-if="renaming"
         :value="card.view.card.title"
-        maxlength="120"
-        aria-label="Title of the card"
+        label="Title of the card"
         data-testid="title-input"
-        @vue:mounted="($event: { el: HTMLInputElement }) => $event.el.select()"
-        @blur="rename"
-        @keydown.enter="leaveBy"
-        @keydown.esc="cancel"
+        @done="rename"
       />
       <button
         v-else

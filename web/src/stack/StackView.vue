@@ -2,6 +2,7 @@
 // The stack on a face, from the side: its order is changed by dragging names.
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
+import NameInput from '../parts/NameInput.vue'
 import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
@@ -117,16 +118,9 @@ const hide = (id: string, hidden: boolean) =>
 
 const editing = ref('')
 defineExpose({ rename: (id: string) => (editing.value = id) })
-function rename(e: Event, id: string) {
-  const name = (e.target as HTMLInputElement).value.trim()
+function rename(id: string, name: string | undefined) {
   editing.value = ''
-  if (name && name !== card.items.get(id)?.name) void card.change({ do: 'nameItem', id, name })
-}
-const leave = (e: KeyboardEvent) => (e.target as HTMLInputElement).blur()
-function giveUp(e: KeyboardEvent, name: string) {
-  const box = e.target as HTMLInputElement
-  box.value = name
-  box.blur()
+  if (name) void card.change({ do: 'nameItem', id, name })
 }
 </script>
 
@@ -196,18 +190,12 @@ function giveUp(e: KeyboardEvent, name: string) {
           @keydown.enter="card.select([r.id])"
           @dblclick="r.id && (editing = r.id)"
         >
-          <input
+          <NameInput
             v-if="editing === r.id && r.id"
             :value="r.name"
-            maxlength="120"
-            aria-label="Name"
+            label="Name"
             data-testid="layer-name"
-            @vue:mounted="($event: { el: HTMLInputElement }) => $event.el.select()"
-            @blur="rename($event, r.id)"
-            @keydown.enter.stop="leave"
-            @keydown.esc.stop="giveUp($event, r.name)"
-            @keydown.stop
-            @pointerdown.stop
+            @done="rename(r.id, $event)"
           />
           <b v-else>{{ r.name }}</b>
           <small>{{ r.grouped ? 'grouped · ' : '' }}{{ r.how }}</small>
@@ -220,7 +208,7 @@ function giveUp(e: KeyboardEvent, name: string) {
               @click="lock(r.id, !r.locked)"
             >
               <svg width="12" height="12" viewBox="0 0 12 12">
-                <path d="M6 1v6M3.4 4.4L6 7l2.6-2.6M2 10.5h8" />
+                <path d="M6 6.5V11M6 1.2a2.6 2.6 0 1 1 0 5.2a2.6 2.6 0 1 1 0-5.2" />
               </svg>
             </button>
             <button

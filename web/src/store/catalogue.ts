@@ -1,5 +1,6 @@
 // What there is to choose from, and the tray's pictures.
 import { defineStore } from 'pinia'
+import { message } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { api, bringIn, Fault } from '../api/client'
 import type { Catalogue, Picture, Sketch, Stock, Supply } from '../api/types'
@@ -94,6 +95,8 @@ export const useCatalogue = defineStore('catalogue', () => {
         if (!row) continue
         try {
           const p = await bringIn(next.file, (s) => (row.share = s), row.stop.signal)
+          // The same bytes are the same picture, whatever the file is called.
+          if (pictures.value.some((q) => q.id === p.id)) void message.info(`${next.file.name} is in the tray already.`)
           pictures.value = [p, ...pictures.value.filter((q) => q.id !== p.id)]
           done.push(p)
           dismiss(row.key)

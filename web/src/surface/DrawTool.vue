@@ -2,18 +2,13 @@
 // Drawing by hand and rubbing out, with mouse, finger or stylus. What is drawn is
 // seen at once, roughly; the smooth stroke follows from the program.
 import { computed, ref, shallowRef } from 'vue'
-import type { SceneFace, Touch } from '../api/types'
+import type { Touch } from '../api/types'
 import type { Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useTool } from '../store/tool'
+import type { Overlay } from './overlay'
 
-const props = defineProps<{
-  face: SceneFace
-  scale: number
-  toFace: (p: Pt) => Pt
-  toScreen: (p: Pt) => Pt
-  local: (e: PointerEvent) => Pt
-}>()
+const props = defineProps<Overlay>()
 const card = useCard()
 const tool = useTool()
 

@@ -4,19 +4,14 @@
 import { Segmented } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { api, Fault } from '../api/client'
-import type { Gap, Item, SceneFace } from '../api/types'
+import type { Gap, Item } from '../api/types'
 import type { Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
 import { useTool } from '../store/tool'
+import type { Overlay } from './overlay'
 
-const props = defineProps<{
-  face: SceneFace
-  scale: number
-  toFace: (p: Pt) => Pt
-  toScreen: (p: Pt) => Pt
-  local: (e: PointerEvent) => Pt
-}>()
+const props = defineProps<Overlay>()
 const card = useCard()
 const prefs = usePrefs()
 const tool = useTool()

@@ -2,12 +2,11 @@
 // Picks the colour that is seen at a place: of a photo, a paper, anything.
 import { ref } from 'vue'
 import { api, Fault } from '../api/client'
-import type { SceneFace } from '../api/types'
-import type { Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useTool } from '../store/tool'
+import type { Overlay } from './overlay'
 
-const props = defineProps<{ face: SceneFace; toFace: (p: Pt) => Pt; local: (e: PointerEvent) => Pt }>()
+const props = defineProps<Overlay>()
 const card = useCard()
 const tool = useTool()
 const wrong = ref('')

@@ -2,18 +2,12 @@
 // Measures between any two places of the face; its ends catch on edges and
 // middles as dragged items do.
 import { computed, ref } from 'vue'
-import type { SceneFace } from '../api/types'
 import type { Pt } from '../parts/geom'
 import { usePrefs } from '../store/prefs'
 import { around, snap } from './snap'
+import type { Overlay } from './overlay'
 
-const props = defineProps<{
-  face: SceneFace
-  scale: number
-  toFace: (p: Pt) => Pt
-  toScreen: (p: Pt) => Pt
-  local: (e: PointerEvent) => Pt
-}>()
+const props = defineProps<Overlay>()
 const prefs = usePrefs()
 
 const from = ref<Pt>()

@@ -117,6 +117,17 @@ const snapGaps = computed(() =>
     }
   }),
 )
+/** What the tools that lie above the face are given. */
+const overlay = computed(
+  () =>
+    card.face && {
+      face: card.face,
+      scale: scale.value,
+      toFace: view.toFace,
+      toScreen: view.toScreen,
+      local: view.local,
+    },
+)
 const note = computed(() => {
   const n = drag.note.value
   if (!n) return undefined
@@ -259,31 +270,10 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
       @outline="preview = $event"
       @done="edited"
     />
-    <RulerTool
-      v-if="card.face && tool.tool === 'ruler'"
-      :face="card.face"
-      :scale="scale"
-      :to-face="view.toFace"
-      :to-screen="view.toScreen"
-      :local="view.local"
-    />
-    <GapTool
-      v-if="card.face && tool.tool === 'gap'"
-      :face="card.face"
-      :scale="scale"
-      :to-face="view.toFace"
-      :to-screen="view.toScreen"
-      :local="view.local"
-    />
-    <DrawTool
-      v-if="card.face && (tool.tool === 'draw' || tool.tool === 'rub')"
-      :face="card.face"
-      :scale="scale"
-      :to-face="view.toFace"
-      :to-screen="view.toScreen"
-      :local="view.local"
-    />
-    <PickTool v-if="card.face && tool.tool === 'pick'" :face="card.face" :to-face="view.toFace" :local="view.local" />
+    <RulerTool v-if="overlay && tool.tool === 'ruler'" v-bind="overlay" />
+    <GapTool v-if="overlay && tool.tool === 'gap'" v-bind="overlay" />
+    <DrawTool v-if="overlay && (tool.tool === 'draw' || tool.tool === 'rub')" v-bind="overlay" />
+    <PickTool v-if="overlay && tool.tool === 'pick'" v-bind="overlay" />
     <CropTool
       v-if="tool.tool === 'crop' && one?.picture"
       :key="one.id"

@@ -22,7 +22,8 @@ export function useViewport(
     const f = face.value
     if (!f || !width.value || !height.value) return
     touched.value = false
-    const room = { top: 44, bottom: 26, x: 50 }
+    // The names of the faces above, the tools below.
+    const room = { top: 44, bottom: 48, x: 50 }
     scale.value = Math.min(
       (height.value - room.top - room.bottom) / f.height,
       (width.value - 2 * room.x) / (f.width * 1.15),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // What is selected and what can be done with it, in words.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import NameInput from '../../parts/NameInput.vue'
 import { roleLook, roleNames } from '../../parts/lines'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
@@ -23,10 +24,12 @@ const card = useCard()
 const prefs = usePrefs()
 
 const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
-const title = computed(() => {
-  if (card.group) return card.group.name
-  return card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')
-})
+const title = computed(() => (card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')))
+const naming = ref(false)
+function nameGroup(name: string | undefined) {
+  naming.value = false
+  if (name && card.group) void card.change({ do: 'nameGroup', face: card.faceId, id: card.group.id, name })
+}
 const how = computed(() => {
   const it = one.value
   if (!it) return undefined
@@ -53,7 +56,24 @@ const how = computed(() => {
         />
       </svg>
     </button>
-    <b v-if="!one" data-testid="selected-name">{{ title }}</b>
+    <NameInput
+      v-if="naming && card.group"
+      class="naming"
+      :value="card.group.name"
+      label="Name of the group"
+      data-testid="group-name"
+      @done="nameGroup"
+    />
+    <button
+      v-else-if="card.group"
+      class="bare name"
+      title="Give it another name"
+      data-testid="selected-name"
+      @click="naming = true"
+    >
+      {{ card.group.name }}
+    </button>
+    <b v-else-if="!one" data-testid="selected-name">{{ title }}</b>
     <button
       v-else
       class="bare name"
@@ -118,6 +138,14 @@ const how = computed(() => {
 }
 .fold[aria-pressed='true'] {
   background: none;
+}
+.naming {
+  width: 180px;
+  height: 26px;
+  padding: 0 8px;
+  border: 1px solid var(--blue);
+  border-radius: 4px;
+  font: 600 13px 'Figtree Variable';
 }
 .name {
   padding: 0 8px;

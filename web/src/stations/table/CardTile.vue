@@ -1,13 +1,14 @@
 <script setup lang="ts">
 // One card on the table, as a small folded card standing ajar.
 import { Button, Dropdown, Menu, MenuItem } from 'ant-design-vue'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { Summary } from '../../api/types'
 import { ago } from '../../parts/measure'
 import { kindName } from '../../parts/names'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import NameInput from '../../parts/NameInput.vue'
 
 const props = defineProps<{ card: Summary; now: number }>()
 const emit = defineEmits<{ rename: [title: string]; copy: []; remove: [] }>()
@@ -15,7 +16,6 @@ const emit = defineEmits<{ rename: [title: string]; copy: []; remove: [] }>()
 const prefs = usePrefs()
 const catalogue = useCatalogue()
 const renaming = ref(false)
-const box = ref<HTMLInputElement>()
 
 const stock = computed(() => catalogue.stock(props.card.stock)?.colour ?? '#fff6e0')
 /** The card as it stands: the front slopes, and its other leaf shows behind it. */
@@ -39,22 +39,9 @@ const about = computed(
     `${prefs.size(props.card.width, props.card.height)} ${kindName(props.card.kind)} · ${ago(props.card.changed, props.now)}`,
 )
 
-function start() {
-  renaming.value = true
-  void nextTick(() => box.value?.select())
-}
-
-function accept(e: Event) {
+function renamed(title: string | undefined) {
   renaming.value = false
-  const title = (e.target as HTMLInputElement).value.trim()
-  if (title && title !== props.card.title) emit('rename', title)
-}
-
-const leave = (e: KeyboardEvent) => (e.target as HTMLInputElement).blur()
-function giveUp(e: KeyboardEvent) {
-  const el = e.target as HTMLInputElement
-  el.value = props.card.title
-  el.blur()
+  if (title) emit('rename', title)
 }
 </script>
 
@@ -83,16 +70,12 @@ function giveUp(e: KeyboardEvent) {
       </svg>
     </RouterLink>
     <div class="text">
-      <input
+      <NameInput
         v-if="renaming"
-        ref="box"
         :value="card.title"
-        maxlength="120"
-        aria-label="Title of the card"
+        label="Title of the card"
         data-testid="tile-title"
-        @blur="accept"
-        @keydown.enter="leave"
-        @keydown.esc="giveUp"
+        @done="renamed"
       />
       <b v-else :title="card.title">{{ card.title }}</b>
       <small>{{ about }}</small>
@@ -113,7 +96,7 @@ function giveUp(e: KeyboardEvent) {
       </Button>
       <template #overlay>
         <Menu>
-          <MenuItem key="rename" data-testid="tile-rename" @click="start">Rename</MenuItem>
+          <MenuItem key="rename" data-testid="tile-rename" @click="renaming = true">Rename</MenuItem>
           <MenuItem key="copy" data-testid="tile-copy" @click="emit('copy')">Duplicate</MenuItem>
           <MenuItem key="remove" data-testid="tile-remove" @click="emit('remove')">Delete</MenuItem>
         </Menu>
