@@ -58,18 +58,18 @@ const envelopes = () => catalogue.all.envelopes.map((e): Size => ({ name: e.name
     <template #content>
       <div class="guides" data-testid="guide-menu">
         <h3>Lines</h3>
-        <div class="row">
+        <div class="choices">
           <button class="verb" data-testid="guide-upright" @click="upright">Upright</button>
           <button class="verb" data-testid="guide-level" @click="level">Level</button>
         </div>
         <h3>Photos and papers, in inches</h3>
-        <div class="row">
+        <div class="choices">
           <button v-for="s in photos" :key="s.name" class="verb" :title="prefs.size(s.w, s.h)" @click="sized(s)">
             {{ s.name }}
           </button>
         </div>
         <h3>Envelopes</h3>
-        <div class="row">
+        <div class="choices">
           <button v-for="s in envelopes()" :key="s.name" class="verb" :title="prefs.size(s.w, s.h)" @click="sized(s)">
             {{ s.name.replace(' envelope', '') }}
           </button>
@@ -84,7 +84,7 @@ const envelopes = () => catalogue.all.envelopes.map((e): Size => ({ name: e.name
 .guides {
   width: 330px;
 }
-.row {
+.choices {
   display: flex;
   flex-wrap: wrap;
   margin: 2px -8px 8px;

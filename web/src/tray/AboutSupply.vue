@@ -65,7 +65,7 @@ async function remove() {
         Tags, with commas between them
         <Input v-model:value="now.tags" placeholder="autumn, garden" data-testid="about-tags" />
       </label>
-      <label class="row"
+      <label class="choices"
         ><Switch v-model:checked="now.favourite" size="small" data-testid="about-favourite" /> A favourite: first in the
         tray</label
       >
@@ -83,7 +83,7 @@ async function remove() {
         <Input v-model:value="now.credit" placeholder="Photo by …" data-testid="about-credit" />
       </label>
       <p v-if="wrong" class="wrong" role="alert" data-testid="about-wrong">{{ wrong }}</p>
-      <div class="row end">
+      <div class="choices">
         <Button v-if="removable" danger data-testid="about-remove" @click="remove">Take it out of the tray</Button>
         <span class="space" />
         <Button type="primary" html-type="submit" data-testid="about-keep">Keep</Button>
@@ -112,7 +112,7 @@ label {
   color: var(--ink7);
   font-size: 12px;
 }
-.row {
+.choices {
   display: flex;
   align-items: center;
   gap: 8px;

@@ -65,18 +65,18 @@ async function put(face: string, copy: boolean) {
         <h3>Line up to</h3>
         <Segmented v-if="several" v-model:value="to" block :options="targets" data-testid="line-up-to" />
         <small v-else>the face</small>
-        <div v-for="(row, i) in rows" :key="i" class="row">
+        <div v-for="(row, i) in rows" :key="i" class="choices">
           <button v-for="[e, name] in row" :key="e" class="verb" :data-testid="'line-up-' + e" @click="lineUp([e])">
             {{ name }}
           </button>
         </div>
-        <button class="verb" data-testid="centre-on-face" @click="lineUp(['centre', 'middle'], 'face')">
+        <button class="verb whole" data-testid="centre-on-face" @click="lineUp(['centre', 'middle'], 'face')">
           Centre on the face
         </button>
 
         <template v-if="several">
           <h3>Space out</h3>
-          <div class="row">
+          <div class="choices">
             <button class="verb" data-testid="space-across" :disabled="ids.length < 3" @click="space(false)">
               Across, evenly
             </button>
@@ -84,7 +84,7 @@ async function put(face: string, copy: boolean) {
               Down, evenly
             </button>
           </div>
-          <div class="row gap">
+          <div class="choices gap">
             <MeasureField
               label="Gap"
               :mm="gap"
@@ -97,25 +97,25 @@ async function put(face: string, copy: boolean) {
           </div>
           <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
           <h3>As large as the first</h3>
-          <div class="row">
+          <div class="choices">
             <button class="verb" data-testid="match-width" @click="match(true, false)">Width</button>
             <button class="verb" data-testid="match-height" @click="match(false, true)">Height</button>
             <button class="verb" data-testid="match-both" @click="match(true, true)">Both</button>
           </div>
         </template>
         <h3>Stretch to the face</h3>
-        <div class="row">
+        <div class="choices">
           <button class="verb" data-testid="stretch-width" @click="stretch(true, false)">Width</button>
           <button class="verb" data-testid="stretch-height" @click="stretch(false, true)">Height</button>
           <button class="verb" data-testid="stretch-both" @click="stretch(true, true)">Both</button>
         </div>
         <h3>Mirror</h3>
-        <div class="row">
+        <div class="choices">
           <button class="verb" data-testid="mirror-across" @click="mirror(false, false, false)">Left to right</button>
           <button class="verb" data-testid="mirror-down" @click="mirror(true, false, false)">Top to bottom</button>
         </div>
         <small>Mirrored copy on the other half of the face</small>
-        <div class="row">
+        <div class="choices">
           <button class="verb" data-testid="mirror-copy-across" @click="mirror(false, true, true)">
             Left to right
           </button>
@@ -123,7 +123,7 @@ async function put(face: string, copy: boolean) {
         </div>
         <template v-if="otherFaces.length">
           <h3>Same place on another face</h3>
-          <div v-for="f in otherFaces" :key="f.id" class="row face">
+          <div v-for="f in otherFaces" :key="f.id" class="choices face">
             <span>{{ f.name }}</span>
             <button class="verb" :data-testid="'move-to-' + f.id" @click="put(f.id, false)">Move</button>
             <button class="verb" :data-testid="'copy-to-' + f.id" @click="put(f.id, true)">Copy</button>
@@ -148,17 +148,23 @@ h3 {
 h3:first-child {
   margin-top: 0;
 }
-.row {
+.choices {
   display: flex;
   align-items: center;
   margin: 2px -8px 0;
 }
-.row .verb {
+.choices .verb {
   flex: 1;
   text-align: left;
 }
+.whole {
+  margin-left: -8px;
+}
 .gap {
   margin-left: 0;
+}
+.gap :deep(.field) {
+  flex: 1;
 }
 .gap .verb {
   flex: none;

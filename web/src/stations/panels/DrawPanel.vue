@@ -57,7 +57,7 @@ const within = (v: number, set: (v: number) => void) => {
         @set="tool.pen.opacity = $event / 100"
       />
     </div>
-    <label class="row"
+    <label class="choices"
       ><Switch v-model:checked="tool.pen.machine" size="small" data-testid="draw-machine" /> Drawn by the machine’s
       pen</label
     >
@@ -75,7 +75,7 @@ const within = (v: number, set: (v: number) => void) => {
         @wrong="wrong = $event"
       />
     </div>
-    <label class="row"
+    <label class="choices"
       ><Switch v-model:checked="tool.pen.whole" size="small" data-testid="rub-whole" /> Whole strokes</label
     >
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
@@ -87,7 +87,7 @@ const within = (v: number, set: (v: number) => void) => {
 .wide {
   grid-column: 1 / 3;
 }
-.row {
+.choices {
   display: flex;
   align-items: center;
   gap: 8px;

@@ -83,7 +83,7 @@ async function putMark() {
         @set="set({ colour: $event })"
       />
     </div>
-    <label class="row"
+    <label class="choices"
       ><Switch v-model:checked="everywhere" size="small" data-testid="background-all" /> On all faces at once</label
     >
     <div class="marks">
@@ -92,7 +92,7 @@ async function putMark() {
       <Button v-if="doc?.items.length" size="small" data-testid="keep-mark" @click="keepMark">
         Keep this face as {{ mark ? 'a new one' : 'one' }}
       </Button>
-      <label v-if="mark" class="row"
+      <label v-if="mark" class="choices"
         ><Switch v-model:checked="prefs.marks" size="small" data-testid="mark-new" /> On the back of each new
         card</label
       >
@@ -101,7 +101,7 @@ async function putMark() {
 </template>
 
 <style scoped>
-.row {
+.choices {
   display: flex;
   align-items: center;
   gap: 8px;
@@ -114,7 +114,7 @@ async function putMark() {
   gap: 7px;
   margin-top: 12px;
 }
-.marks .row {
+.marks .choices {
   width: 100%;
   margin: 0;
 }

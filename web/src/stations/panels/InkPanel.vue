@@ -97,7 +97,7 @@ function fromPhoto() {
           >
           <SelectOption value="colour">Colour</SelectOption>
           <SelectOption v-if="!lines" value="gradient">Gradient</SelectOption>
-          <template v-if="!words && !lines">
+          <template v-if="(!words && !lines) || fill.paper">
             <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">
               <span class="line"><img :src="`/api/papers/${p.id}.svg`" alt="" />{{ p.name }}</span>
             </SelectOption>
@@ -169,7 +169,7 @@ function fromPhoto() {
           />
         </div>
         <ColourField label="This colour" wide :value="stop.colour" testid="stop-colour" @set="setStop" />
-        <div class="wide row">
+        <div class="wide choices">
           <button class="verb" :disabled="gradient.stops.length < 3" data-testid="stop-remove" @click="removeStop">
             Remove it
           </button>
@@ -220,7 +220,7 @@ function fromPhoto() {
 .bar button.on {
   box-shadow: 0 0 0 2px var(--honey-dark);
 }
-.row {
+.choices {
   display: flex;
   margin: 0 -8px;
   align-items: center;

@@ -151,7 +151,7 @@ watch(
         testid="photo-zoom"
         @set="crop({ zoom: $event / 100 })"
       />
-      <div class="wide row">
+      <div class="wide choices">
         <button class="verb" data-testid="photo-slide" :aria-pressed="tool.tool === 'crop'" @click="tool.take('crop')">
           Slide it
         </button>
@@ -171,7 +171,7 @@ watch(
         </Select>
       </Field>
       <MeasureField label="By" :mm="by" testid="crop-by" @set="((by = $event), (wrong = ''))" @wrong="wrong = $event" />
-      <div class="row">
+      <div class="choices">
         <button class="verb" data-testid="crop-grow" title="The picture stays where it is" @click="grow(1)">
           Grow
         </button>
@@ -226,7 +226,7 @@ watch(
 .wide {
   grid-column: 1 / 3;
 }
-.row {
+.choices {
   display: flex;
   margin: 0 -8px;
 }

@@ -164,5 +164,20 @@ const how = computed(() => {
   .steps {
     display: none;
   }
+  .verbs {
+    gap: 0;
+    padding: 0 6px 0 12px;
+  }
+  .verbs :deep(.verb) {
+    padding: 5px;
+    font-size: 12px;
+  }
+  .verbs b {
+    flex: none;
+    padding: 0 4px;
+  }
+  .sep {
+    margin: 0 3px;
+  }
 }
 </style>

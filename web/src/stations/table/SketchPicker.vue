@@ -130,7 +130,7 @@ async function start() {
           </p>
         </template>
         <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-        <div class="row">
+        <div class="choices">
           <Button @click="chosen = undefined">Another sketch</Button>
           <Button type="primary" html-type="submit" :loading="busy" data-testid="sketch-go">Start the card</Button>
         </div>
@@ -237,7 +237,7 @@ h3 small {
   background: var(--honey);
   font: 650 12px/20px 'Figtree Variable';
 }
-.row {
+.choices {
   display: flex;
   justify-content: flex-end;
   gap: 8px;
