@@ -25,6 +25,11 @@ function connect() {
   }
 }
 
+// A browser allows few connections to one program; a page that is left, and perhaps
+// kept to go back to, gives its own up.
+window.addEventListener('pagehide', () => source?.close())
+window.addEventListener('pageshow', (e) => e.persisted && source && connect())
+
 /** Calls the listener for every event until the scope ends. */
 export function useEvents(listener: Listener) {
   if (!source) connect()
