@@ -95,8 +95,8 @@ func (l *look) find(w Weight, f *scene.Face, it *scene.Item, by float64, mend *M
 // more can be told of what lies on it.
 func (l *look) item(f *scene.Face, it *scene.Item, panel int) (held bool) {
 	onSheet := it.Outline.Transform(it.At).Transform(f.OnSheet)
+	_, doc := l.card.Find(it.ID)
 	if it.Piece {
-		_, doc := l.card.Find(it.ID)
 		if it.On == "" && l.glued(f, it, doc, onSheet) {
 			return true
 		}
@@ -117,7 +117,9 @@ func (l *look) item(f *scene.Face, it *scene.Item, panel int) (held bool) {
 				180*(1-c.Closing), say(at.X), say(at.Y))
 		}
 	}
-	if it.Role == "" && !onSheet.Empty() && l.study.Seen(panel, f.Side, onSheet) < .1 {
+	// A background lies on every panel of its face, and a slot is nothing yet.
+	thing := it.Role == "" && it.Slot == "" && !doc.Background && !onSheet.Empty()
+	if thing && l.study.Seen(panel, f.Side, onSheet) < .1 {
 		l.find(Caution, f, it, 0, nil, "is hidden when the card is open: another panel is in front of it.")
 	}
 	return false

@@ -1,6 +1,10 @@
 package fold
 
-import "math"
+import (
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+)
 
 // around is the motion that going once around a loop leaves.
 func (f *Folder) around(i int, angles []float64) Motion {
@@ -126,50 +130,22 @@ func (f *Folder) solveBlock(loops, free []int, angles []float64) {
 	}
 }
 
-// damped solves (JᵀJ + damp·diag) x = Jᵀr by elimination with pivots.
-func damped(jtj, jtr []float64, n int, damp float64) ([]float64, bool) {
-	a := make([]float64, n*(n+1))
+// damped solves (JᵀJ + damp·I) x = Jᵀr; ok is false when it cannot be.
+func damped(jtj, jtr []float64, n int, damp float64) (x []float64, ok bool) {
+	a := mat.NewSymDense(n, slices.Clone(jtj))
 	biggest := 0.0
 	for i := range n {
-		biggest = max(biggest, jtj[i*n+i])
+		biggest = max(biggest, a.At(i, i))
 	}
 	for i := range n {
-		copy(a[i*(n+1):], jtj[i*n:(i+1)*n])
-		a[i*(n+1)+i] += damp*biggest + 1e-300
-		a[i*(n+1)+n] = jtr[i]
+		a.SetSym(i, i, a.At(i, i)+damp*biggest+1e-300)
 	}
-	for i := range n {
-		p := i
-		for k := i + 1; k < n; k++ {
-			if math.Abs(a[k*(n+1)+i]) > math.Abs(a[p*(n+1)+i]) {
-				p = k
-			}
-		}
-		if math.Abs(a[p*(n+1)+i]) < 1e-280 {
-			return nil, false
-		}
-		if p != i {
-			for k := range n + 1 {
-				a[i*(n+1)+k], a[p*(n+1)+k] = a[p*(n+1)+k], a[i*(n+1)+k]
-			}
-		}
-		for k := i + 1; k < n; k++ {
-			m := a[k*(n+1)+i] / a[i*(n+1)+i]
-			if m == 0 {
-				continue
-			}
-			for c := i; c <= n; c++ {
-				a[k*(n+1)+c] -= m * a[i*(n+1)+c]
-			}
-		}
+	var c mat.Cholesky
+	if !c.Factorize(a) {
+		return nil, false
 	}
-	x := make([]float64, n)
-	for i := n - 1; i >= 0; i-- {
-		s := a[i*(n+1)+n]
-		for k := i + 1; k < n; k++ {
-			s -= a[i*(n+1)+k] * x[k]
-		}
-		x[i] = s / a[i*(n+1)+i]
-	}
-	return x, true
+	var out mat.VecDense
+	// A poor condition shows in the next residual, which has to be less.
+	_ = c.SolveVecTo(&out, mat.NewVecDense(n, jtr))
+	return out.RawVector().Data, true
 }

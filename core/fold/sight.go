@@ -23,6 +23,10 @@ func (s *Study) Meets(panel int, piece geom.Path) *Clash {
 	if len(parts) == 0 {
 		return nil
 	}
+	others := make([]solid, len(s.Panels))
+	for b, q := range s.Panels {
+		others[b] = newSolid(q.Ring, q.Holes)
+	}
 	const looks = 30
 	step := max(1, len(s.Poses)/looks)
 	for k := step; k < len(s.Poses)-1; k += step {
@@ -32,11 +36,11 @@ func (s *Study) Meets(panel int, piece geom.Path) *Clash {
 				if b == panel {
 					continue
 				}
-				other := newSolid(s.Panels[b].Ring, s.Panels[b].Holes)
-				if at, ok := pierced(&parts[i], p.Panels[panel], &other, p.Panels[b]); ok {
+				other := &others[b]
+				if at, ok := pierced(&parts[i], p.Panels[panel], other, p.Panels[b]); ok {
 					return &Clash{b, panel, p.Closing, at}
 				}
-				if _, ok := pierced(&other, p.Panels[b], &parts[i], p.Panels[panel]); ok {
+				if _, ok := pierced(other, p.Panels[b], &parts[i], p.Panels[panel]); ok {
 					return &Clash{b, panel, p.Closing, parts[i].shape.Bounds().Centre()}
 				}
 			}

@@ -2,9 +2,10 @@ package scene
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
+
+	"github.com/lucasb-eyer/go-colorful"
 )
 
 // ColourUse is an ink of a card and how many items have it.
@@ -41,30 +42,12 @@ func colourUses(uses map[string]int) []ColourUse {
 }
 
 // Difference is how different two colours, #rrggbb, look: their distance in
-// OKLab (Ottosson, “A perceptual color space for image processing”, 2020).
+// OKLab (Ottosson, “A perceptual color space for image processing”, 2020). What
+// is no colour is black.
 func Difference(a, b string) float64 {
-	p, q := oklab(a), oklab(b)
-	return math.Sqrt((p[0]-q[0])*(p[0]-q[0]) + (p[1]-q[1])*(p[1]-q[1]) + (p[2]-q[2])*(p[2]-q[2]))
-}
-
-func oklab(hex string) [3]float64 {
-	var c [3]uint8
-	_, _ = fmt.Sscanf(hex, "#%02x%02x%02x", &c[0], &c[1], &c[2]) // what is no colour is black
-	var l [3]float64
-	for i, v := range c {
-		s := float64(v) / 255
-		if s <= .04045 {
-			l[i] = s / 12.92
-		} else {
-			l[i] = math.Pow((s+.055)/1.055, 2.4)
-		}
-	}
-	long := math.Cbrt(.4122214708*l[0] + .5363325363*l[1] + .0514459929*l[2])
-	mid := math.Cbrt(.2119034982*l[0] + .6806995451*l[1] + .1073969566*l[2])
-	short := math.Cbrt(.0883024619*l[0] + .2817188376*l[1] + .6299787005*l[2])
-	return [3]float64{
-		.2104542553*long + .7936177850*mid - .0040720468*short,
-		1.9779984951*long - 2.4285922050*mid + .4505937099*short,
-		.0259040371*long + .7827717662*mid - .8086757660*short,
-	}
+	p, _ := colorful.Hex(a)
+	q, _ := colorful.Hex(b)
+	pl, pa, pb := p.OkLab()
+	ql, qa, qb := q.OkLab()
+	return math.Sqrt((pl-ql)*(pl-ql) + (pa-qa)*(pa-qa) + (pb-qb)*(pb-qb))
 }

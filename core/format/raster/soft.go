@@ -5,6 +5,8 @@ import (
 	"image/color"
 	"math"
 
+	"github.com/kovidgoyal/imaging"
+
 	"sectilis/core/card"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
@@ -25,20 +27,7 @@ func (c *Canvas) soft(p geom.Path, sigma float64) (*image.Alpha, image.Rectangle
 	for y := range box.Dy() {
 		copy(in.Pix[(y+reach)*in.Stride+reach:], mask.Pix[y*mask.Stride:y*mask.Stride+box.Dx()])
 	}
-	kernel := make([]float64, reach+1)
-	sum := 0.
-	for i := range kernel {
-		kernel[i] = math.Exp(-float64(i*i) / (2 * s * s))
-		sum += kernel[i]
-		if i > 0 {
-			sum += kernel[i]
-		}
-	}
-	for i := range kernel {
-		kernel[i] /= sum
-	}
-	across := blurLines(in.Pix, in.Stride, 1, wide.Dx(), wide.Dy(), kernel)
-	down := blurLines(across, 1, in.Stride, wide.Dy(), wide.Dx(), kernel)
+	blurred := imaging.Blur(in, s)
 	// What is off the page is not kept.
 	on := wide.Intersect(c.img.Bounds())
 	if on.Empty() {
@@ -46,32 +35,11 @@ func (c *Canvas) soft(p geom.Path, sigma float64) (*image.Alpha, image.Rectangle
 	}
 	out := image.NewAlpha(image.Rect(0, 0, on.Dx(), on.Dy()))
 	for y := range on.Dy() {
-		from := (y+on.Min.Y-wide.Min.Y)*in.Stride + on.Min.X - wide.Min.X
-		copy(out.Pix[y*out.Stride:], down[from:from+on.Dx()])
-	}
-	return out, on
-}
-
-// blurLines convolves each of count lines of length n with a symmetric kernel;
-// next is the step along a line, line that from line to line.
-func blurLines(pix []uint8, line, next, n, count int, kernel []float64) []uint8 {
-	out := make([]uint8, len(pix))
-	for l := range count {
-		at := l * line
-		for i := range n {
-			sum := float64(pix[at+i*next]) * kernel[0]
-			for k := 1; k < len(kernel); k++ {
-				if i >= k {
-					sum += float64(pix[at+(i-k)*next]) * kernel[k]
-				}
-				if i+k < n {
-					sum += float64(pix[at+(i+k)*next]) * kernel[k]
-				}
-			}
-			out[at+i*next] = uint8(sum + .5)
+		for x := range on.Dx() {
+			out.Pix[y*out.Stride+x] = blurred.NRGBAAt(x+on.Min.X-wide.Min.X, y+on.Min.Y-wide.Min.Y).A
 		}
 	}
-	return out
+	return out, on
 }
 
 // weaken scales a mask by how much of the ink there is at each place.
