@@ -5,7 +5,6 @@ package arrange
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -24,10 +23,6 @@ var Commands = map[string]func() card.Command{
 	"stretch":       func() card.Command { return &Stretch{} },
 	"mirrorItems":   func() card.Command { return &MirrorItems{} },
 	"repeatItems":   func() card.Command { return &RepeatItems{} },
-}
-
-func refuse(field, format string, args ...any) error {
-	return &card.Refusal{Field: field, Why: fmt.Sprintf(format, args...)}
 }
 
 // unit is what is moved as one, with its box on the face.
@@ -145,17 +140,17 @@ func (k LineUp) Apply(c card.Card) (card.Card, error) {
 				target = target.Union(u.box)
 			}
 		default:
-			return refuse("to", "Items are lined up to each other, to the face or to the first that was chosen.")
+			return card.Refuse("to", "Items are lined up to each other, to the face or to the first that was chosen.")
 		}
 		if k.To != TheFace && len(us) < 2 {
-			return refuse("ids", "Choose two items or more to line up, or line up to the face.")
+			return card.Refuse("ids", "Choose two items or more to line up, or line up to the face.")
 		}
 		for _, u := range us {
 			var dx, dy float64
 			for _, e := range k.Edges {
 				want, level, ok := e.at(target)
 				if !ok {
-					return refuse("edges", "There is no edge “%s”.", e)
+					return card.Refuse("edges", "There is no edge “%s”.", e)
 				}
 				have, _, _ := e.at(u.box)
 				if level {
@@ -174,9 +169,6 @@ func (k LineUp) Apply(c card.Card) (card.Card, error) {
 		return nil
 	})
 }
-
-// tidy rounds to a nanometre, as the document does.
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // near says that a length is nothing, as the document keeps it.
 func near(v float64) bool { return math.Abs(v) < 5e-7 }
@@ -201,10 +193,10 @@ func (k SpaceOut) Apply(c card.Card) (card.Card, error) {
 			return err
 		}
 		if len(us) < 3 && k.Gap == nil {
-			return refuse("ids", "Choose three items or more to space out; between two there is only one gap.")
+			return card.Refuse("ids", "Choose three items or more to space out; between two there is only one gap.")
 		}
 		if len(us) < 2 {
-			return refuse("ids", "Choose two items or more to set the gap between them.")
+			return card.Refuse("ids", "Choose two items or more to set the gap between them.")
 		}
 		start := func(u unit) float64 { return u.box.X }
 		size := func(u unit) float64 { return u.box.W }
@@ -222,7 +214,7 @@ func (k SpaceOut) Apply(c card.Card) (card.Card, error) {
 		if k.Gap != nil {
 			gap = *k.Gap
 			if math.IsNaN(gap) || math.Abs(gap) > 1000 {
-				return refuse("gap", "A gap is between -1000 and 1000 mm.")
+				return card.Refuse("gap", "A gap is between -1000 and 1000 mm.")
 			}
 		}
 		at := start(us[0])

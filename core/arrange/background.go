@@ -25,7 +25,7 @@ func (SetBackground) Label() string { return "Change the background" }
 // Apply implements card.Command.
 func (k SetBackground) Apply(c card.Card) (card.Card, error) {
 	if len(k.Faces) == 0 {
-		return c, refuse("faces", "Choose a face.")
+		return c, card.Refuse("faces", "Choose a face.")
 	}
 	for _, id := range k.Faces {
 		next, err := k.on(c, id)
@@ -42,7 +42,7 @@ func (k SetBackground) on(c card.Card, id card.FaceID) (card.Card, error) {
 	nf := net.Face(id)
 	f := c.Face(id)
 	if f == nil || nf.ID == "" {
-		return c, refuse("faces", "There is no face “%s”.", id)
+		return c, card.Refuse("faces", "There is no face “%s”.", id)
 	}
 	i := slices.IndexFunc(f.Items, func(it card.Item) bool { return it.Background })
 	if k.Fill == (card.Fill{}) {
@@ -75,8 +75,8 @@ func (k SetBackground) on(c card.Card, id card.FaceID) (card.Card, error) {
 	}
 	at := box.Centre()
 	it := card.Item{Name: "Background", Kind: card.Paper, Made: card.Made{As: card.Printed}, Fill: k.Fill, Locked: true, Background: true,
-		Place: card.Place{X: tidy(at.X), Y: tidy(at.Y)},
-		Form:  &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: tidy(box.W), Height: tidy(box.H)}}
+		Place: card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y)},
+		Form:  &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(box.W), Height: card.Tidy(box.H)}}
 	return card.Change(c, func(c *card.Card) error {
 		made, err := c.Insert(c.Face(id), "", []card.Item{it})
 		if err != nil {

@@ -143,7 +143,7 @@ func (k RepeatItems) Apply(c card.Card) (card.Card, error) {
 func (k RepeatItems) spots() ([]spot, error) {
 	for field, v := range map[string]float64{"dx": k.DX, "dy": k.DY, "turn": k.Turn, "radius": k.Radius, "sweep": k.Sweep} {
 		if math.IsNaN(v) || math.Abs(v) > 1000 {
-			return nil, refuse(field, "Steps and turns are between -1000 and 1000.")
+			return nil, card.Refuse(field, "Steps and turns are between -1000 and 1000.")
 		}
 	}
 	grow := k.Grow
@@ -151,14 +151,14 @@ func (k RepeatItems) spots() ([]spot, error) {
 		grow = 1
 	}
 	if !(grow >= .1 && grow <= 10) {
-		return nil, refuse("grow", "Each is between a tenth of and ten times the size of the one before.")
+		return nil, card.Refuse("grow", "Each is between a tenth of and ten times the size of the one before.")
 	}
 	rows := 1
 	if k.Pattern == Grid {
 		rows = k.Rows
 	}
 	if k.Count < 1 || rows < 1 || k.Count*rows < 2 || k.Count > maxCopies || rows > maxCopies || k.Count*rows > maxCopies {
-		return nil, refuse("count", "There can be between 2 and %d in all.", maxCopies)
+		return nil, card.Refuse("count", "There can be between 2 and %d in all.", maxCopies)
 	}
 	var out []spot
 	switch k.Pattern {
@@ -177,7 +177,7 @@ func (k RepeatItems) spots() ([]spot, error) {
 		}
 	case Ring:
 		if k.Radius <= 0 {
-			return nil, refuse("radius", "A ring needs a radius of more than nothing.")
+			return nil, card.Refuse("radius", "A ring needs a radius of more than nothing.")
 		}
 		sweep, parts := k.Sweep, k.Count-1
 		if sweep == 0 || math.Abs(sweep) >= 360 {
@@ -193,7 +193,7 @@ func (k RepeatItems) spots() ([]spot, error) {
 			out = append(out, s)
 		}
 	default:
-		return nil, refuse("pattern", "Items are repeated in a row, a grid or a ring.")
+		return nil, card.Refuse("pattern", "Items are repeated in a row, a grid or a ring.")
 	}
 	return out, nil
 }

@@ -23,7 +23,7 @@ func (MatchSize) Label() string { return "Make the same size" }
 func (k MatchSize) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		if len(k.IDs) < 2 {
-			return refuse("ids", "Choose two items or more; the others become as large as the first.")
+			return card.Refuse("ids", "Choose two items or more; the others become as large as the first.")
 		}
 		first, err := scene.Resolve(f, f.Item(k.IDs[0]))
 		if err != nil {
@@ -63,7 +63,7 @@ func resize(f *card.Face, s scene.Item, fx, fy float64, about geom.Point) error 
 		}
 	}
 	if !(fx > 0 && fy > 0) || math.IsInf(fx, 0) || math.IsInf(fy, 0) {
-		return refuse("size", "“%s” has no width or no height to change.", s.Name)
+		return card.Refuse("size", "“%s” has no width or no height to change.", s.Name)
 	}
 	return f.Resize(card.ResizeItems{IDs: []string{s.ID}, FX: fx, FY: fy, About: about})
 }
@@ -91,7 +91,7 @@ func (k Stretch) Apply(c card.Card) (card.Card, error) {
 			quarter := math.Mod(math.Abs(s.Turn), 180)
 			lying := math.Abs(quarter-90) < 1e-6
 			if !lying && min(quarter, 180-quarter) > 1e-6 {
-				return refuse("ids", "“%s” is turned by %g°. Turn it upright to stretch it.", s.Name, s.Turn)
+				return card.Refuse("ids", "“%s” is turned by %g°. Turn it upright to stretch it.", s.Name, s.Turn)
 			}
 			fx, fy := 1., 1.
 			if k.Width {

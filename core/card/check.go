@@ -18,7 +18,8 @@ type Refusal struct {
 
 func (r *Refusal) Error() string { return r.Why }
 
-func refuse(field, format string, args ...any) error {
+// Refuse is a Refusal of a field, with a sentence for the person.
+func Refuse(field, format string, args ...any) error {
 	return &Refusal{field, fmt.Sprintf(format, args...)}
 }
 
@@ -50,31 +51,31 @@ func (c Card) check() error {
 	}
 	seen := map[string]bool{}
 	if len(c.Faces) < 2 || len(c.Faces) > maxFaces {
-		return refuse("faces", "A card has between 2 and %d faces.", maxFaces)
+		return Refuse("faces", "A card has between 2 and %d faces.", maxFaces)
 	}
 	faces := map[FaceID]bool{}
 	for i := range c.Faces {
 		f := c.Faces[i]
 		if !faceName.MatchString(string(f.ID)) || faces[f.ID] {
-			return refuse("faces", "“%s” is no face, or is there twice.", f.ID)
+			return Refuse("faces", "“%s” is no face, or is there twice.", f.ID)
 		}
 		faces[f.ID] = true
 		if len(f.Items) > maxItems {
-			return refuse("items", "A face holds at most %d items.", maxItems)
+			return Refuse("items", "A face holds at most %d items.", maxItems)
 		}
 		if err := f.checkGroups(); err != nil {
 			return err
 		}
 		for _, it := range f.Items {
 			if it.ID == "" || seen[it.ID] {
-				return refuse("id", "Two items have the same id.")
+				return Refuse("id", "Two items have the same id.")
 			}
 			if on := f.Item(it.On); it.On != "" && (on == nil || !on.IsPiece() || !seen[it.On]) {
-				return refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
+				return Refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
 			}
 			if it.Mat != nil {
 				if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID {
-					return refuse("of", "The mat “%s” lies under nothing.", it.Name)
+					return Refuse("of", "The mat “%s” lies under nothing.", it.Name)
 				}
 			}
 			seen[it.ID] = true
@@ -88,42 +89,42 @@ func (c Card) check() error {
 
 func checkName(field, name string) error {
 	if strings.TrimSpace(name) == "" {
-		return refuse(field, "A name needs at least one letter.")
+		return Refuse(field, "A name needs at least one letter.")
 	}
 	if utf8.RuneCountInString(name) > 120 || strings.ContainsFunc(name, func(r rune) bool { return r < ' ' }) {
-		return refuse(field, "A name has at most 120 letters, on one line.")
+		return Refuse(field, "A name has at most 120 letters, on one line.")
 	}
 	return nil
 }
 
 func (b Base) check() error {
 	if !faceName.MatchString(string(b.Kind)) || len(b.Measures) > 40 {
-		return refuse("kind", "“%s” is no kind of base.", b.Kind)
+		return Refuse("kind", "“%s” is no kind of base.", b.Kind)
 	}
 	if len(b.Lines) > maxLines {
-		return refuse("lines", "A base has at most %d lines of its own.", maxLines)
+		return Refuse("lines", "A base has at most %d lines of its own.", maxLines)
 	}
 	for _, l := range b.Lines {
 		if !slices.Contains(Roles(), l.Role) {
-			return refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
+			return Refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
 		}
 		for _, v := range []float64{l.From.X, l.From.Y, l.To.X, l.To.Y} {
 			if !within(v, -maxPlace, maxPlace) {
-				return refuse("lines", "A line of the base would lie more than 2 m off.")
+				return Refuse("lines", "A line of the base would lie more than 2 m off.")
 			}
 		}
 		if l.From == l.To {
-			return refuse("lines", "A line needs two places.")
+			return Refuse("lines", "A line needs two places.")
 		}
 	}
 	for name, v := range b.Measures {
 		if !faceName.MatchString(name) || !within(v, -maxSize, maxSize) {
-			return refuse(name, "A measure of the base is between -1000 and 1000.")
+			return Refuse(name, "A measure of the base is between -1000 and 1000.")
 		}
 	}
 	for field, v := range map[string]float64{"width": b.Width, "height": b.Height} {
 		if !within(v, minPanel, maxPanel) {
-			return refuse(field, "A closed card is between 1 in (25 mm) and 17 ¾ in (450 mm) on each side.")
+			return Refuse(field, "A closed card is between 1 in (25 mm) and 17 ¾ in (450 mm) on each side.")
 		}
 	}
 	return checkStock("stock", b.Stock)
@@ -131,7 +132,7 @@ func (b Base) check() error {
 
 func checkStock(field, id string) error {
 	if _, ok := StockByID(id); !ok {
-		return refuse(field, "There is no stock “%s”.", id)
+		return Refuse(field, "There is no stock “%s”.", id)
 	}
 	return nil
 }
@@ -143,10 +144,10 @@ func (it Item) check() error {
 		return err
 	}
 	if !within(it.Place.X, -maxPlace, maxPlace) || !within(it.Place.Y, -maxPlace, maxPlace) {
-		return refuse("place", "“%s” would lie more than 2 m off the face.", it.Name)
+		return Refuse("place", "“%s” would lie more than 2 m off the face.", it.Name)
 	}
 	if !within(it.Place.Turn, -360, 360) {
-		return refuse("turn", "A turn is between -360° and 360°.")
+		return Refuse("turn", "A turn is between -360° and 360°.")
 	}
 	if err := it.Made.check(); err != nil {
 		return err
@@ -166,10 +167,10 @@ func (it Item) check() error {
 	want := map[Kind]bool{Photo: it.Photo != nil, Paper: it.Form != nil, Shape: it.Form != nil, Lettering: it.Words != nil, Mat: it.Mat != nil,
 		Drawing: it.Lines != nil, Slot: it.Form != nil}
 	if parts != 1 || !want[it.Kind] {
-		return refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
+		return Refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
 	}
 	if (it.Kind == Slot) != (it.Slot != nil) {
-		return refuse("slot", "“%s” is no slot, or does not say what it waits for.", it.Name)
+		return Refuse("slot", "“%s” is no slot, or does not say what it waits for.", it.Name)
 	}
 	if it.Slot != nil {
 		if err := it.Slot.check(it); err != nil {
@@ -182,18 +183,18 @@ func (it Item) check() error {
 			least, w = 0, max(w, h) // a straight line has no height
 		}
 		if !within(w, minSize, maxSize) || !within(h, least, maxSize) {
-			return refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
+			return Refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
 		}
 	}
 	if (it.Lines != nil) != (it.Made.As == Lined) {
-		return refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
+		return Refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
 	}
 	switch {
 	case it.Photo != nil:
 		return it.Photo.check()
 	case it.Form != nil:
 		if (it.Form.Outline == Free) != (it.Form.Path != nil) {
-			return refuse("path", "A free outline, and no other, is drawn.")
+			return Refuse("path", "A free outline, and no other, is drawn.")
 		}
 		if it.Form.Path != nil {
 			if err := it.Form.Path.check(it.Name, false); err != nil {
@@ -203,39 +204,39 @@ func (it Item) check() error {
 		return it.Form.check()
 	case it.Lines != nil:
 		if !slices.Contains(Roles(), it.Lines.Role) {
-			return refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
+			return Refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
 		}
 		return it.Lines.Path.check(it.Name, true)
 	case it.Words != nil:
 		return it.Words.check()
 	}
 	if !it.IsPiece() {
-		return refuse("made", "A mat is a cut piece.")
+		return Refuse("made", "A mat is a cut piece.")
 	}
 	if !within(it.Mat.Width, .5, 150) {
-		return refuse("width", "A mat shows between 0.5 mm (1/32 in) and 150 mm (5 ⅞ in).")
+		return Refuse("width", "A mat shows between 0.5 mm (1/32 in) and 150 mm (5 ⅞ in).")
 	}
 	return checkCorner(it.Mat.Corner)
 }
 
 func (s Waits) check(it Item) error {
 	if it.Made.As != Printed || it.Fill != (Fill{}) {
-		return refuse("slot", "The slot “%s” has no ink or stock of its own before it is filled.", it.Name)
+		return Refuse("slot", "The slot “%s” has no ink or stock of its own before it is filled.", it.Name)
 	}
 	switch s.Takes {
 	case TakesPhoto:
 	case TakesWords:
 		if s.Words == nil {
-			return refuse("slot", "A slot for words says how they are set.")
+			return Refuse("slot", "A slot for words says how they are set.")
 		}
 		if err := s.Words.check(); err != nil {
 			return err
 		}
 	default:
-		return refuse("slot", "A slot waits for a photo or for words.")
+		return Refuse("slot", "A slot waits for a photo or for words.")
 	}
 	if s.Made.As == Lined {
-		return refuse("slot", "What fills a slot is printed or cut out.")
+		return Refuse("slot", "What fills a slot is printed or cut out.")
 	}
 	return s.Made.check()
 }
@@ -244,36 +245,36 @@ func (m Made) check() error {
 	switch m.As {
 	case Printed, Lined:
 		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 {
-			return refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
+			return Refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
 		}
 		return nil
 	case Cut:
 		if !slices.Contains(Foam, m.Lift) {
-			return refuse("lift", "Foam is 0.5, 1, 1.5, 2 or 3 mm thick; 0 is flat.")
+			return Refuse("lift", "Foam is 0.5, 1, 1.5, 2 or 3 mm thick; 0 is flat.")
 		}
 		if !within(m.Bleed, 0, 10) {
-			return refuse("bleed", "Bleed is between 0 and 10 mm (⅜ in).")
+			return Refuse("bleed", "Bleed is between 0 and 10 mm (⅜ in).")
 		}
 		return checkStock("stock", m.Stock)
 	}
-	return refuse("as", "An item is printed or a cut piece.")
+	return Refuse("as", "An item is printed or a cut piece.")
 }
 
 func (p Print) check() error {
 	if !digest.MatchString(p.Picture) {
-		return refuse("picture", "The photo's picture is not named by its digest.")
+		return Refuse("picture", "The photo's picture is not named by its digest.")
 	}
 	if p.PixelWidth < 1 || p.PixelHeight < 1 || p.PixelWidth > 1<<16 || p.PixelHeight > 1<<16 {
-		return refuse("picture", "The photo's picture has no size.")
+		return Refuse("picture", "The photo's picture has no size.")
 	}
 	if p.Zoom != 0 && !within(p.Zoom, 1, 50) || !within(p.ShiftX, -50, 50) || !within(p.ShiftY, -50, 50) {
-		return refuse("zoom", "A picture is shown between its least and 50 times its least size.")
+		return Refuse("zoom", "A picture is shown between its least and 50 times its least size.")
 	}
 	if p.Opening == nil {
 		return nil
 	}
 	if (p.Opening.Outline == Free) != (p.Opening.Path != nil) {
-		return refuse("path", "A free opening, and no other, is drawn.")
+		return Refuse("path", "A free opening, and no other, is drawn.")
 	}
 	if p.Opening.Path != nil {
 		if err := p.Opening.Path.check("The opening", false); err != nil {
@@ -287,13 +288,13 @@ func (f Form) check() error {
 	switch f.Outline {
 	case Rectangle, Ellipse, Scallop, Tag, Banner, Flag, Tab, Strip, Free:
 	default:
-		return refuse("outline", "There is no outline “%s”.", f.Outline)
+		return Refuse("outline", "There is no outline “%s”.", f.Outline)
 	}
 	if !within(f.Radius, 0, maxSize) {
-		return refuse("radius", "Corners are between 0 and half the shorter side.")
+		return Refuse("radius", "Corners are between 0 and half the shorter side.")
 	}
 	if !within(f.Ends, 0, .49) || f.Ends > 0 && f.Outline != Free {
-		return refuse("ends", "The ends of a free outline are each up to 49 %% of it.")
+		return Refuse("ends", "The ends of a free outline are each up to 49 %% of it.")
 	}
 	if f.Outline == Rectangle {
 		return checkCorner(f.Corner)
@@ -303,29 +304,29 @@ func (f Form) check() error {
 
 func checkCorner(c Corner) error {
 	if c != Square && c != Round && c != Bevel {
-		return refuse("corner", "Corners are square, round or bevelled.")
+		return Refuse("corner", "Corners are square, round or bevelled.")
 	}
 	return nil
 }
 
 func (w Words) check() error {
 	if strings.TrimSpace(w.Text) == "" {
-		return refuse("text", "Lettering needs at least one letter.")
+		return Refuse("text", "Lettering needs at least one letter.")
 	}
 	if !utf8.ValidString(w.Text) || utf8.RuneCountInString(w.Text) > maxText {
-		return refuse("text", "Lettering holds at most %d letters.", maxText)
+		return Refuse("text", "Lettering holds at most %d letters.", maxText)
 	}
 	if !within(w.Size, .5, 400) {
-		return refuse("size", "Letters are between 0.5 mm and 400 mm (15 ¾ in) high.")
+		return Refuse("size", "Letters are between 0.5 mm and 400 mm (15 ¾ in) high.")
 	}
 	if !within(w.Leading, .5, 4) {
-		return refuse("leading", "Leading is between 0.5 and 4 times the size.")
+		return Refuse("leading", "Leading is between 0.5 and 4 times the size.")
 	}
 	if !within(w.Spacing, -.2, 2) {
-		return refuse("spacing", "Letter spacing is between -0.2 and 2 times the size.")
+		return Refuse("spacing", "Letter spacing is between -0.2 and 2 times the size.")
 	}
 	if w.Align != AlignLeft && w.Align != AlignCentre && w.Align != AlignRight {
-		return refuse("align", "Lines are aligned left, centre or right.")
+		return Refuse("align", "Lines are aligned left, centre or right.")
 	}
 	return nil
 }

@@ -56,22 +56,22 @@ var Commands = map[string]func() Command{
 func Decode(table map[string]func() Command, raw []byte) (Command, error) {
 	var fields map[string]json.RawMessage
 	if err := json.Unmarshal(raw, &fields); err != nil {
-		return nil, refuse("commands", "A command is an object with its name in “do”.")
+		return nil, Refuse("commands", "A command is an object with its name in “do”.")
 	}
 	var name string
 	if err := json.Unmarshal(fields["do"], &name); err != nil || table[name] == nil {
-		return nil, refuse("do", "There is no command “%s”.", name)
+		return nil, Refuse("do", "There is no command “%s”.", name)
 	}
 	delete(fields, "do")
 	rest, err := json.Marshal(fields)
 	if err != nil {
-		return nil, refuse("commands", "The command %s cannot be read.", name)
+		return nil, Refuse("commands", "The command %s cannot be read.", name)
 	}
 	cmd := table[name]()
 	dec := json.NewDecoder(bytes.NewReader(rest))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(cmd); err != nil && err != io.EOF {
-		return nil, refuse(name, "The command %s cannot be read: %v.", name, err)
+		return nil, Refuse(name, "The command %s cannot be read: %v.", name, err)
 	}
 	return cmd, nil
 }
@@ -100,7 +100,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		// nothing: the order of the stack cannot hold it.
 		n := len(next.Faces[i].Items)
 		if next.Faces[i].order(); len(next.Faces[i].Items) != n {
-			return c, refuse("on", "Something would lie on itself.")
+			return c, Refuse("on", "Something would lie on itself.")
 		}
 		next.Faces[i].tidyGroups()
 	}
@@ -114,15 +114,15 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 func OnFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
 	return Change(c, func(c *Card) error {
 		if len(ids) == 0 {
-			return refuse("ids", "Choose at least one item.")
+			return Refuse("ids", "Choose at least one item.")
 		}
 		face, _ := c.Find(ids[0])
 		for i, id := range ids {
 			if face == nil || face.Item(id) == nil {
-				return refuse("ids", "The item “%s” is not there any more, or lies on another face.", id)
+				return Refuse("ids", "The item “%s” is not there any more, or lies on another face.", id)
 			}
 			if slices.Contains(ids[:i], id) {
-				return refuse("ids", "The item “%s” is named twice.", id)
+				return Refuse("ids", "The item “%s” is named twice.", id)
 			}
 		}
 		return f(c, face)
@@ -136,8 +136,8 @@ func label(verb string, ids []string) string {
 	return fmt.Sprintf("%s %d items", verb, len(ids))
 }
 
-// tidy rounds to a nanometre, so that sums of fractions do not fray.
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
+// Tidy rounds to a nanometre, so that sums of fractions do not fray.
+func Tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // RenameCard gives the card another title.
 type RenameCard struct {

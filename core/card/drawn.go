@@ -63,21 +63,21 @@ const maxSegments = 50000
 // check looks whether the path can be an outline, or lines if it may be open.
 func (d *Drawn) check(name string, open bool) error {
 	if d == nil || d.path.Len() < 2 || max(d.box.W, d.box.H) <= 0 {
-		return refuse("path", "“%s” has no outline.", name)
+		return Refuse("path", "“%s” has no outline.", name)
 	}
 	if d.path.Len() > maxSegments {
-		return refuse("path", "“%s” has more than %d pieces of outline. Simplify it first.", name, maxSegments)
+		return Refuse("path", "“%s” has more than %d pieces of outline. Simplify it first.", name, maxSegments)
 	}
 	if open {
 		return nil
 	}
 	for _, r := range d.path.Rings() {
 		if !r.Closed() {
-			return refuse("path", "The outline of “%s” is open. Close it, or make it a line.", name)
+			return Refuse("path", "The outline of “%s” is open. Close it, or make it a line.", name)
 		}
 	}
 	if min(d.box.W, d.box.H) <= 0 {
-		return refuse("path", "“%s” has no area.", name)
+		return Refuse("path", "“%s” has no area.", name)
 	}
 	return nil
 }

@@ -167,27 +167,27 @@ func (f *Face) dissolve(g Group) {
 
 func (f *Face) checkGroups() error {
 	if len(f.Groups) > maxGroups {
-		return refuse("groups", "A face holds at most %d groups.", maxGroups)
+		return Refuse("groups", "A face holds at most %d groups.", maxGroups)
 	}
 	for i, g := range f.Groups {
 		if err := checkName("name", g.Name); err != nil {
 			return err
 		}
 		if g.ID == "" || slices.ContainsFunc(f.Groups[:i], func(o Group) bool { return o.ID == g.ID }) {
-			return refuse("groups", "Two groups have the same id.")
+			return Refuse("groups", "Two groups have the same id.")
 		}
 		steps := 0
 		for in := g.In; in != ""; steps++ {
 			about := f.group(in)
 			if about == nil || steps > len(f.Groups) {
-				return refuse("groups", "The group “%s” belongs to a group that is not there, or to itself.", g.Name)
+				return Refuse("groups", "The group “%s” belongs to a group that is not there, or to itself.", g.Name)
 			}
 			in = about.In
 		}
 	}
 	for _, it := range f.Items {
 		if it.Group != "" && f.group(it.Group) == nil {
-			return refuse("group", "“%s” belongs to a group that is not there.", it.Name)
+			return Refuse("group", "“%s” belongs to a group that is not there.", it.Name)
 		}
 	}
 	return nil
@@ -236,7 +236,7 @@ func (k GroupItems) Apply(c Card) (Card, error) {
 			joined[line[len(common)]] = true
 		}
 		if len(joined) < 2 {
-			return refuse("ids", "A group needs two things or more. Choose another item with Shift.")
+			return Refuse("ids", "A group needs two things or more. Choose another item with Shift.")
 		}
 		f.Groups = append(f.Groups, g)
 		return nil
@@ -261,7 +261,7 @@ func (k UngroupItems) Apply(c Card) (Card, error) {
 			}
 		}
 		if len(outer) == 0 {
-			return refuse("ids", "None of these belongs to a group.")
+			return Refuse("ids", "None of these belongs to a group.")
 		}
 		for _, g := range outer {
 			f.dissolve(*f.group(g))
@@ -285,7 +285,7 @@ func (k NameGroup) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
 		f := c.Face(k.Face)
 		if f == nil || f.group(k.ID) == nil {
-			return refuse("id", "The group is not there any more.")
+			return Refuse("id", "The group is not there any more.")
 		}
 		f.group(k.ID).Name = strings.TrimSpace(k.Name)
 		return nil

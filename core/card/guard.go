@@ -6,7 +6,7 @@ import "slices"
 func (f *Face) Unlocked(ids []string) error {
 	for _, id := range ids {
 		if it := f.Item(id); it != nil && it.Locked {
-			return refuse("ids", "“%s” is locked. Unlock it to change its place or size.", it.Name)
+			return Refuse("ids", "“%s” is locked. Unlock it to change its place or size.", it.Name)
 		}
 	}
 	return nil
@@ -95,7 +95,7 @@ func (k PutOnFace) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
 		to := c.Face(k.Face)
 		if to == nil || to.ID == f.ID {
-			return refuse("face", "Choose another face of this card.")
+			return Refuse("face", "Choose another face of this card.")
 		}
 		if !k.Copy {
 			if err := f.Unlocked(k.IDs); err != nil {

@@ -32,10 +32,10 @@ func (k PlaceItems) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
 		f := c.Face(k.Face)
 		if f == nil {
-			return refuse("face", "There is no face “%s”.", k.Face)
+			return Refuse("face", "There is no face “%s”.", k.Face)
 		}
 		if len(k.Items) == 0 {
-			return refuse("items", "There is nothing to place.")
+			return Refuse("items", "There is nothing to place.")
 		}
 		_, err := c.place(f, k.Items, k.Groups, func(before *Face, it Item) string {
 			at := geom.Pt(it.Place.X, it.Place.Y)
@@ -58,7 +58,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 			continue
 		}
 		if ids[it.ID] != "" {
-			return nil, refuse("items", "Two of the new items have the same id.")
+			return nil, Refuse("items", "Two of the new items have the same id.")
 		}
 		ids[it.ID] = fmt.Sprintf("i%d", c.NextID+len(ids))
 	}
@@ -85,7 +85,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 		if f.group(it.Group) == nil && !slices.ContainsFunc(groups, func(g Group) bool { return g.ID == it.Group }) {
 			it.Group = ""
 		}
-		it.Place.X, it.Place.Y, it.Place.Turn = tidy(it.Place.X), tidy(it.Place.Y), tidy(it.Place.Turn)
+		it.Place.X, it.Place.Y, it.Place.Turn = Tidy(it.Place.X), Tidy(it.Place.Y), Tidy(it.Place.Turn)
 		f.Items = append(f.Items, it)
 	}
 	c.NextID += len(ids)
@@ -195,7 +195,7 @@ func (f *Face) Move(ids []string, dx, dy float64) error {
 func (f *Face) shiftPlaces(ids []string, dx, dy float64) {
 	for _, id := range ids {
 		if it := f.Item(id); it.Mat == nil {
-			it.Place.X, it.Place.Y = tidy(it.Place.X+dx), tidy(it.Place.Y+dy)
+			it.Place.X, it.Place.Y = Tidy(it.Place.X+dx), Tidy(it.Place.Y+dy)
 		}
 	}
 }
@@ -221,7 +221,7 @@ func (k ResizeItems) Apply(c Card) (Card, error) {
 // Resize does what the command says, and refuses what is locked.
 func (f *Face) Resize(k ResizeItems) error {
 	if k.FX <= 0 || k.FY <= 0 {
-		return refuse("size", "Width and height are more than nothing.")
+		return Refuse("size", "Width and height are more than nothing.")
 	}
 	if err := f.Unlocked(k.IDs); err != nil {
 		return err
@@ -238,34 +238,34 @@ func (k ResizeItems) resize(f *Face, it *Item) error {
 	even := k.FX == k.FY
 	switch {
 	case it.Mat != nil:
-		return refuse("size", "A mat takes its size from what lies on it. Change its width, or resize “%s”.", f.top(it.ID).Name)
+		return Refuse("size", "A mat takes its size from what lies on it. Change its width, or resize “%s”.", f.top(it.ID).Name)
 	case it.Words != nil && !even:
-		return refuse("size", "Lettering keeps its proportions. Turn “In ratio” on, or change the size of the letters.")
+		return Refuse("size", "Lettering keeps its proportions. Turn “In ratio” on, or change the size of the letters.")
 	case len(k.IDs) > 1 && !even:
-		return refuse("size", "Several items keep their proportions while they are resized together.")
+		return Refuse("size", "Several items keep their proportions while they are resized together.")
 	}
 	switch {
 	case it.Photo != nil:
-		it.Photo.Width, it.Photo.Height = tidy(it.Photo.Width*k.FX), tidy(it.Photo.Height*k.FY)
+		it.Photo.Width, it.Photo.Height = Tidy(it.Photo.Width*k.FX), Tidy(it.Photo.Height*k.FY)
 		if o := it.Photo.Opening; o != nil && even {
-			o.Radius = tidy(o.Radius * k.FX)
+			o.Radius = Tidy(o.Radius * k.FX)
 		}
 	case it.Form != nil:
-		it.Form.Width, it.Form.Height = tidy(it.Form.Width*k.FX), tidy(it.Form.Height*k.FY)
+		it.Form.Width, it.Form.Height = Tidy(it.Form.Width*k.FX), Tidy(it.Form.Height*k.FY)
 		if even {
-			it.Form.Radius = tidy(it.Form.Radius * k.FX)
+			it.Form.Radius = Tidy(it.Form.Radius * k.FX)
 		}
 	case it.Words != nil:
-		it.Words.Size = tidy(it.Words.Size * k.FX)
+		it.Words.Size = Tidy(it.Words.Size * k.FX)
 	case it.Lines != nil:
-		it.Lines.Width, it.Lines.Height = tidy(it.Lines.Width*k.FX), tidy(it.Lines.Height*k.FY)
+		it.Lines.Width, it.Lines.Height = Tidy(it.Lines.Width*k.FX), Tidy(it.Lines.Height*k.FY)
 	}
 	turn := geom.Turn(radians(it.Place.Turn))
 	back := geom.Turn(-radians(it.Place.Turn))
 	from := geom.Pt(it.Place.X, it.Place.Y)
 	to := k.About.Add(turn.Apply(geom.Scale(k.FX, k.FY).Apply(back.Apply(from.Sub(k.About)))))
 	d := to.Sub(from)
-	it.Place.X, it.Place.Y = tidy(to.X), tidy(to.Y)
+	it.Place.X, it.Place.Y = Tidy(to.X), Tidy(to.Y)
 	for _, id := range f.carried(it.ID)[1:] {
 		if !slices.Contains(k.IDs, id) {
 			f.shiftPlaces([]string{id}, d.X, d.Y)
@@ -289,7 +289,7 @@ func (k TurnItems) Label() string { return label("Turn", k.IDs) }
 func (k TurnItems) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		if !within(k.Degrees, -360, 360) {
-			return refuse("turn", "A turn is between -360° and 360°.")
+			return Refuse("turn", "A turn is between -360° and 360°.")
 		}
 		return f.Turn(k.IDs, k.Degrees, k.About)
 	})
@@ -326,7 +326,7 @@ func (f *Face) swing(ids []string, m geom.Affine, about geom.Point, turn func(*P
 			continue
 		}
 		p := about.Add(m.Apply(geom.Pt(it.Place.X, it.Place.Y).Sub(about)))
-		it.Place.X, it.Place.Y = tidy(p.X), tidy(p.Y)
+		it.Place.X, it.Place.Y = Tidy(p.X), Tidy(p.Y)
 		turn(&it.Place)
 		it.Place.Turn = wrap(it.Place.Turn)
 	}

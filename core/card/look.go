@@ -96,14 +96,14 @@ func (g *Gradient) clone() *Gradient {
 
 func checkColour(c string) error {
 	if !colour.MatchString(c) {
-		return refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
+		return Refuse("colour", "A colour is written #rrggbb, such as #a8432a.")
 	}
 	return nil
 }
 
 func share(field string, v float64) error {
 	if !within(v, 0, 1) {
-		return refuse(field, "This is between 0 and 100 %%.")
+		return Refuse(field, "This is between 0 and 100 %%.")
 	}
 	return nil
 }
@@ -113,11 +113,11 @@ func (l *Look) check() error {
 		return nil
 	}
 	if !within(l.Clear, 0, .95) {
-		return refuse("opacity", "Opacity is between 5 and 100 %%; hide the item to see nothing of it.")
+		return Refuse("opacity", "Opacity is between 5 and 100 %%; hide the item to see nothing of it.")
 	}
 	if p := l.Line; p != nil {
 		if !within(p.Width, .1, 20) {
-			return refuse("line", "A line is between 0.1 and 20 mm wide.")
+			return Refuse("line", "A line is between 0.1 and 20 mm wide.")
 		}
 		if err := checkColour(p.Colour); err != nil {
 			return err
@@ -125,7 +125,7 @@ func (l *Look) check() error {
 	}
 	if s := l.Shadow; s != nil {
 		if !within(s.Distance, 0, 50) || !within(s.Blur, 0, 20) || !within(s.Angle, -360, 360) {
-			return refuse("shadow", "A shadow falls up to 50 mm (2 in) away and is up to 20 mm (¾ in) soft.")
+			return Refuse("shadow", "A shadow falls up to 50 mm (2 in) away and is up to 20 mm (¾ in) soft.")
 		}
 		if err := checkColour(s.Colour); err != nil {
 			return err
@@ -144,12 +144,12 @@ func (l *Look) check() error {
 	}
 	if r := l.Reflection; r != nil {
 		if !within(r.Gap, 0, 50) || !within(r.Length, .05, 1) || !within(r.Opacity, .02, 1) {
-			return refuse("reflection", "A reflection lies up to 50 mm (2 in) below, and shows between a twentieth and all of the item.")
+			return Refuse("reflection", "A reflection lies up to 50 mm (2 in) below, and shows between a twentieth and all of the item.")
 		}
 	}
 	if r := l.Raised; r != nil {
 		if !within(r.Width, .2, 20) {
-			return refuse("raised", "A raised edge is between 0.2 and 20 mm wide.")
+			return Refuse("raised", "A raised edge is between 0.2 and 20 mm wide.")
 		}
 		return share("raised", r.Strength)
 	}
@@ -169,33 +169,33 @@ func (f Fill) check() error {
 		}
 	}
 	if ways > 1 {
-		return refuse("fill", "A fill is a colour, a paper or a gradient, and only one of them.")
+		return Refuse("fill", "A fill is a colour, a paper or a gradient, and only one of them.")
 	}
 	if f.Scale != 0 && !within(f.Scale, .1, 10) || !within(f.Turn, -360, 360) || !within(f.ShiftX, -maxSize, maxSize) || !within(f.ShiftY, -maxSize, maxSize) {
-		return refuse("paper", "A pattern is between a tenth and ten times its size.")
+		return Refuse("paper", "A pattern is between a tenth and ten times its size.")
 	}
 	g := f.Gradient
 	if g == nil {
 		return nil
 	}
 	if g.Kind != Linear && g.Kind != Radial || len(g.Stops) < 2 || len(g.Stops) > maxStops {
-		return refuse("gradient", "A gradient is linear or radial and has between 2 and %d colours.", maxStops)
+		return Refuse("gradient", "A gradient is linear or radial and has between 2 and %d colours.", maxStops)
 	}
 	for i, s := range g.Stops {
 		if err := checkColour(s.Colour); err != nil {
 			return err
 		}
 		if !within(s.At, 0, 1) || i > 0 && s.At < g.Stops[i-1].At {
-			return refuse("gradient", "The colours of a gradient follow each other from 0 to 100 %%.")
+			return Refuse("gradient", "The colours of a gradient follow each other from 0 to 100 %%.")
 		}
 	}
 	for _, v := range []float64{g.FromX, g.FromY, g.ToX, g.ToY} {
 		if !within(v, -5, 5) {
-			return refuse("gradient", "A gradient ends no farther away than five times the item’s size.")
+			return Refuse("gradient", "A gradient ends no farther away than five times the item’s size.")
 		}
 	}
 	if g.FromX == g.ToX && g.FromY == g.ToY {
-		return refuse("gradient", "A gradient needs two places.")
+		return Refuse("gradient", "A gradient needs two places.")
 	}
 	return nil
 }
@@ -224,13 +224,13 @@ func (k SetLook) Apply(c Card) (Card, error) {
 
 func (it *Item) setLook(l *Look) error {
 	if it.Slot != nil || it.Lines != nil {
-		return refuse("look", "“%s” has no look of its own.", it.Name)
+		return Refuse("look", "“%s” has no look of its own.", it.Name)
 	}
 	if l.Tint != nil && it.Photo == nil {
-		return refuse("tint", "“%s” is no picture. Change its colour instead of tinting it.", it.Name)
+		return Refuse("tint", "“%s” is no picture. Change its colour instead of tinting it.", it.Name)
 	}
 	if it.IsPiece() && (l.Shadow != nil || l.Reflection != nil || l.Clear > 0) {
-		return refuse("look", "“%s” is a cut piece: it throws its own shadow and lets nothing through. Print it to give it one.", it.Name)
+		return Refuse("look", "“%s” is a cut piece: it throws its own shadow and lets nothing through. Print it to give it one.", it.Name)
 	}
 	it.Look = l.clone()
 	if *it.Look == (Look{}) {
@@ -266,7 +266,7 @@ func (k PasteLook) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(c *Card, f *Face) error {
 		_, from := c.Find(k.From)
 		if from == nil {
-			return refuse("from", "What the look was copied from is not there any more.")
+			return Refuse("from", "What the look was copied from is not there any more.")
 		}
 		var l Look
 		if from.Look != nil {

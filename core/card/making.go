@@ -18,7 +18,7 @@ func wrap(degrees float64) float64 {
 	} else if d <= -180 {
 		d += 360
 	}
-	return tidy(d)
+	return Tidy(d)
 }
 
 // SetMade says how items come into being. When a piece becomes ink, what it
@@ -45,7 +45,7 @@ func (k SetMade) Apply(c Card) (Card, error) {
 			}
 			it.Made = k.Made
 			it.asMade()
-			it.Made.Bleed = tidy(it.Made.Bleed)
+			it.Made.Bleed = Tidy(it.Made.Bleed)
 		}
 		return nil
 	})
@@ -66,16 +66,16 @@ func (k SetFill) Apply(c Card) (Card, error) {
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it.Photo != nil {
-				return refuse("fill", "“%s” is a photo; it has no fill.", it.Name)
+				return Refuse("fill", "“%s” is a photo; it has no fill.", it.Name)
 			}
 			if it.Lines != nil && (it.Lines.Role != RolePen || k.Fill.Paper != "") {
-				return refuse("fill", "“%s” is a line; only a pen line has an ink.", it.Name)
+				return Refuse("fill", "“%s” is a line; only a pen line has an ink.", it.Name)
 			}
 			if it.Slot != nil {
-				return refuse("fill", "“%s” is a slot. Fill it with a photo or words first.", it.Name)
+				return Refuse("fill", "“%s” is a slot. Fill it with a photo or words first.", it.Name)
 			}
 			if k.Fill == (Fill{}) && !it.IsPiece() {
-				return refuse("fill", "Printed “%s” needs a colour or a paper, or nothing would be seen.", it.Name)
+				return Refuse("fill", "Printed “%s” needs a colour or a paper, or nothing would be seen.", it.Name)
 			}
 			it.Fill = k.Fill.clone()
 		}
@@ -98,12 +98,12 @@ func (k SetForm) Apply(c Card) (Card, error) {
 	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Form == nil || it.Form.Outline != Rectangle {
-			return refuse("corner", "“%s” has no corners to change; a rectangle has.", it.Name)
+			return Refuse("corner", "“%s” has no corners to change; a rectangle has.", it.Name)
 		}
 		if k.Corner != Square && k.Radius <= 0 {
-			return refuse("radius", "Corners need a size of more than nothing.")
+			return Refuse("radius", "Corners need a size of more than nothing.")
 		}
-		it.Form.Corner, it.Form.Radius = k.Corner, tidy(k.Radius)
+		it.Form.Corner, it.Form.Radius = k.Corner, Tidy(k.Radius)
 		if k.Corner == Square {
 			it.Form.Radius = 0
 		}
@@ -127,9 +127,9 @@ func (k SetEnds) Apply(c Card) (Card, error) {
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it.Form == nil || it.Form.Outline != Free {
-				return refuse("ids", "“%s” has no outline of its own. Tags, banners, flags, tabs and strips keep their ends by themselves.", it.Name)
+				return Refuse("ids", "“%s” has no outline of its own. Tags, banners, flags, tabs and strips keep their ends by themselves.", it.Name)
 			}
-			it.Form.Ends = tidy(k.Ends)
+			it.Form.Ends = Tidy(k.Ends)
 		}
 		return nil
 	})
@@ -151,12 +151,12 @@ func (k SetWords) Apply(c Card) (Card, error) {
 	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Words == nil {
-			return refuse("words", "“%s” is no lettering.", it.Name)
+			return Refuse("words", "“%s” is no lettering.", it.Name)
 		}
 		*it.Words = k.Words
-		it.Words.Size = tidy(k.Words.Size)
+		it.Words.Size = Tidy(k.Words.Size)
 		if k.Anchor != nil {
-			it.Place.X, it.Place.Y = tidy(k.Anchor.X), tidy(k.Anchor.Y)
+			it.Place.X, it.Place.Y = Tidy(k.Anchor.X), Tidy(k.Anchor.Y)
 		}
 		return nil
 	})
@@ -177,7 +177,7 @@ func (k SetRole) Apply(c Card) (Card, error) {
 		for _, id := range k.IDs {
 			it := f.Item(id)
 			if it.Lines == nil {
-				return refuse("ids", "“%s” is no line.", it.Name)
+				return Refuse("ids", "“%s” is no line.", it.Name)
 			}
 			it.Lines.Role = k.Role
 			switch {
@@ -205,12 +205,12 @@ func (k PutOn) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
 		on := f.Item(k.On)
 		if k.On != "" && (on == nil || !on.IsPiece()) {
-			return refuse("on", "Something can be put on the base or on a piece of the same face.")
+			return Refuse("on", "Something can be put on the base or on a piece of the same face.")
 		}
 		for _, id := range k.IDs {
 			root := f.root(id)
 			if slices.Contains(f.carried(root), k.On) {
-				return refuse("on", "“%s” cannot be put on itself or on what lies on it.", f.Item(id).Name)
+				return Refuse("on", "“%s” cannot be put on itself or on what lies on it.", f.Item(id).Name)
 			}
 			f.Item(root).On = k.On
 			f.toTop(root)
@@ -246,7 +246,7 @@ func (k Restack) Apply(c Card) (Card, error) {
 		}
 		above := f.Item(k.Above)
 		if k.Above != "" && above == nil {
-			return refuse("above", "The item to put it above is not there any more.")
+			return Refuse("above", "The item to put it above is not there any more.")
 		}
 		carries := func(id string) bool {
 			return slices.ContainsFunc(f.Items, func(it Item) bool {
@@ -298,7 +298,7 @@ func (k StepInStack) Apply(c Card) (Card, error) {
 			if carrier := f.Item(root.On); carrier != nil {
 				on = "“" + carrier.Name + "”"
 			}
-			return refuse("id", "“%s” is the %s %s on %s already.", f.Item(k.ID).Name, end, what, on)
+			return Refuse("id", "“%s” is the %s %s on %s already.", f.Item(k.ID).Name, end, what, on)
 		}
 		f.shift(root.ID, row[j], k.Up)
 		return nil
@@ -324,7 +324,7 @@ func (k AddMat) Apply(c Card) (Card, error) {
 		for _, id := range k.IDs {
 			top := f.top(id)
 			if top.Lines != nil {
-				return refuse("ids", "“%s” is a line, which has no outline for a mat to follow.", top.Name)
+				return Refuse("ids", "“%s” is a line, which has no outline for a mat to follow.", top.Name)
 			}
 			switch {
 			case top.Slot != nil:
@@ -342,7 +342,7 @@ func (k AddMat) Apply(c Card) (Card, error) {
 			low := f.Item(f.root(id))
 			name := top.Name + " mat"
 			mat := Item{ID: newID(c), Name: name, Kind: Mat, On: low.On,
-				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: tidy(k.Width), Corner: k.Corner, Solid: k.Solid}}
+				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid}}
 			low.On = mat.ID
 			i := slices.IndexFunc(f.Items, func(it Item) bool { return it.ID == mat.Mat.Of })
 			f.Items = slices.Insert(f.Items, i, mat)
@@ -373,9 +373,9 @@ func (k SetMat) Apply(c Card) (Card, error) {
 	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		it := f.Item(k.ID)
 		if it.Mat == nil {
-			return refuse("id", "“%s” is no mat.", it.Name)
+			return Refuse("id", "“%s” is no mat.", it.Name)
 		}
-		it.Mat.Width, it.Mat.Corner, it.Mat.Solid = tidy(k.Width), k.Corner, k.Solid
+		it.Mat.Width, it.Mat.Corner, it.Mat.Solid = Tidy(k.Width), k.Corner, k.Solid
 		return nil
 	})
 }

@@ -17,7 +17,7 @@ func (Recolour) Label() string { return "Change a colour" }
 func (k Recolour) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
 		if len(k.From) == 0 {
-			return refuse("from", "Choose the colour to change.")
+			return Refuse("from", "Choose the colour to change.")
 		}
 		if err := checkColour(k.To); err != nil {
 			return err
@@ -38,7 +38,7 @@ func (k Recolour) Apply(c Card) (Card, error) {
 			}
 		}
 		if !found {
-			return refuse("from", "Nothing has that colour any more.")
+			return Refuse("from", "Nothing has that colour any more.")
 		}
 		return nil
 	})

@@ -4,7 +4,6 @@ package hand
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -18,12 +17,6 @@ var Commands = map[string]func() card.Command{
 	"drawStroke": func() card.Command { return &DrawStroke{} },
 	"rubOut":     func() card.Command { return &RubOut{} },
 }
-
-func refuse(field, format string, args ...any) error {
-	return &card.Refusal{Field: field, Why: fmt.Sprintf(format, args...)}
-}
-
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // Tip is what a stroke is drawn with.
 type Tip string
@@ -69,7 +62,7 @@ func (DrawStroke) Label() string { return "Draw a stroke" }
 // Apply implements card.Command.
 func (k DrawStroke) Apply(c card.Card) (card.Card, error) {
 	if !(k.Weight >= minWeight && k.Weight <= maxWeight) {
-		return c, refuse("weight", "A stroke is between 0.1 and 40 mm wide.")
+		return c, card.Refuse("weight", "A stroke is between 0.1 and 40 mm wide.")
 	}
 	line, err := smooth(k.Touches)
 	if err != nil {
@@ -88,21 +81,21 @@ func (k DrawStroke) Apply(c card.Card) (card.Card, error) {
 			it.Name = "Marker stroke"
 		}
 	default:
-		return c, refuse("tip", "A stroke is drawn with a pen, a marker or a chisel tip.")
+		return c, card.Refuse("tip", "A stroke is drawn with a pen, a marker or a chisel tip.")
 	}
 	if path.Empty() {
-		return c, refuse("touches", "A stroke needs to go somewhere.")
+		return c, card.Refuse("touches", "A stroke needs to go somewhere.")
 	}
 	box := path.Bounds()
 	mid := box.Centre()
-	it.Place = card.Place{X: tidy(mid.X), Y: tidy(mid.Y)}
+	it.Place = card.Place{X: card.Tidy(mid.X), Y: card.Tidy(mid.Y)}
 	drawn := card.NewDrawn(path.Transform(geom.Shift(-mid.X, -mid.Y)))
 	if k.Machine {
-		it.Lines = &card.Lines{Role: card.RolePen, Path: drawn, Width: tidy(box.W), Height: tidy(box.H)}
+		it.Lines = &card.Lines{Role: card.RolePen, Path: drawn, Width: card.Tidy(box.W), Height: card.Tidy(box.H)}
 	} else {
-		it.Form = &card.Form{Outline: card.Free, Path: drawn, Width: tidy(box.W), Height: tidy(box.H)}
+		it.Form = &card.Form{Outline: card.Free, Path: drawn, Width: card.Tidy(box.W), Height: card.Tidy(box.H)}
 		if k.Opacity < 1 {
-			it.Look = &card.Look{Clear: tidy(1 - k.Opacity)}
+			it.Look = &card.Look{Clear: card.Tidy(1 - k.Opacity)}
 		}
 	}
 	return card.PlaceItems{Face: k.Face, Items: []card.Item{it}}.Apply(c)
@@ -125,7 +118,7 @@ const (
 // smooth takes the tremor out of a hand's touches and fits few curves to them.
 func smooth(touches []Touch) (stroke, error) {
 	if len(touches) > maxTouches {
-		return stroke{}, refuse("touches", "A stroke has at most %d touches. Draw it in parts.", maxTouches)
+		return stroke{}, card.Refuse("touches", "A stroke has at most %d touches. Draw it in parts.", maxTouches)
 	}
 	var s stroke
 	var pts []geom.Point
@@ -133,7 +126,7 @@ func smooth(touches []Touch) (stroke, error) {
 	for _, t := range touches {
 		for _, v := range []float64{t.X, t.Y, t.Pressure} {
 			if math.IsNaN(v) || math.Abs(v) > 2000 {
-				return stroke{}, refuse("touches", "A stroke would lie more than 2 m off.")
+				return stroke{}, card.Refuse("touches", "A stroke would lie more than 2 m off.")
 			}
 		}
 		p := geom.Pt(t.X, t.Y)
@@ -149,7 +142,7 @@ func smooth(touches []Touch) (stroke, error) {
 		s.pressure = append(s.pressure, min(max(t.Pressure, .05), 1))
 	}
 	if len(pts) == 0 {
-		return stroke{}, refuse("touches", "A stroke needs to go somewhere.")
+		return stroke{}, card.Refuse("touches", "A stroke needs to go somewhere.")
 	}
 	if len(pts) == 1 {
 		// A dot is a very short stroke.
@@ -299,7 +292,7 @@ func (RubOut) Label() string { return "Rub out" }
 // Apply implements card.Command.
 func (k RubOut) Apply(c card.Card) (card.Card, error) {
 	if !(k.Width >= minWeight && k.Width <= maxWeight) {
-		return c, refuse("width", "A rubber is between 0.1 and 40 mm wide.")
+		return c, card.Refuse("width", "A rubber is between 0.1 and 40 mm wide.")
 	}
 	way, err := smooth(k.Touches)
 	if err != nil {
@@ -310,7 +303,7 @@ func (k RubOut) Apply(c card.Card) (card.Card, error) {
 	return card.Change(c, func(c *card.Card) error {
 		f := c.Face(k.Face)
 		if f == nil {
-			return refuse("face", "There is no face “%s”.", k.Face)
+			return card.Refuse("face", "There is no face “%s”.", k.Face)
 		}
 		rubbed := false
 		var gone []string
@@ -341,7 +334,7 @@ func (k RubOut) Apply(c card.Card) (card.Card, error) {
 			f.Release(id)
 		}
 		if !rubbed {
-			return refuse("touches", "Nothing drawn by hand lies there.")
+			return card.Refuse("touches", "Nothing drawn by hand lies there.")
 		}
 		return nil
 	})
@@ -363,11 +356,11 @@ func rub(it *card.Item, path, over geom.Path) (left geom.Path, touched bool) {
 func keep(it *card.Item, path geom.Path) {
 	box := path.Bounds()
 	mid := box.Centre()
-	it.Place = card.Place{X: tidy(mid.X), Y: tidy(mid.Y)}
+	it.Place = card.Place{X: card.Tidy(mid.X), Y: card.Tidy(mid.Y)}
 	drawn := card.NewDrawn(path.Transform(geom.Shift(-mid.X, -mid.Y)))
 	if it.Lines != nil {
-		it.Lines.Path, it.Lines.Width, it.Lines.Height = drawn, tidy(box.W), tidy(box.H)
+		it.Lines.Path, it.Lines.Width, it.Lines.Height = drawn, card.Tidy(box.W), card.Tidy(box.H)
 		return
 	}
-	it.Form.Path, it.Form.Width, it.Form.Height = drawn, max(tidy(box.W), .5), max(tidy(box.H), .5)
+	it.Form.Path, it.Form.Width, it.Form.Height = drawn, max(card.Tidy(box.W), .5), max(card.Tidy(box.H), .5)
 }

@@ -23,17 +23,11 @@ var Commands = map[string]func() card.Command{
 	"swapPictures":  func() card.Command { return &SwapPictures{} },
 }
 
-func refuse(field, format string, args ...any) error {
-	return &card.Refusal{Field: field, Why: fmt.Sprintf(format, args...)}
-}
-
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
-
 // photo is the photo with the id, or a refusal.
 func photo(f *card.Face, id string) (*card.Item, error) {
 	it := f.Item(id)
 	if it.Photo == nil {
-		return nil, refuse("id", "“%s” is no photo.", it.Name)
+		return nil, card.Refuse("id", "“%s” is no photo.", it.Name)
 	}
 	return it, nil
 }
@@ -71,14 +65,14 @@ func keep(it *card.Item, box geom.Rect) {
 	p := it.Photo
 	p.Zoom, p.ShiftX, p.ShiftY = 0, 0, 0
 	least := scene.Seen(*p, it.Made.Bleed).Least
-	if z := tidy(box.W / least.X); z > 1+1e-6 {
+	if z := card.Tidy(box.W / least.X); z > 1+1e-6 {
 		p.Zoom = min(z, 50)
 	}
 	mid := box.Centre()
 	p.ShiftX, p.ShiftY = mid.X/p.Width, mid.Y/p.Height
 	// What would leave the opening bare is brought back.
 	seen := scene.Seen(*p, it.Made.Bleed).Box.Centre()
-	p.ShiftX, p.ShiftY = tidy(seen.X/p.Width), tidy(seen.Y/p.Height)
+	p.ShiftX, p.ShiftY = card.Tidy(seen.X/p.Width), card.Tidy(seen.Y/p.Height)
 }
 
 // FillOpening puts a picture into the outline of an item: a shape, a paper or a
@@ -111,7 +105,7 @@ func Fill(it *card.Item, k FillOpening) error {
 	case it.Photo != nil:
 		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight = k.Picture, k.PixelWidth, k.PixelHeight
 	case it.Slot != nil && it.Slot.Takes == card.TakesWords:
-		return refuse("id", "The slot “%s” waits for words.", it.Name)
+		return card.Refuse("id", "The slot “%s” waits for words.", it.Name)
 	case it.Form != nil:
 		form := *it.Form
 		it.Photo = &card.Print{Picture: k.Picture, PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: form.Width, Height: form.Height}
@@ -126,7 +120,7 @@ func Fill(it *card.Item, k FillOpening) error {
 			it.Name = k.Name
 		}
 	default:
-		return refuse("id", "“%s” has no outline that could hold a photo. Shapes, papers, slots and photos have.", it.Name)
+		return card.Refuse("id", "“%s” has no outline that could hold a photo. Shapes, papers, slots and photos have.", it.Name)
 	}
 	p := it.Photo
 	if k.AtX != nil && k.AtY != nil && p.PixelWidth > 0 && p.PixelHeight > 0 {
@@ -154,7 +148,7 @@ func (SetOpening) Label() string { return "Change an opening" }
 func (k SetOpening) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		if k.Outline == card.Free {
-			return refuse("outline", "Choose a photo and a shape, and crop the photo to the shape.")
+			return card.Refuse("outline", "Choose a photo and a shape, and crop the photo to the shape.")
 		}
 		for _, id := range k.IDs {
 			it, err := photo(f, id)
@@ -163,7 +157,7 @@ func (k SetOpening) Apply(c card.Card) (card.Card, error) {
 			}
 			it.Photo.Opening = &card.Form{Outline: k.Outline, Width: it.Photo.Width, Height: it.Photo.Height}
 			if k.Outline == card.Rectangle {
-				it.Photo.Opening.Corner, it.Photo.Opening.Radius = k.Corner, tidy(k.Radius)
+				it.Photo.Opening.Corner, it.Photo.Opening.Radius = k.Corner, card.Tidy(k.Radius)
 				if k.Corner == card.Square || k.Corner == "" {
 					it.Photo.Opening = nil
 				}
@@ -181,8 +175,8 @@ func open(it *card.Item, outline geom.Path) {
 	box := outline.Bounds()
 	c := box.Centre()
 	at := it.Place.Map().Apply(c)
-	it.Place.X, it.Place.Y = tidy(at.X), tidy(at.Y)
-	p.Width, p.Height = tidy(box.W), tidy(box.H)
+	it.Place.X, it.Place.Y = card.Tidy(at.X), card.Tidy(at.Y)
+	p.Width, p.Height = card.Tidy(box.W), card.Tidy(box.H)
 	p.Opening = &card.Form{Outline: card.Free, Width: p.Width, Height: p.Height, Path: card.NewDrawn(outline.Transform(geom.Shift(-c.X, -c.Y)))}
 	keep(it, geom.Rect{X: was.X - c.X, Y: was.Y - c.Y, W: was.W, H: was.H})
 }
@@ -205,7 +199,7 @@ func (k CropToOutline) Apply(c card.Card) (card.Card, error) {
 		}
 		by := f.Item(k.By)
 		if by.Photo != nil || by.Lines != nil {
-			return refuse("by", "“%s” has no outline to crop to. Shapes, papers and lettering have.", by.Name)
+			return card.Refuse("by", "“%s” has no outline to crop to. Shapes, papers and lettering have.", by.Name)
 		}
 		if err := f.Unlocked([]string{k.Photo, k.By}); err != nil {
 			return err
@@ -217,7 +211,7 @@ func (k CropToOutline) Apply(c card.Card) (card.Card, error) {
 		back, _ := it.Place.Map().Inverse()
 		outline := geom.Union(geom.NonZero, s.Outline.Transform(s.At).Transform(back))
 		if !outline.Bounds().Overlaps(scene.Seen(*it.Photo, 0).Box) {
-			return refuse("by", "“%s” does not lie on the photo. Put it where the photo is to be seen.", by.Name)
+			return card.Refuse("by", "“%s” does not lie on the photo. Put it where the photo is to be seen.", by.Name)
 		}
 		open(it, outline)
 		f.Release(k.By)
@@ -240,7 +234,7 @@ func (GrowOpening) Label() string { return "Grow or shrink a crop" }
 func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		if k.By == 0 || math.IsNaN(k.By) || math.Abs(k.By) > 150 {
-			return refuse("by", "Grow or shrink by something up to 150 mm (5 ⅞ in).")
+			return card.Refuse("by", "Grow or shrink by something up to 150 mm (5 ⅞ in).")
 		}
 		for _, id := range k.IDs {
 			it, err := photo(f, id)
@@ -250,13 +244,13 @@ func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 			form := it.Photo.Form()
 			if form.Outline == card.Rectangle && form.Corner == card.Square && k.Corner == card.Square && min(form.Width, form.Height)+2*k.By > .5 {
 				was := scene.Seen(*it.Photo, it.Made.Bleed).Box
-				it.Photo.Width, it.Photo.Height = tidy(form.Width+2*k.By), tidy(form.Height+2*k.By)
+				it.Photo.Width, it.Photo.Height = card.Tidy(form.Width+2*k.By), card.Tidy(form.Height+2*k.By)
 				keep(it, was)
 				continue
 			}
 			grown := geom.Offset(layer.Outline(form), k.By, layer.Corner(k.Corner))
 			if grown.Empty() {
-				return refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
+				return card.Refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
 			}
 			open(it, grown)
 		}
@@ -282,13 +276,13 @@ func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, []string{k.ID}, func(c *card.Card, f *card.Face) error {
 		it := f.Item(k.ID)
 		if it.Photo == nil && it.Form == nil {
-			return refuse("id", "“%s” has no outline to divide.", it.Name)
+			return card.Refuse("id", "“%s” has no outline to divide.", it.Name)
 		}
 		if err := f.Unlocked([]string{k.ID}); err != nil {
 			return err
 		}
 		if k.Columns < 1 || k.Rows < 1 || k.Columns*k.Rows < 2 || k.Columns > 20 || k.Rows > 20 {
-			return refuse("columns", "An opening is divided into between 2 and 400 cells.")
+			return card.Refuse("columns", "An opening is divided into between 2 and 400 cells.")
 		}
 		form := it.Form
 		if it.Photo != nil {
@@ -298,7 +292,7 @@ func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
 		w := (form.Width - k.Gap*float64(k.Columns-1)) / float64(k.Columns)
 		h := (form.Height - k.Gap*float64(k.Rows-1)) / float64(k.Rows)
 		if math.IsNaN(k.Gap) || k.Gap < 0 || min(w, h) < 2 {
-			return refuse("gap", "The cells would be smaller than 2 mm. Take a smaller gap or fewer cells.")
+			return card.Refuse("gap", "The cells would be smaller than 2 mm. Take a smaller gap or fewer cells.")
 		}
 		outline := layer.Outline(*form)
 		waits := card.Waits{Takes: card.TakesPhoto, Made: it.Made}
@@ -323,19 +317,19 @@ func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
 				b := one.Bounds()
 				mid := b.Centre()
 				at := place.Map().Apply(mid)
-				own := card.Form{Outline: card.Rectangle, Corner: card.Square, Width: tidy(b.W), Height: tidy(b.H)}
+				own := card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(b.W), Height: card.Tidy(b.H)}
 				if !rectangle {
 					own.Outline, own.Corner = card.Free, ""
 					own.Path = card.NewDrawn(one.Transform(geom.Shift(-mid.X, -mid.Y)))
 				}
 				w := waits
 				cells = append(cells, card.Item{Name: fmt.Sprintf("%s %d", it.Name, len(cells)+1), Kind: card.Slot, On: it.On, Group: it.Group,
-					Place: card.Place{X: tidy(at.X), Y: tidy(at.Y), Turn: place.Turn, Mirrored: place.Mirrored},
+					Place: card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: place.Turn, Mirrored: place.Mirrored},
 					Made:  card.Made{As: card.Printed}, Form: &own, Slot: &w})
 			}
 		}
 		if len(cells) < 2 {
-			return refuse("columns", "Fewer than two cells would have anything of the outline in them.")
+			return card.Refuse("columns", "Fewer than two cells would have anything of the outline in them.")
 		}
 		first := *it
 		if first.Photo != nil {
@@ -379,7 +373,7 @@ func (k SwapPictures) Apply(c card.Card) (card.Card, error) {
 			a, b = b, a
 		}
 		if a.Photo == nil || b.Photo == nil && b.Slot == nil {
-			return refuse("a", "Pictures are swapped between photos, or a photo and a slot.")
+			return card.Refuse("a", "Pictures are swapped between photos, or a photo and a slot.")
 		}
 		from := *a.Photo
 		if b.Photo == nil {

@@ -109,10 +109,10 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 		m.lines(lines[k], uses[k])
 	}
 	if len(m.items) == 0 {
-		return nil, refuse("drawing", "Nothing of the drawing would be brought in: everything is left out, or too small to see.")
+		return nil, card.Refuse("drawing", "Nothing of the drawing would be brought in: everything is left out, or too small to see.")
 	}
 	if len(m.items) > maxBrought {
-		return nil, refuse("drawing", "The drawing would become %d items; %d are the most. Leave some lines out, or join shapes in the program it comes from.", len(m.items), maxBrought)
+		return nil, card.Refuse("drawing", "The drawing would become %d items; %d are the most. Leave some lines out, or join shapes in the program it comes from.", len(m.items), maxBrought)
 	}
 	return m.items, nil
 }

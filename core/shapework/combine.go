@@ -24,10 +24,6 @@ var Commands = map[string]func() card.Command{
 	"roundCorners": func() card.Command { return &RoundCorners{} },
 }
 
-func refuse(field, format string, args ...any) error {
-	return &card.Refusal{Field: field, Why: fmt.Sprintf(format, args...)}
-}
-
 // operand is an item that takes part, with its outline in face coordinates.
 type operand struct {
 	item card.Item // as it was
@@ -38,7 +34,7 @@ type operand struct {
 // operands are the items in their order in the stack, lowest first.
 func operands(f *card.Face, ids []string, verb string, least int) ([]operand, error) {
 	if len(ids) < least {
-		return nil, refuse("ids", "Choose two or more items to %s.", verb)
+		return nil, card.Refuse("ids", "Choose two or more items to %s.", verb)
 	}
 	var out []operand
 	for i := range f.Items {
@@ -51,7 +47,7 @@ func operands(f *card.Face, ids []string, verb string, least int) ([]operand, er
 			if it.Lines != nil {
 				what = "line"
 			}
-			return nil, refuse("ids", "“%s” is a %s. Shapes, papers, lettering and mats have an outline to %s.", it.Name, what, verb)
+			return nil, card.Refuse("ids", "“%s” is a %s. Shapes, papers, lettering and mats have an outline to %s.", it.Name, what, verb)
 		}
 		s, err := scene.Resolve(f, it)
 		if err != nil {
@@ -78,17 +74,14 @@ func (o operand) become(it *card.Item, path geom.Path) {
 	box := local.Bounds()
 	c := box.Centre()
 	at := geom.Turn(o.turn * rad).Apply(c)
-	it.Place = card.Place{X: tidy(at.X), Y: tidy(at.Y), Turn: o.turn}
-	it.Form = &card.Form{Outline: card.Free, Width: tidy(box.W), Height: tidy(box.H),
+	it.Place = card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: o.turn}
+	it.Form = &card.Form{Outline: card.Free, Width: card.Tidy(box.W), Height: card.Tidy(box.H),
 		Path: card.NewDrawn(local.Transform(geom.Shift(-c.X, -c.Y)))}
 	it.Words, it.Mat = nil, nil
 	if it.Kind != card.Paper {
 		it.Kind = card.Shape
 	}
 }
-
-// tidy rounds to a nanometre, as the document does.
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // absorb makes one item of several: the lowest takes the outline, the others
 // go. What they carried lies on the result if that is a piece, else on what
@@ -156,7 +149,7 @@ func (k Weld) Apply(c card.Card) (card.Card, error) {
 			apart += outerRings(o.path)
 		}
 		if outerRings(whole) >= apart {
-			return refuse("ids", "These do not overlap, so they would stay apart. Move them until they do, then weld.")
+			return card.Refuse("ids", "These do not overlap, so they would stay apart. Move them until they do, then weld.")
 		}
 		absorb(f, ops, whole, true)
 		return nil
@@ -191,12 +184,12 @@ func (k Carve) Apply(c card.Card) (card.Card, error) {
 		low := ops[0]
 		for _, o := range ops[1:] {
 			if geom.Intersection(geom.NonZero, low.path, o.path).Empty() {
-				return refuse("ids", "“%s” does not overlap “%s”, so there is nothing to carve.", o.item.Name, low.item.Name)
+				return card.Refuse("ids", "“%s” does not overlap “%s”, so there is nothing to carve.", o.item.Name, low.item.Name)
 			}
 		}
 		rest := geom.Difference(geom.NonZero, low.path, paths(ops[1:])...)
 		if rest.Empty() {
-			return refuse("ids", "Nothing would be left of “%s”. The lower item loses the form of the upper ones.", low.item.Name)
+			return card.Refuse("ids", "Nothing would be left of “%s”. The lower item loses the form of the upper ones.", low.item.Name)
 		}
 		absorb(f, ops, rest, false)
 		return nil
@@ -220,7 +213,7 @@ func (k KeepOverlap) Apply(c card.Card) (card.Card, error) {
 		}
 		common := geom.Intersection(geom.NonZero, paths(ops)...)
 		if common.Empty() {
-			return refuse("ids", "There is no place that all of these cover, so there is no overlap to keep.")
+			return card.Refuse("ids", "There is no place that all of these cover, so there is no overlap to keep.")
 		}
 		absorb(f, ops, common, true)
 		return nil
@@ -248,10 +241,10 @@ func (k Divide) Apply(c card.Card) (card.Card, error) {
 		}
 		parts := geom.Divide(geom.NonZero, paths(ops)...)
 		if !slices.ContainsFunc(parts, func(p geom.Part) bool { return len(p.Cover) > 1 }) {
-			return refuse("ids", "These do not overlap, so there is nothing to divide.")
+			return card.Refuse("ids", "These do not overlap, so there is nothing to divide.")
 		}
 		if len(parts) > maxParts {
-			return refuse("ids", "That would leave %d parts; %d are the most.", len(parts), maxParts)
+			return card.Refuse("ids", "That would leave %d parts; %d are the most.", len(parts), maxParts)
 		}
 		slices.SortStableFunc(parts, func(a, b geom.Part) int { return cmp.Compare(a.Cover[0], b.Cover[0]) })
 		made := map[int]int{}

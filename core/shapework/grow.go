@@ -31,7 +31,7 @@ const maxGrow = 150
 func (k Grow) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		if k.By == 0 || math.Abs(k.By) > maxGrow || math.IsNaN(k.By) {
-			return refuse("by", "Grow or shrink by something up to %d mm (5 ⅞ in).", maxGrow)
+			return card.Refuse("by", "Grow or shrink by something up to %d mm (5 ⅞ in).", maxGrow)
 		}
 		verb := "grow"
 		if k.By < 0 {
@@ -48,7 +48,7 @@ func (k Grow) Apply(c card.Card) (card.Card, error) {
 			}
 			path := geom.Offset(o.path, k.By, layer.Corner(k.Corner))
 			if path.Empty() {
-				return refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
+				return card.Refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
 			}
 			o.become(it, path)
 		}
@@ -66,11 +66,11 @@ func (k Grow) measured(f *card.Form) bool {
 	case f.Outline == card.Ellipse && f.Width == f.Height:
 	case f.Outline == card.Rectangle && f.Corner == card.Square && (k.By < 0 || k.Corner == card.Square):
 	case f.Outline == card.Rectangle && f.Corner == card.Round && f.Radius+k.By > 0 && 2*f.Radius < min(f.Width, f.Height):
-		f.Radius = tidy(f.Radius + k.By)
+		f.Radius = card.Tidy(f.Radius + k.By)
 	default:
 		return false
 	}
-	f.Width, f.Height = tidy(w), tidy(h)
+	f.Width, f.Height = card.Tidy(w), card.Tidy(h)
 	return true
 }
 
@@ -87,7 +87,7 @@ func (RoundCorners) Label() string { return "Round corners" }
 func (k RoundCorners) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		if !(k.Radius > 0 && k.Radius <= maxGrow) {
-			return refuse("radius", "Round corners by something up to %d mm (5 ⅞ in).", maxGrow)
+			return card.Refuse("radius", "Round corners by something up to %d mm (5 ⅞ in).", maxGrow)
 		}
 		ops, err := operands(f, k.IDs, "round", 1)
 		if err != nil {
@@ -96,13 +96,13 @@ func (k RoundCorners) Apply(c card.Card) (card.Card, error) {
 		for _, o := range ops {
 			it := f.Item(o.item.ID)
 			if it.Form != nil && it.Form.Outline == card.Rectangle && it.Form.Corner == card.Square {
-				it.Form.Corner, it.Form.Radius = card.Round, tidy(min(k.Radius, it.Form.Width/2, it.Form.Height/2))
+				it.Form.Corner, it.Form.Radius = card.Round, card.Tidy(min(k.Radius, it.Form.Width/2, it.Form.Height/2))
 				continue
 			}
 			// Arcs in two corners close by may cross; what they leave is clean.
 			path := geom.Union(geom.NonZero, geom.RoundCorners(o.path, k.Radius))
 			if math.Abs(path.Area()-o.path.Area()) < 1e-6 {
-				return refuse("ids", "“%s” has no corner to round.", it.Name)
+				return card.Refuse("ids", "“%s” has no corner to round.", it.Name)
 			}
 			o.become(it, path)
 		}

@@ -4,7 +4,6 @@ package sketch
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -21,12 +20,6 @@ var Commands = map[string]func() card.Command{
 	"makeSlots": func() card.Command { return &MakeSlots{} },
 	"fillWords": func() card.Command { return &FillWords{} },
 }
-
-func refuse(field, format string, args ...any) error {
-	return &card.Refusal{Field: field, Why: fmt.Sprintf(format, args...)}
-}
-
-func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
 // MakeSlots turns photos and words into slots that wait for others in their
 // place, made and set in the same way.
@@ -63,16 +56,16 @@ func slot(f *card.Face, it *card.Item) error {
 		words := *it.Words
 		waits.Takes, waits.Words, waits.Fill = card.TakesWords, &words, it.Fill
 		mid := s.At.Apply(s.Box.Centre())
-		it.Form = &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: tidy(s.Box.W), Height: tidy(s.Box.H)}
-		it.Place.X, it.Place.Y = tidy(mid.X), tidy(mid.Y)
+		it.Form = &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(s.Box.W), Height: card.Tidy(s.Box.H)}
+		it.Place.X, it.Place.Y = card.Tidy(mid.X), card.Tidy(mid.Y)
 	case it.Slot != nil:
 		return nil
 	default:
-		return refuse("ids", "“%s” is neither a photo nor words, and cannot wait for one.", it.Name)
+		return card.Refuse("ids", "“%s” is neither a photo nor words, and cannot wait for one.", it.Name)
 	}
 	for _, other := range f.Items {
 		if other.On == it.ID {
-			return refuse("ids", "“%s” carries “%s”, which a slot cannot. Put that on something else first.", it.Name, other.Name)
+			return card.Refuse("ids", "“%s” carries “%s”, which a slot cannot. Put that on something else first.", it.Name, other.Name)
 		}
 	}
 	it.Kind, it.Photo, it.Words, it.Look = card.Slot, nil, nil, nil
@@ -94,25 +87,25 @@ func (k FillWords) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, []string{k.ID}, func(_ *card.Card, f *card.Face) error {
 		it := f.Item(k.ID)
 		if it.Slot == nil || it.Slot.Words == nil {
-			return refuse("id", "“%s” waits for no words.", it.Name)
+			return card.Refuse("id", "“%s” waits for no words.", it.Name)
 		}
 		words := *it.Slot.Words
 		words.Text = strings.TrimSpace(k.Text)
 		words.Size = 10
 		set, err := lettering.Set(words)
 		if err != nil {
-			return refuse("text", "These words cannot be set: %v.", err)
+			return card.Refuse("text", "These words cannot be set: %v.", err)
 		}
 		b := set.Outline.Bounds()
 		if b.Empty() {
-			return refuse("text", "Lettering needs at least one letter.")
+			return card.Refuse("text", "Lettering needs at least one letter.")
 		}
 		k := min(it.Form.Width/b.W, it.Form.Height/b.H)
-		words.Size = tidy(min(max(10*k, .5), 400))
+		words.Size = card.Tidy(min(max(10*k, .5), 400))
 		k = words.Size / 10
 		mid := b.Centre().Mul(k)
 		at := it.Place.Map().Apply(geom.Pt(-mid.X, -mid.Y))
-		it.Place.X, it.Place.Y = tidy(at.X), tidy(at.Y)
+		it.Place.X, it.Place.Y = card.Tidy(at.X), card.Tidy(at.Y)
 		it.Kind, it.Words, it.Fill, it.Made = card.Lettering, &words, it.Slot.Fill, it.Slot.Made
 		it.Form, it.Slot = nil, nil
 		return nil
@@ -142,7 +135,7 @@ func Of(c card.Card, face card.FaceID, slots []string) (card.Card, error) {
 	}
 	return card.Change(c, func(c *card.Card) error {
 		if f := c.Face(face); f == nil || len(f.Items) == 0 {
-			return refuse("face", "There is nothing on this face to keep.")
+			return card.Refuse("face", "There is nothing on this face to keep.")
 		}
 		for i := range c.Faces {
 			if c.Faces[i].ID != face {
