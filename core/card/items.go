@@ -145,22 +145,27 @@ func (k RemoveItems) Apply(c Card) (Card, error) {
 			return err
 		}
 		for _, id := range k.IDs {
-			it := f.Item(id)
-			if it == nil {
-				continue // a mat that went with what lay on it
-			}
-			gone := []string{id}
-			if it.Mat == nil {
-				for m := f.Item(it.On); m != nil && m.Mat != nil && m.Mat.Of == gone[len(gone)-1]; m = f.Item(m.On) {
-					gone = append(gone, m.ID)
-				}
-			}
-			for _, g := range gone {
-				f.Release(g)
+			if f.Item(id) != nil { // a mat went with what lay on it
+				f.Remove(id)
 			}
 		}
 		return nil
 	})
+}
+
+// Remove takes an item away, with the mats under it. What lay on it lies on what
+// carried it then.
+func (f *Face) Remove(id string) {
+	it := f.Item(id)
+	gone := []string{id}
+	if it.Mat == nil {
+		for m := f.Item(it.On); m != nil && m.Mat != nil && m.Mat.Of == gone[len(gone)-1]; m = f.Item(m.On) {
+			gone = append(gone, m.ID)
+		}
+	}
+	for _, g := range gone {
+		f.Release(g)
+	}
 }
 
 // MoveItems moves items with their mats and all they carry.

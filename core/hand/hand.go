@@ -331,7 +331,7 @@ func (k RubOut) Apply(c card.Card) (card.Card, error) {
 			keep(it, left)
 		}
 		for _, id := range gone {
-			f.Release(id)
+			f.Remove(id)
 		}
 		if !rubbed {
 			return card.Refuse("touches", "Nothing drawn by hand lies there.")

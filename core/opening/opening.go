@@ -3,7 +3,6 @@
 package opening
 
 import (
-	"fmt"
 	"math"
 
 	"sectilis/core/card"
@@ -214,7 +213,7 @@ func (k CropToOutline) Apply(c card.Card) (card.Card, error) {
 			return card.Refuse("by", "“%s” does not lie on the photo. Put it where the photo is to be seen.", by.Name)
 		}
 		open(it, outline)
-		f.Release(k.By)
+		f.Remove(k.By)
 		return nil
 	})
 }
@@ -254,103 +253,6 @@ func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 			}
 			open(it, grown)
 		}
-		return nil
-	})
-}
-
-// DivideOpening divides the outline of an item into rows and columns with a gap
-// between them. The first cell keeps the photo, the others are slots; all are a
-// group.
-type DivideOpening struct {
-	ID      string  `json:"id"`
-	Columns int     `json:"columns"`
-	Rows    int     `json:"rows"`
-	Gap     float64 `json:"gap"`
-}
-
-// Label implements card.Command.
-func (DivideOpening) Label() string { return "Divide an opening" }
-
-// Apply implements card.Command.
-func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
-	return card.OnFace(c, []string{k.ID}, func(c *card.Card, f *card.Face) error {
-		it := f.Item(k.ID)
-		if it.Photo == nil && it.Form == nil {
-			return card.Refuse("id", "“%s” has no outline to divide.", it.Name)
-		}
-		if err := f.Unlocked([]string{k.ID}); err != nil {
-			return err
-		}
-		if k.Columns < 1 || k.Rows < 1 || k.Columns*k.Rows < 2 || k.Columns > 20 || k.Rows > 20 {
-			return card.Refuse("columns", "An opening is divided into between 2 and 400 cells.")
-		}
-		form := it.Form
-		if it.Photo != nil {
-			own := it.Photo.Form()
-			form = &own
-		}
-		w := (form.Width - k.Gap*float64(k.Columns-1)) / float64(k.Columns)
-		h := (form.Height - k.Gap*float64(k.Rows-1)) / float64(k.Rows)
-		if math.IsNaN(k.Gap) || k.Gap < 0 || min(w, h) < 2 {
-			return card.Refuse("gap", "The cells would be smaller than 2 mm. Take a smaller gap or fewer cells.")
-		}
-		outline := layer.Outline(*form)
-		waits := card.Waits{Takes: card.TakesPhoto, Made: it.Made}
-		if it.Slot != nil {
-			waits = *it.Slot
-		}
-		var ids []string
-		group := card.GroupItems{Name: it.Name}
-		place := it.Place
-		rectangle := form.Outline == card.Rectangle && form.Corner == card.Square
-		var cells []card.Item
-		for r := range k.Rows {
-			for col := range k.Columns {
-				cell := geom.Rect{X: -form.Width/2 + float64(col)*(w+k.Gap), Y: -form.Height/2 + float64(r)*(h+k.Gap), W: w, H: h}
-				one := geom.RectPath(cell)
-				if !rectangle {
-					one = geom.Intersection(geom.NonZero, outline, one)
-				}
-				if b := one.Bounds(); one.Empty() || min(b.W, b.H) < .5 {
-					continue // beside a round outline
-				}
-				b := one.Bounds()
-				mid := b.Centre()
-				at := place.Map().Apply(mid)
-				own := card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(b.W), Height: card.Tidy(b.H)}
-				if !rectangle {
-					own.Outline, own.Corner = card.Free, ""
-					own.Path = card.NewDrawn(one.Transform(geom.Shift(-mid.X, -mid.Y)))
-				}
-				w := waits
-				cells = append(cells, card.Item{Name: fmt.Sprintf("%s %d", it.Name, len(cells)+1), Kind: card.Slot, On: it.On, Group: it.Group,
-					Place: card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: place.Turn, Mirrored: place.Mirrored},
-					Made:  card.Made{As: card.Printed}, Form: &own, Slot: &w})
-			}
-		}
-		if len(cells) < 2 {
-			return card.Refuse("columns", "Fewer than two cells would have anything of the outline in them.")
-		}
-		first := *it
-		if first.Photo != nil {
-			p := *first.Photo
-			if err := Fill(&cells[0], FillOpening{ID: first.ID, Picture: p.Picture, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight}); err != nil {
-				return err
-			}
-			cells[0].Look = first.Look
-		}
-		made, err := c.Insert(f, first.ID, cells)
-		if err != nil {
-			return err
-		}
-		ids = append(ids, made...)
-		f.Release(first.ID)
-		group.IDs = ids
-		next, err := group.Apply(*c)
-		if err != nil {
-			return err
-		}
-		*c = next
 		return nil
 	})
 }

@@ -130,6 +130,13 @@ func TestOpeningsAreFilledDividedAndSwapped(t *testing.T) {
 		var r *card.Refusal
 		assert.ErrorAs(t, err, &r)
 	}
+	// What has a mat, which follows its outline, is not divided; what is cropped to
+	// something with a mat uses that up too.
+	matted := do(t, photo(t), card.AddMat{IDs: []string{"i1"}, Width: 3, Corner: card.Square, Stock: "white-216"})
+	_, err := card.Apply(matted, opening.DivideOpening{ID: "i1", Columns: 2, Rows: 1})
+	assert.ErrorContains(t, err, "has a mat or carries something")
+	matted = do(t, photo(t), card.AddMat{IDs: []string{"i2"}, Width: 3, Corner: card.Round, Stock: "white-216"}, opening.CropToOutline{Photo: "i1", By: "i2"})
+	assert.Len(t, matted.Face(card.Front).Items, 1)
 	round := do(t, photo(t), opening.DivideOpening{ID: "i2", Columns: 2, Rows: 1, Gap: 2})
 	assert.Equal(t, card.Free, round.Face(card.Front).Items[1].Form.Outline, "halves of a circle")
 }

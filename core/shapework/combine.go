@@ -117,13 +117,8 @@ func remove(f *card.Face, ops []operand, to func(carried *card.Item) string) {
 		}
 	}
 	for _, id := range ids {
-		for it := f.Item(id); it != nil; {
-			under := f.Item(it.On)
-			f.Release(it.ID)
-			if under == nil || under.Mat == nil || under.Mat.Of != id {
-				break
-			}
-			id, it = under.ID, f.Item(under.ID)
+		if f.Item(id) != nil { // a mat went with what lay on it
+			f.Remove(id)
 		}
 	}
 }
