@@ -3,8 +3,8 @@
 // beside it, and all that can be done to items with a pointer.
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, toRef, watch } from 'vue'
-import type { SceneItem } from '../api/types'
-import { apply, matrix, then, union, type Matrix, type Pt } from '../parts/geom'
+
+import { apply, matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
@@ -13,16 +13,13 @@ import FaceArt from './FaceArt.vue'
 import FaceGround from './FaceGround.vue'
 import Handles from './Handles.vue'
 import Rulers from './Rulers.vue'
+import SnapMarks from './SnapMarks.vue'
+import SurfaceTools from './SurfaceTools.vue'
 import WordsEditor from './WordsEditor.vue'
-import CropTool from './CropTool.vue'
-import DrawTool from './DrawTool.vue'
-import GapTool from './GapTool.vue'
 import GradientHandles from './GradientHandles.vue'
-import PickTool from './PickTool.vue'
-import RulerTool from './RulerTool.vue'
-import ToolBar from './ToolBar.vue'
 import ZoomBar from './ZoomBar.vue'
 import { useDrag } from './useDrag'
+import { useFrames } from './useFrames'
 import { usePointer } from './usePointer'
 import { useViewport } from './useViewport'
 
@@ -57,66 +54,9 @@ const outlines = computed(() =>
   editing.value && preview.value ? new Map([[editing.value, preview.value]]) : undefined,
 )
 const editedItem = computed(() => (editing.value ? card.items.get(editing.value) : undefined))
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
 const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
 
-const screen = computed<Matrix>(() => [scale.value, 0, 0, scale.value, offset.value.x, offset.value.y])
-/** Where an item is shown now, in pixels. */
-const seen = (it: SceneItem): Matrix => {
-  const m = drag.live.value?.get(it.id)
-  return then(m ? then(it.at, m) : it.at, screen.value)
-}
-/** The frame of what is selected, in pixels. */
-const frame = computed(() => {
-  if (one.value) return { box: one.value.box, at: seen(one.value) }
-  if (card.selected.length < 2) return undefined
-  const m = drag.live.value?.get(card.selected[0]!.id)
-  return { box: union(card.selected.map((it) => it.bounds)), at: m ? then(m, screen.value) : screen.value }
-})
-/** The frames of several things that are selected, as one path. */
-const frames = computed(() => {
-  if (card.selected.length < 2 || card.trial || tool.bare) return ''
-  return card.selected
-    .map((it) => {
-      const at = seen(it)
-      const { x, y, w, h } = it.box
-      const p = [
-        { x, y },
-        { x: x + w, y },
-        { x: x + w, y: y + h },
-        { x, y: y + h },
-      ].map((q) => apply(at, q))
-      return 'M' + p.map((q) => `${q.x.toFixed(1)} ${q.y.toFixed(1)}`).join('L') + 'z'
-    })
-    .join('')
-})
-const marked = computed(() => {
-  if (!card.selected.length || drag.live.value) return undefined
-  return union(card.selected.map((it) => it.bounds))
-})
-const snapLines = computed(() =>
-  drag.lines.value.map((l) => {
-    const at = l.at * scale.value + (l.axis === 'x' ? offset.value.x : offset.value.y)
-    return l.axis === 'x' ? `M${at} 0V${height.value}` : `M0 ${at}H${width.value}`
-  }),
-)
-/** Equal gaps, as lines with a tick at either end and their width. */
-const snapGaps = computed(() =>
-  drag.gaps.value.map((g) => {
-    const level = g.axis === 'x'
-    const a = view.toScreen(level ? { x: g.from, y: g.level } : { x: g.level, y: g.from })
-    const b = view.toScreen(level ? { x: g.to, y: g.level } : { x: g.level, y: g.to })
-    const d = level
-      ? `M${a.x} ${a.y - 5}v10M${a.x} ${a.y}H${b.x}M${b.x} ${b.y - 5}v10`
-      : `M${a.x - 5} ${a.y}h10M${a.x} ${a.y}V${b.y}M${b.x - 5} ${b.y}h10`
-    return {
-      d,
-      x: (a.x + b.x) / 2 + (level ? 0 : 8),
-      y: (a.y + b.y) / 2 - (level ? 6 : 0),
-      text: prefs.len(g.to - g.from),
-    }
-  }),
-)
+const { screen, one, seen, frame, frames, marked } = useFrames(view, drag)
 /** What the tools that lie above the face are given. */
 const overlay = computed(
   () =>
@@ -230,13 +170,13 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
       <g v-if="card.trial" class="trial" :transform="matrix(screen)" data-testid="trial">
         <path v-for="it in card.trial" :key="it.id" :d="it.outline" :transform="matrix(it.at)" />
       </g>
-      <path v-for="(d, i) in snapLines" :key="i" :d="d" class="snap" />
-      <g v-for="(g, i) in snapGaps" :key="'g' + i" data-testid="equal-gap">
-        <path :d="g.d" class="snap gap" />
-        <text :x="g.x" :y="g.y" class="gap-text" :text-anchor="g.d.includes('H') ? 'middle' : 'start'">
-          {{ g.text }}
-        </text>
-      </g>
+      <SnapMarks
+        :lines="drag.lines.value"
+        :gaps="drag.gaps.value"
+        :to-screen="view.toScreen"
+        :width="width"
+        :height="height"
+      />
       <g v-if="frames" pointer-events="none" fill="none">
         <path :d="frames" stroke="#fffdf9" stroke-width="3" opacity=".7" />
         <path :d="frames" stroke="#e2a42b" stroke-width="1.5" />
@@ -270,19 +210,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
       @outline="preview = $event"
       @done="edited"
     />
-    <RulerTool v-if="overlay && tool.tool === 'ruler'" v-bind="overlay" />
-    <GapTool v-if="overlay && tool.tool === 'gap'" v-bind="overlay" />
-    <DrawTool v-if="overlay && (tool.tool === 'draw' || tool.tool === 'rub')" v-bind="overlay" />
-    <PickTool v-if="overlay && tool.tool === 'pick'" v-bind="overlay" />
-    <CropTool
-      v-if="tool.tool === 'crop' && one?.picture"
-      :key="one.id"
-      :item="one"
-      :at="seen(one)"
-      :local="view.local"
-      :item-at="itemUnder"
-    />
-    <ToolBar />
+    <SurfaceTools v-if="overlay" :overlay="overlay" :one="one" :at="one && seen(one)" :item-under="itemUnder" />
     <ZoomBar :percent="view.percent.value" @by="view.zoomBy" @fit="view.fit" />
   </div>
 </template>
@@ -325,22 +253,6 @@ svg {
   stroke-dasharray: 6 3;
   vector-effect: non-scaling-stroke;
   pointer-events: none;
-}
-.snap {
-  stroke: var(--honey);
-  stroke-width: 1.2;
-}
-.gap {
-  stroke-width: 1.4;
-  fill: none;
-}
-.gap-text {
-  fill: #8a5a0a;
-  font-size: 11px;
-  font-weight: 600;
-  paint-order: stroke;
-  stroke: #fffdf9;
-  stroke-width: 3px;
 }
 .band {
   fill: #e2a42b22;

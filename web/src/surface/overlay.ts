@@ -8,5 +8,5 @@ export interface Overlay {
   scale: number
   toFace: (p: Pt) => Pt
   toScreen: (p: Pt) => Pt
-  local: (e: PointerEvent) => Pt
+  local: (e: { clientX: number; clientY: number }) => Pt
 }

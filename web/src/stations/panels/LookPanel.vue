@@ -4,11 +4,13 @@
 import { Switch } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Look } from '../../api/types'
+import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import ColourField from './ColourField.vue'
+import { first, parts, type Part } from './looks'
 
 const card = useCard()
 const wrong = ref('')
@@ -18,24 +20,8 @@ const look = computed<Look>(() => (items.value[0] && card.doc(items.value[0].id)
 const printed = computed(() => items.value.every((it) => !it.piece))
 const photos = computed(() => items.value.every((it) => it.kind === 'photo'))
 
-/** What each part is when it is first turned on. */
-const first: Required<Omit<Look, 'clear'>> = {
-  line: { colour: '#1f2b38', width: 0.5 },
-  shadow: { distance: 1.2, angle: 60, blur: 0.9, opacity: 0.35, colour: '#3a2a18' },
-  tint: { colour: '#b9770e', strength: 0.4 },
-  reflection: { gap: 0.5, length: 0.5, opacity: 0.4 },
-  raised: { width: 1.6, strength: 0.5 },
-}
-type Part = keyof typeof first
-const names: Record<Part, string> = {
-  line: 'Line',
-  shadow: 'Shadow',
-  tint: 'Tint',
-  reflection: 'Reflection',
-  raised: 'Raised edge',
-}
-const parts = computed(() =>
-  (Object.keys(first) as Part[]).filter(
+const shown = computed(() =>
+  (Object.keys(parts) as Part[]).filter(
     (p) => (p !== 'tint' || photos.value) && (printed.value || (p !== 'shadow' && p !== 'reflection')),
   ),
 )
@@ -44,8 +30,10 @@ const set = (l: Look) => {
   void card.change({ do: 'setLook', ids: ids.value, look: l })
 }
 const toggle = (p: Part, on: boolean) => set({ ...look.value, [p]: on ? first[p] : undefined })
-const part = <P extends Part>(p: P, change: Partial<Look[P]>) =>
-  set({ ...look.value, [p]: { ...first[p], ...look.value[p], ...change } })
+type Value = number | string | boolean
+const change = (p: Part, key: string, v: Value) =>
+  set({ ...look.value, [p]: { ...first[p], ...look.value[p], [key]: v } })
+const value = (p: Part, key: string) => (look.value[p] as Record<string, Value | undefined> | undefined)?.[key]
 
 const copied = computed(() => card.lookFrom && card.doc(card.lookFrom))
 const copy = () => (card.lookFrom = ids.value[0] ?? '')
@@ -79,126 +67,53 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
         @set="set({ ...look, clear: 1 - $event / 100 })"
       />
     </div>
-    <div v-for="p in parts" :key="p" class="part">
+    <div v-for="p in shown" :key="p" class="part">
       <label>
         <Switch size="small" :checked="!!look[p]" :data-testid="'look-' + p" @change="(on) => toggle(p, on === true)" />
-        {{ names[p] }}
+        {{ parts[p].name }}
       </label>
       <div v-if="look[p]" class="pair">
-        <template v-if="p === 'line' && look.line">
+        <template v-for="s in parts[p].settings" :key="s.key">
           <MeasureField
-            label="Wide"
-            :mm="look.line.width"
-            testid="line-width"
-            @set="part('line', { width: $event })"
-            @wrong="wrong = $event"
-          />
-          <ColourField
-            label="Ink"
-            :value="look.line.colour"
-            testid="line-colour"
-            @set="part('line', { colour: $event })"
-          />
-          <label class="dashed"
-            ><Switch
-              size="small"
-              :checked="!!look.line.dashed"
-              data-testid="line-dashed"
-              @change="(on) => part('line', { dashed: on === true })"
-            />
-            dashed</label
-          >
-        </template>
-        <template v-else-if="p === 'shadow' && look.shadow">
-          <MeasureField
-            label="Away"
-            :mm="look.shadow.distance"
-            testid="shadow-distance"
-            @set="part('shadow', { distance: $event })"
+            v-if="s.kind === 'length'"
+            :label="s.label"
+            :mm="Number(value(p, s.key))"
+            :testid="`${p}-${s.key}`"
+            @set="change(p, s.key, $event)"
             @wrong="wrong = $event"
           />
           <NumberField
-            label="Angle"
-            :value="look.shadow.angle"
+            v-else-if="s.kind === 'angle'"
+            :label="s.label"
+            :value="Number(value(p, s.key))"
             sign="°"
-            testid="shadow-angle"
-            @set="part('shadow', { angle: $event })"
-            @wrong="wrong = $event"
-          />
-          <MeasureField
-            label="Soft"
-            :mm="look.shadow.blur"
-            testid="shadow-blur"
-            @set="part('shadow', { blur: $event })"
+            :testid="`${p}-${s.key}`"
+            @set="change(p, s.key, $event)"
             @wrong="wrong = $event"
           />
           <ColourField
-            label="Ink"
-            :value="look.shadow.colour"
-            testid="shadow-colour"
-            @set="part('shadow', { colour: $event })"
+            v-else-if="s.kind === 'colour'"
+            :label="s.label"
+            :value="String(value(p, s.key))"
+            :testid="`${p}-${s.key}`"
+            @set="change(p, s.key, $event)"
           />
           <ShareField
-            label="Strength"
-            :value="Math.round(look.shadow.opacity * 100)"
-            testid="shadow-opacity"
-            @set="part('shadow', { opacity: $event / 100 })"
+            v-else-if="s.kind === 'share'"
+            :label="s.label"
+            :value="Math.round(Number(value(p, s.key)) * 100)"
+            :min="s.least"
+            :testid="`${p}-${s.key}`"
+            @set="change(p, s.key, $event / 100)"
           />
-        </template>
-        <template v-else-if="p === 'tint' && look.tint">
-          <ColourField
-            label="Toward"
-            wide
-            :value="look.tint.colour"
-            testid="tint-colour"
-            @set="part('tint', { colour: $event })"
-          />
-          <ShareField
-            label="Strength"
-            :value="Math.round(look.tint.strength * 100)"
-            testid="tint-strength"
-            @set="part('tint', { strength: $event / 100 })"
-          />
-        </template>
-        <template v-else-if="p === 'reflection' && look.reflection">
-          <MeasureField
-            label="Below by"
-            wide
-            :mm="look.reflection.gap"
-            testid="reflection-gap"
-            @set="part('reflection', { gap: $event })"
-            @wrong="wrong = $event"
-          />
-          <ShareField
-            label="Seen"
-            :value="Math.round(look.reflection.length * 100)"
-            :min="5"
-            testid="reflection-length"
-            @set="part('reflection', { length: $event / 100 })"
-          />
-          <ShareField
-            label="Strength"
-            :value="Math.round(look.reflection.opacity * 100)"
-            :min="2"
-            testid="reflection-opacity"
-            @set="part('reflection', { opacity: $event / 100 })"
-          />
-        </template>
-        <template v-else-if="p === 'raised' && look.raised">
-          <MeasureField
-            label="Wide"
-            wide
-            :mm="look.raised.width"
-            testid="raised-width"
-            @set="part('raised', { width: $event })"
-            @wrong="wrong = $event"
-          />
-          <ShareField
-            label="Strength"
-            :value="Math.round(look.raised.strength * 100)"
-            testid="raised-strength"
-            @set="part('raised', { strength: $event / 100 })"
-          />
+          <Field v-else :label="s.label">
+            <Switch
+              size="small"
+              :checked="!!value(p, s.key)"
+              :data-testid="`${p}-${s.key}`"
+              @change="(on) => change(p, s.key, on === true)"
+            />
+          </Field>
         </template>
       </div>
     </div>
@@ -224,8 +139,5 @@ header .verb {
 }
 .part .pair {
   margin: 3px 0 8px;
-}
-.part .dashed {
-  grid-column: 1 / 3;
 }
 </style>
