@@ -2,6 +2,7 @@ package arrange_test
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -196,4 +197,32 @@ func TestABackgroundLiesUnderAllAndEndsAtTheFold(t *testing.T) {
 	none, err := card.Apply(again, k)
 	require.NoError(t, err)
 	assert.Equal(t, c.Faces, none.Faces)
+}
+
+// Whatever lies where, laying it out twice is laying it out once.
+func TestLayingOutIsDoneOnce(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(9, 9))
+	for range 120 {
+		c := tags(t)
+		for _, id := range five {
+			var err error
+			c, err = card.Apply(c, card.MoveItems{IDs: []string{id}, DX: rnd.Float64() * 40, DY: rnd.Float64() * 90}, card.TurnItems{IDs: []string{id}, Degrees: rnd.Float64() * 300})
+			require.NoError(t, err)
+		}
+		edges := []arrange.Edge{arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom}
+		for _, k := range []card.Command{
+			arrange.LineUp{IDs: five, Edges: edges[rnd.IntN(6):][:1], To: []arrange.To{arrange.EachOther, arrange.TheFace, arrange.TheFirst}[rnd.IntN(3)]},
+			arrange.SpaceOut{IDs: five, Down: rnd.IntN(2) == 0},
+			arrange.MatchSize{IDs: five, Width: true, Height: rnd.IntN(2) == 0},
+		} {
+			once, err := card.Apply(c, k)
+			require.NoError(t, err)
+			twice := after(t, once, k)
+			for id, b := range boxes(t, once) {
+				assert.InDelta(t, b.X, twice[id].X, 1e-4, "%T", k)
+				assert.InDelta(t, b.Y, twice[id].Y, 1e-4, "%T", k)
+				assert.InDelta(t, b.W, twice[id].W, 1e-4, "%T", k)
+			}
+		}
+	}
 }

@@ -90,7 +90,7 @@ func TestFiveTagsAreLinedUpSpacedAndGrouped(t *testing.T) {
 
 func TestAGapIsMeasuredAndBecomesASlot(t *testing.T) {
 	h := lay(t, square("Left", .5, 3.5), square("Right", 4.5, 3.5))
-	h.keys("w")
+	h.keys("g")
 	x, y := h.at(2.5, 3.5)
 	h.must(h.Do(chromedp.MouseClickXY(x, y)))
 	// Between the two squares, over the whole height: 3 × 7 in.
@@ -219,7 +219,7 @@ func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
 	h.keys("\x1b")
 
 	// A stroke is drawn across the face and its middle rubbed out.
-	h.keys("b")
+	h.keys("d")
 	h.there("drawing")
 	h.drag(.8, 6.2, 4.2, 6.2)
 	f = h.front(7)
@@ -231,7 +231,7 @@ func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
 	}
 	require.True(t, stroke.ByHand)
 	area := stroke.Form.Path.Path().Area()
-	h.keys("e")
+	h.keys("u")
 	h.there("rubber")
 	h.drag(2.5, 5.9, 2.5, 6.6)
 	assert.Less(t, h.front(8).Item(stroke.ID).Form.Path.Path().Area(), area-3)

@@ -27,5 +27,5 @@ export const roleLook: Record<Role, Look> = {
   perforation: { stroke: '#1f2b38', 'stroke-width': 1.6, 'stroke-dasharray': '1.6 3' },
   kiss: { stroke: '#1f2b38', 'stroke-width': 1.2 },
   pen: { stroke: '#1f2b38', 'stroke-width': 1.6 },
-  guide: { stroke: '#0f7d86', 'stroke-width': 1.4, 'stroke-dasharray': '16 8' },
+  guide: { stroke: '#7a4666', 'stroke-width': 1.4, 'stroke-dasharray': '16 8' },
 }

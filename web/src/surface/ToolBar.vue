@@ -7,9 +7,9 @@ const tool = useTool()
 const tools: { id: Tool; name: string; title: string }[] = [
   { id: 'choose', name: 'Choose', title: 'Choose and move (Esc)' },
   { id: 'ruler', name: 'Ruler', title: 'Measure between two places (R)' },
-  { id: 'draw', name: 'Draw', title: 'Draw by hand (B)' },
-  { id: 'rub', name: 'Rub out', title: 'Rub out what was drawn by hand (E)' },
-  { id: 'gap', name: 'Gap', title: 'Measure what fits in an opening (W)' },
+  { id: 'draw', name: 'Draw', title: 'Draw by hand (D)' },
+  { id: 'rub', name: 'Rub out', title: 'Rub out what was drawn by hand (U)' },
+  { id: 'gap', name: 'Gap', title: 'Measure what fits in an opening (G)' },
 ]
 </script>
 

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import type { SceneFace } from '../api/types'
-import { fontSupply, paperSupply, photoSupply, settled, shapes, shapeSupply } from './supplies'
+import type { SceneFace, Sketch } from '../api/types'
+import { fontSupply, laid, paperSupply, photoSupply, settled, shapeSupply, shapes } from './supplies'
 
 const face = { width: 127, height: 177.8 }
 const at = { x: 60, y: 70 }
@@ -54,4 +54,23 @@ test('what is dropped roughly lies straight', () => {
   assert.deepEqual(settled(paper.make(face, { x: 20, y: 150 }), scene).place, { x: 63.5, y: 88.9, turn: 0 })
   const words = fontSupply({ id: 'f', name: 'F', kind: 'book', ascent: 1, descent: 0.2 }).make(face, { x: 62, y: 87 })
   assert.equal(settled(words, scene), words, 'words have no size yet')
+})
+
+test('a sketch is laid as it is, or evenly to a smaller face', () => {
+  const slot = {
+    id: 'a',
+    name: 'Photo',
+    kind: 'slot',
+    place: { x: 20, y: 40, turn: 0 },
+    made: { as: 'printed' },
+    fill: {},
+    form: { outline: 'rectangle', corner: 'round', radius: 4, width: 30, height: 20 },
+    slot: { takes: 'photo', fill: {}, made: { as: 'printed' } },
+  }
+  const k = { id: 'k', title: 'K', faceWidth: 100, faceHeight: 200, items: [slot] } as unknown as Sketch
+  assert.deepEqual(laid(k, { width: 100, height: 200 }), [slot])
+  const half = laid(k, { width: 80, height: 100 })[0]!
+  assert.deepEqual(half.place, { x: 40 - 15, y: 50 - 30, turn: 0 }, 'about the middle')
+  assert.deepEqual([half.form?.width, half.form?.height, half.form?.radius], [15, 10, 2])
+  assert.equal(k.items[0]!.form!.width, 30, 'the sketch stays as it is')
 })

@@ -164,20 +164,20 @@ export function usePanelKeys(a: Actions) {
       case 'H':
         if (some) void card.change({ do: 'hideItems', ids: ids(), hidden: true })
         return some
-      case 'b':
-      case 'B':
+      case 'd':
+      case 'D':
         tool.take('draw')
         return true
-      case 'e':
-      case 'E':
+      case 'u':
+      case 'U':
         tool.take('rub')
         return true
       case 'r':
       case 'R':
         tool.take('ruler')
         return true
-      case 'w':
-      case 'W':
+      case 'g':
+      case 'G':
         tool.take('gap')
         return true
       case '.':
