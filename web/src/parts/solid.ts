@@ -151,14 +151,26 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   // thin paper folds with the panels it lies on.
   const probe = document.createElement('canvas').getContext('2d')!
   for (const face of sheet.faces) {
-    const homes = new Map<string, three.Group | undefined>()
+    const homes = new Map<string, (typeof groups)[number] | undefined>()
     for (const it of face.items.filter((i) => i.piece)) {
       const parts = sheet.fold.bent[it.id]
       for (const p of parts ?? []) groups[p.panel]?.group.add(piece(face, it, p.path))
       const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
-      const home = homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))?.group
+      const home = homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))
       homes.set(it.id, home)
-      if (!parts) home?.add(piece(face, it, it.outline))
+      if (parts || !home) continue
+      home.group.add(piece(face, it, it.outline))
+      // What reaches over its panel is to be seen whole.
+      const { x, y, w, h } = it.bounds
+      for (const [cx, cy] of [
+        [x, y],
+        [x + w, y],
+        [x, y + h],
+        [x + w, y + h],
+      ] as const) {
+        const on = apply(face.onSheet, { x: cx, y: cy })
+        home.corners.push(new three.Vector3(on.x, on.y, 0))
+      }
     }
   }
 
