@@ -162,9 +162,8 @@ func newID() string {
 	return hex.EncodeToString(b[:])
 }
 
-// View is an opened card as the client gets it. After a change, Scene has only
-// the faces that are not as they were before, and of items that are as they
-// were on the same face only the id.
+// View is an opened card as the client gets it, or, as an answer to a change, the
+// part of it that is not as it was before.
 type View struct {
 	ID       string      `json:"id"`
 	Revision int64       `json:"revision"`
@@ -175,6 +174,10 @@ type View struct {
 	Scene    scene.Scene `json:"scene"`
 	// Made are the ids of items that the change made.
 	Made []string `json:"made,omitempty"`
+	// Part says that Scene.Faces are only the faces that differ, and items, in
+	// the scene and in the document, only those that do; Order then lists all.
+	Part  bool    `json:"part,omitempty"`
+	Order []Order `json:"order,omitempty"`
 }
 
 // load returns the card in memory, locked; the caller unlocks it.

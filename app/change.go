@@ -5,8 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"maps"
-	"reflect"
-	"slices"
 
 	"sectilis/core/arrange"
 	"sectilis/core/card"
@@ -15,7 +13,6 @@ import (
 	"sectilis/core/lettering"
 	"sectilis/core/opening"
 	"sectilis/core/paper"
-	"sectilis/core/scene"
 	"sectilis/core/shapework"
 	"sectilis/core/sketch"
 )
@@ -88,7 +85,7 @@ func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Co
 	}
 	v := a.view(id, tried)
 	v.Made = newItems(before, next)
-	v.Scene.Faces = changedFaces(was, tried.scene)
+	v.since(before, was)
 	return v, nil
 }
 
@@ -125,44 +122,9 @@ func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (
 	}
 	v := a.view(id, o)
 	v.Made = newItems(beforeCard, rev.Card)
-	v.Scene.Faces = changedFaces(before, o.scene)
+	v.since(beforeCard, before)
 	a.Events.send(Event{Kind: "card", Card: id, Revision: rev.Number})
 	return v, nil
-}
-
-// changedFaces are the faces of after that differ from before, with the items
-// that do.
-func changedFaces(before, after scene.Scene) []scene.Face {
-	out := []scene.Face{}
-	if len(before.Faces) != len(after.Faces) || !slices.EqualFunc(before.Faces, after.Faces, func(a, b scene.Face) bool { return a.ID == b.ID }) {
-		return append(out, after.Faces...) // another base
-	}
-	for i, f := range after.Faces {
-		if i >= len(before.Faces) || !reflect.DeepEqual(before.Faces[i], f) {
-			f.Items = changedItems(before, f)
-			out = append(out, f)
-		}
-	}
-	return out
-}
-
-// changedItems are the items of a face; of those that are as they were, only
-// the id is told.
-func changedItems(before scene.Scene, f scene.Face) []scene.Item {
-	was := map[string]*scene.Item{}
-	if b := before.Face(f.ID); b != nil {
-		for i := range b.Items {
-			was[b.Items[i].ID] = &b.Items[i]
-		}
-	}
-	out := make([]scene.Item, len(f.Items))
-	for i, it := range f.Items {
-		if old := was[it.ID]; old != nil && reflect.DeepEqual(*old, it) {
-			it = scene.Item{ID: it.ID, Same: true}
-		}
-		out[i] = it
-	}
-	return out
 }
 
 func newItems(before, after card.Card) []string {

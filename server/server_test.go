@@ -118,10 +118,10 @@ func TestAChangeAnswersWithWhatChanged(t *testing.T) {
 				ID    string `json:"id"`
 				Items []struct {
 					Outline string
-					Same    bool
 				}
 			} `json:"faces"`
 		} `json:"scene"`
+		Order []struct{ All, Seen []string }
 	}
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", strings.Replace(fmt.Sprintf(shape, 2), `"x":60`, `"x":110`, 1), &raw))
 	assert.Equal(t, int64(3), raw.Revision)
@@ -129,9 +129,9 @@ func TestAChangeAnswersWithWhatChanged(t *testing.T) {
 	assert.Equal(t, "Place shape", raw.Undo)
 	require.Len(t, raw.Scene.Faces, 1, "only the face that changed")
 	assert.Equal(t, "front", raw.Scene.Faces[0].ID)
-	assert.Equal(t, "M-25 -15L25 -15L25 15L-25 15Z", raw.Scene.Faces[0].Items[1].Outline)
-	assert.True(t, raw.Scene.Faces[0].Items[0].Same, "and of what did not change only the id")
-	assert.Empty(t, raw.Scene.Faces[0].Items[0].Outline)
+	assert.Equal(t, "M-25 -15L25 -15L25 15L-25 15Z", raw.Scene.Faces[0].Items[0].Outline)
+	assert.Len(t, raw.Scene.Faces[0].Items, 1, "and of what did not change only the id")
+	assert.Equal(t, []string{"i1", "i2"}, raw.Order[0].Seen)
 
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/undo", `{"base":3}`, nil))
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/undo", `{"base":4}`, nil))

@@ -96,9 +96,6 @@ type Item struct {
 	// With are the other items that move when this one is moved: its mats and
 	// all they carry.
 	With []string `json:"with,omitempty"`
-	// Same marks an item that is as it was before a change; only its id is
-	// told then.
-	Same bool `json:"same,omitempty"`
 	// TakesMat says that a mat can be laid under it.
 	TakesMat bool `json:"takesMat"`
 	// FreeRatio is false for what keeps its proportions always.

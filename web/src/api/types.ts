@@ -953,6 +953,11 @@ export interface NewSketch {
   occasion?: string
   tags?: string[]
 }
+export interface Order {
+  face: string
+  all: string[]
+  seen: string[]
+}
 export interface Picture {
   id: string
   name: string
@@ -1039,7 +1044,6 @@ export interface SceneItem {
   lift: number
   missing?: string
   with?: string[]
-  same?: boolean
   takesMat: boolean
   freeRatio: boolean
 }
@@ -1147,6 +1151,8 @@ export interface View {
   card: Card
   scene: Scene
   made?: string[]
+  part?: boolean
+  order?: Order[]
 }
 export interface WordsSet {
   outline: string

@@ -6,14 +6,16 @@ import FaceArt from '../surface/FaceArt.vue'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { matrix } from './geom'
+import { useCalm } from './useCalm'
 
 const card = useCard()
 const catalogue = useCatalogue()
 const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
-const net = computed(() => card.view?.scene.net)
+const calm = useCalm(() => card.view)
+const net = computed(() => calm.value?.scene.net)
 
 const sides = computed(() => {
-  const faces = card.view?.scene.faces ?? []
+  const faces = calm.value?.scene.faces ?? []
   return [
     { name: 'Outside of the sheet', faces: faces.filter((f) => f.side === 'outside') },
     { name: 'Inside of the sheet', faces: faces.filter((f) => f.side === 'inside') },

@@ -11,6 +11,7 @@ import { useFold } from '../store/fold'
 import FoldedDrawing from './FoldedDrawing.vue'
 import FoldedSolid from './FoldedSolid.vue'
 import { between, type Eye } from './space'
+import { useCalm } from './useCalm'
 
 withDefaults(defineProps<{ width?: number; height?: number }>(), { width: 174, height: 168 })
 
@@ -56,8 +57,10 @@ const stock = computed(() => catalogue.stock(card.view?.card.base.stock))
 /** Without WebGL, and for who wants no motion, the plain drawing stays. */
 const still = usePreferredReducedMotion()
 const failed = ref(false)
+/** Made anew when the hand rests, so that it does not hold up the work. */
+const calm = useCalm(() => card.view)
 const sheet = computed(() => {
-  const v = card.view
+  const v = calm.value
   // What the fold tells must be of this base, or panels and faces do not meet.
   if (!v || !fold.view || still.value === 'reduce' || failed.value) return undefined
   return {

@@ -148,6 +148,7 @@ function rename(id: string, name: string | undefined) {
         <StackRow
           v-for="{ r, i } in shown"
           :key="r.id"
+          v-memo="[r, i, chosenIds.has(r.id), target === i, dragged === r.id, editing === r.id, pointed === r.id]"
           :row="r"
           :selected="chosenIds.has(r.id)"
           :drop="target === i"

@@ -4,6 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
+import { complete } from './complete'
 import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
@@ -83,18 +84,7 @@ export const useCard = defineStore('card', () => {
   function take(next: View) {
     const now = view.value
     if (now?.id === next.id && now.revision > next.revision) return
-    if (now?.id === next.id) {
-      const changed = new Map(next.scene.faces.map((f) => [f.id, f]))
-      const before = new Map(now.scene.faces.map((f) => [f.id, f]))
-      // The net tells which faces there are: another base has others.
-      next.scene.faces = next.scene.net.faces.flatMap(({ id: face }) => {
-        const f = before.get(face)
-        const c = changed.get(face)
-        if (!c) return f ? [f] : []
-        const was = new Map(f?.items.map((it) => [it.id, it]))
-        return [{ ...c, items: c.items.map((it) => (it.same ? (was.get(it.id) ?? it) : it)) }]
-      })
-    }
+    if (next.part && now?.id === next.id) complete(next, now)
     view.value = next
     if (!next.scene.faces.some((f) => f.id === faceId.value)) faceId.value = 'front'
     selection.value = selection.value.filter((s) => items.value.has(s))
@@ -142,7 +132,7 @@ export const useCard = defineStore('card', () => {
       return {
         items: f?.items.filter((it) => {
           const was = items.value.get(it.id)
-          return !it.same && !(was && looks(was) === looks(it))
+          return !(was && looks(was) === looks(it))
         }),
       }
     } catch (e) {

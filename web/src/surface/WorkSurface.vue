@@ -170,6 +170,9 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
       <g v-if="card.trial" class="trial" :transform="matrix(screen)" data-testid="trial">
         <path v-for="it in card.trial" :key="it.id" :d="it.outline" :transform="matrix(it.at)" />
       </g>
+    </svg>
+    <!-- What comes and goes lies on a sheet of its own, so that the face below need not be painted anew. -->
+    <svg v-if="card.face" class="over" width="100%" height="100%">
       <SnapMarks
         :lines="drag.lines.value"
         :gaps="drag.gaps.value"
@@ -187,11 +190,13 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
         :at="frame.at"
         :edges="!!one && one.freeRatio"
         :plain="one?.kind === 'mat' || card.selected.some((it) => it.locked)"
+        class="held"
         @grip="pointer.grip"
         @turn="pointer.turn"
       />
       <GradientHandles
         v-if="one?.fill.gradient && !drag.live.value && !tool.bare && !card.trial"
+        class="held"
         :item="one"
         :at="seen(one)"
         :local="view.local"
@@ -236,6 +241,15 @@ defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
 }
 svg {
   display: block;
+}
+.over {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+  will-change: transform;
+}
+.held {
+  pointer-events: auto;
 }
 .safe {
   fill: none;

@@ -1,0 +1,31 @@
+// An answer to a change tells only what differs. What does not is kept as the very
+// same objects, so that the page draws nothing anew that looks as it did.
+import type { View } from '../api/types'
+
+const byId = <T extends { id: string }>(list: T[] | undefined) => new Map(list?.map((it) => [it.id, it]))
+
+/** The items in their order: those told, else those there were. */
+function merged<T extends { id: string }>(order: string[], told: T[] | undefined, was: T[] | undefined): T[] {
+  const now = byId(told)
+  const before = byId(was)
+  return order.flatMap((id) => now.get(id) ?? before.get(id) ?? [])
+}
+
+/** Completes the part of a view that a change led to from the view before it. */
+export function complete(part: View, was: View) {
+  const order = new Map(part.order?.map((o) => [o.face, o]))
+  const told = byId(part.scene.faces)
+  const before = byId(was.scene.faces)
+  // The net tells which faces there are: another base has others.
+  part.scene.faces = part.scene.net.faces.flatMap(({ id }) => {
+    const old = before.get(id)
+    const now = told.get(id)
+    if (!now) return old ? [old] : []
+    return [{ ...now, items: merged(order.get(id)?.seen ?? [], now.items, old?.items) }]
+  })
+  const docs = byId(was.card.faces)
+  part.card.faces = part.card.faces.map((f) => ({
+    ...f,
+    items: merged(order.get(f.id)?.all ?? [], f.items, docs.get(f.id)?.items),
+  }))
+}
