@@ -320,3 +320,91 @@ func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
 	require.Len(t, all, 1)
 	assert.Equal(t, []string{"meadow", "may"}, all[0].Tags)
 }
+
+// tabTo presses Tab until the focus is on the element.
+func (h table) tabTo(id string) {
+	h.Helper()
+	for range 160 {
+		at, err := browser.Eval[string](h.Page, `document.activeElement?.dataset?.testid ?? ''`)
+		h.must(err)
+		if at == id {
+			return
+		}
+		h.keys("\t")
+	}
+	h.Fatalf("Tab does not reach %s", id)
+}
+
+func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
+	h := lay(t, square("One", .8, 1.2), square("Two", 1.9, 1.5), square("Three", 2.6, 1.9), square("Four", 3.3, 1.1), square("Five", 4.3, 1.4))
+	start := h.document()
+	ctrl := chromedp.KeyModifiers(chromedp.ModifierCtrl)
+	h.keys("a", ctrl)
+	h.says("selected-name", "5 items")
+	h.keys("v")
+	h.wait(`document.activeElement.dataset.testid === 'arrange'`)
+	h.keys("\r")
+	h.wait(`!!document.activeElement.closest('[data-testid=arrange-dialog]')`)
+	h.tabTo("line-up-top")
+	h.keys("\r")
+	for _, it := range h.front(2).Items {
+		assert.InDelta(t, 1.1*in, it.Place.Y, 1e-5)
+	}
+	h.tabTo("space-across")
+	h.keys("\r")
+	for i, it := range h.front(3).Items {
+		assert.InDelta(t, (.8+float64(i)*3.5/4)*in, it.Place.X, 1e-4, it.Name)
+	}
+	h.keys("\x1b")
+	h.wait(`document.activeElement.dataset.testid === 'arrange'`)
+	h.keys("v")
+	h.wait(`document.activeElement.closest('[data-testid=measures]') !== null`)
+	// The driver types the letter into what has the focus now: given up by the
+	// first Esc, and the second leaves the field.
+	h.keys("\x1b\x1b")
+	h.wait(`document.activeElement.dataset.testid === 'surface'`)
+
+	// The gap below the five, about the middle of the face, becomes a slot.
+	h.keys("\x1b")
+	h.keys("g")
+	h.tabTo("gap")
+	h.keys("\r")
+	h.says("gap-size", "5 × ")
+	h.tabTo("gap-slot")
+	h.keys("\r")
+	f := h.front(4)
+	require.Len(t, f.Items, 6)
+	var slot card.Item
+	for _, it := range f.Items {
+		if it.Slot != nil {
+			slot = it
+		}
+	}
+	require.NotNil(t, slot.Slot)
+	assert.InDelta(t, 5*in, slot.Form.Width, 1e-3)
+
+	// One takes another colour, the others its look.
+	h.tabTo("surface")
+	h.keys("\x1b")
+	h.keys("\t")
+	h.says("selected-name", "Photo slot") // the lowest of all
+	h.keys("\t")
+	h.says("selected-name", "One")
+	// To the verbs, and on to the measures.
+	h.keys("v")
+	h.keys("v")
+	h.tabTo("copy-look")
+	h.keys("\r")
+	h.keys("v")
+	h.keys("a", ctrl)
+	h.keys("v")
+	h.keys("v")
+	h.tabTo("paste-look")
+	h.keys("\r")
+	f = h.front(5)
+	assert.Equal(t, f.Items[0].Fill, f.Items[1].Fill)
+	for range 4 {
+		h.keys("z", ctrl)
+	}
+	require.Eventually(t, func() bool { return h.document() == start }, 10*time.Second, 20*time.Millisecond)
+}

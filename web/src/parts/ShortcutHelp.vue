@@ -31,6 +31,7 @@ const groups: { name: string; keys: [string, string][] }[] = [
       ['Double click', 'Into the group, into the words'],
       ['[  ]', 'One step down, up in the stack'],
       ['Enter', 'Edit words; place from the tray'],
+      ['V', 'To what can be done with it, to its measures, and back'],
       ['Esc', 'Let go'],
     ],
   },

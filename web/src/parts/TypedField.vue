@@ -46,7 +46,9 @@ async function accept() {
   }
 }
 
-function giveUp() {
+function giveUp(e: KeyboardEvent) {
+  // Only what was being typed is given up; the next Esc leaves the field.
+  if (typing.value) e.stopPropagation()
   typing.value = false
   settle('')
 }
@@ -65,7 +67,7 @@ function giveUp() {
       @input="typing = true"
       @blur="accept"
       @keydown.enter="accept"
-      @keydown.esc.stop="giveUp"
+      @keydown.esc="giveUp"
     />
   </Field>
 </template>

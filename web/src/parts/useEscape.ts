@@ -1,8 +1,10 @@
-// Closes something that is open above the page, before Esc means anything else.
+// Something that opens above the page: Esc closes it before it means anything
+// else, and the focus goes into it and back to what opened it.
 import { useEventListener } from '@vueuse/core'
-import type { Ref } from 'vue'
+import { watch, type Ref } from 'vue'
 
-export function useEscape(open: Ref<boolean>) {
+/** content finds what is to have the focus, once it is there. */
+export function useEscape(open: Ref<boolean>, content?: string) {
   useEventListener(
     window,
     'keydown',
@@ -14,4 +16,23 @@ export function useEscape(open: Ref<boolean>) {
     },
     { capture: true },
   )
+  let from: HTMLElement | undefined
+  watch(open, (is) => {
+    if (!content) return
+    if (!is) {
+      // Where the focus went on its own, it stays.
+      if (document.activeElement?.closest(content)) from?.focus({ preventScroll: true })
+      return
+    }
+    from = document.activeElement instanceof HTMLElement ? document.activeElement : undefined
+    into(content, 20)
+  })
+}
+
+/** Puts the focus on the first control there, which may take some frames to show. */
+function into(content: string, frames: number) {
+  const all = [...document.querySelectorAll<HTMLElement>(`${content} :is(button, input, [tabindex="0"])`)]
+  const first = all.find((e) => e.checkVisibility())
+  if (first) first.focus({ preventScroll: true })
+  else if (frames) requestAnimationFrame(() => into(content, frames - 1))
 }

@@ -10,7 +10,7 @@ import { useCard } from '../../store/card'
 
 const card = useCard()
 const open = ref(false)
-useEscape(open)
+useEscape(open, '[data-testid=arrange-dialog]')
 const to = ref<LineUp['to']>('eachOther')
 const gap = ref(INCH / 8)
 const wrong = ref('')

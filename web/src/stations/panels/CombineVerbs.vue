@@ -17,7 +17,7 @@ const verbs: { do: Verb; name: string; title: string }[] = [
 
 const card = useCard()
 const open = ref(false)
-useEscape(open)
+useEscape(open, '[data-testid=combine-dialog]')
 const can = computed(() => card.selected.length > 1 && card.selected.every((it) => it.kind !== 'photo' && !it.role))
 const aimed = ref<Verb>()
 const pointing = computed(() => open.value && aimed.value !== undefined && can.value)

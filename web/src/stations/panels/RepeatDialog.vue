@@ -15,7 +15,7 @@ import { useTrial } from './useTrial'
 
 const card = useCard()
 const open = ref(false)
-useEscape(open)
+useEscape(open, '[data-testid=repeat-dialog]')
 const pattern = ref<RepeatItems['pattern']>('row')
 const count = ref(5)
 const rows = ref(3)

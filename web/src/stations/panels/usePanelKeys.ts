@@ -9,6 +9,10 @@ import { useTool } from '../../store/tool'
 interface Actions {
   fit: () => void
   search: () => void
+  /** Moves the focus to what can be done, or back to the face. */
+  verbs: () => void
+  /** Moves the focus to the face. */
+  face: () => void
   edit: (id: string) => void
 }
 
@@ -107,12 +111,14 @@ export function usePanelKeys(a: Actions) {
 
   /** Selects the next item of the face; false when there is none, so that the focus goes on. */
   function through(step: 1 | -1): boolean {
+    // With several chosen, the next thing to reach is what can be done with them.
+    if (card.selection.length > card.unit(card.selection[0] ?? '').length) return false
     const all = card.face?.items.map((it) => it.id) ?? []
     const units = [...new Map(all.map((id) => card.unit(id)).map((u) => [u[0], u])).values()]
     const now = units.findIndex((u) => card.selection.length > 0 && u.includes(card.selection[0]!))
     const next = now < 0 ? (step > 0 ? 0 : units.length - 1) : now + step
     const unit = units[next]
-    card.select(unit ?? [])
+    if (unit) card.select(unit)
     return !!unit
   }
 
@@ -180,6 +186,10 @@ export function usePanelKeys(a: Actions) {
       case 'G':
         tool.take('gap')
         return true
+      case 'v':
+      case 'V':
+        a.verbs()
+        return true
       case '.':
         tool.bare = true
         return true
@@ -200,6 +210,8 @@ export function usePanelKeys(a: Actions) {
   }
 
   useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+    // Esc leaves a field beside the face for the face.
+    if (e.key === 'Escape' && isTyping(e) && (e.target as HTMLElement).closest('.right')) a.face()
     if (isTyping(e) || e.defaultPrevented) return
     const mod = e.ctrlKey || e.metaKey
     if (mod ? command(e) : plain(e)) e.preventDefault()
