@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { Button, ConfigProvider, Result } from 'ant-design-vue'
+import { Button, ConfigProvider, Result, StyleProvider } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
 import { connected } from './api/events'
 import { useCatalogue } from './store/catalogue'
+import { keptStyles } from './styles'
 import { theme } from './theme'
 
 const catalogue = useCatalogue()
 const why = ref('')
+const styles = keptStyles()
 
 async function load() {
   why.value = ''
@@ -21,15 +23,17 @@ onMounted(load)
 </script>
 
 <template>
-  <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
-    <Result v-if="why" status="warning" title="Sectilis cannot be reached" :sub-title="why">
-      <template #extra><Button type="primary" @click="load">Try again</Button></template>
-    </Result>
-    <RouterView v-else />
-    <div v-if="!connected" class="away" role="status">
-      The program does not answer; what you change now cannot be saved.
-    </div>
-  </ConfigProvider>
+  <StyleProvider :cache="styles">
+    <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
+      <Result v-if="why" status="warning" title="Sectilis cannot be reached" :sub-title="why">
+        <template #extra><Button type="primary" @click="load">Try again</Button></template>
+      </Result>
+      <RouterView v-else />
+      <div v-if="!connected" class="away" role="status">
+        The program does not answer; what you change now cannot be saved.
+      </div>
+    </ConfigProvider>
+  </StyleProvider>
 </template>
 
 <style scoped>
