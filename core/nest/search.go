@@ -1,0 +1,371 @@
+package nest
+
+import (
+	"cmp"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"sectilis/core/geom"
+)
+
+type rng = *rand.Rand
+
+func newRNG(seed uint64) rng { return rand.New(rand.NewPCG(seed, 0x5ec7)) }
+
+// first lays the parts in some plain orders and keeps the best.
+func (s *Search) first() {
+	n := len(s.p.Parts)
+	by := []func(c *class) float64{
+		func(c *class) float64 { return c.turns[0].w * c.turns[0].h },
+		func(c *class) float64 { return max(c.turns[0].w, c.turns[0].h) },
+		func(c *class) float64 { return c.turns[0].w + c.turns[0].h },
+	}
+	if s.boxes {
+		by = append(by, func(c *class) float64 { return c.turns[0].h }, func(c *class) float64 { return min(c.turns[0].w, c.turns[0].h) })
+	}
+	turns := 0
+	for _, c := range s.shapes.of {
+		turns += len(s.shapes.classes[c].turns)
+	}
+	if !s.boxes && turns > 600 {
+		by = by[:1] // the first answer is wanted soon
+	}
+	s.cost = math.Inf(1)
+	for _, size := range by {
+		g := genes{make([]int32, n), make([]int8, n)}
+		for i := range g.order {
+			g.order[i], g.turn[i] = int32(i), -1
+		}
+		slices.SortStableFunc(g.order, func(a, b int32) int {
+			return -cmp.Compare(size(&s.shapes.classes[s.shapes.of[a]]), size(&s.shapes.classes[s.shapes.of[b]]))
+		})
+		if cost := s.try(g); cost < s.cost {
+			s.now, s.cost = g, cost
+		}
+	}
+	s.heat = warmth * s.cost
+}
+
+// Improve tries n more layouts and reports whether one was better than all
+// before.
+func (s *Search) Improve(n int) bool {
+	least := s.least
+	if len(s.p.Parts) < 2 {
+		return false
+	}
+	for range n {
+		s.steps++
+		s.scratch.order = append(s.scratch.order[:0], s.now.order...)
+		s.scratch.turn = append(s.scratch.turn[:0], s.now.turn...)
+		if !s.vary(&s.scratch) {
+			continue
+		}
+		if cost := s.try(s.scratch); cost <= s.cost+s.heat {
+			s.now, s.scratch, s.cost = s.scratch, s.now, cost
+		}
+		s.cool()
+	}
+	return s.least < least-1e-9
+}
+
+// Boxes are laid fast and take thousands of steps, other parts dozens. The share of
+// the cost that a worse layout may be worse by falls by cooling a step, and is
+// what it was at first after so many steps.
+//
+// nearby is how far in the order a part is mostly moved, and hintShare how much the
+// area above the lower ends of all counts beside that of the sheets.
+const (
+	warmth     = .004
+	nearby     = 3
+	hintShare  = .5
+	coolBoxes  = .9999
+	coolOthers = .99
+	spell      = 50_000
+	spellOther = 400
+)
+
+func (s *Search) cool() {
+	cooling, length := coolOthers, spellOther
+	if s.boxes {
+		cooling, length = coolBoxes, spell
+	}
+	if s.heat *= cooling; s.steps%length == 0 {
+		s.heat = warmth * s.cost
+	}
+}
+
+// vary changes an order a little; false when that changes nothing.
+func (s *Search) vary(g *genes) bool {
+	n := len(g.order)
+	i, j := s.rng.IntN(n), s.rng.IntN(n)
+	if !s.boxes && s.rng.IntN(3) > 0 {
+		// Mostly one near in the order: large before small is a good rule.
+		j = min(max(i+s.rng.IntN(2*nearby+1)-nearby, 0), n-1)
+	}
+	switch s.rng.IntN(4) {
+	case 0:
+		p := g.order[i]
+		turns := len(s.shapes.classes[s.shapes.of[p]].turns)
+		if turns == 1 {
+			return false
+		}
+		was := g.turn[p]
+		g.turn[p] = int8(s.rng.IntN(turns+1) - 1)
+		return g.turn[p] != was || !s.boxes
+	case 1:
+		// One is laid earlier or later.
+		p := g.order[i]
+		g.order = slices.Delete(g.order, i, i+1)
+		g.order = slices.Insert(g.order, j, p)
+		s.loosen(g, p)
+		return i != j
+	default:
+		a, b := g.order[i], g.order[j]
+		if s.shapes.of[a] == s.shapes.of[b] && g.turn[a] == g.turn[b] {
+			return false
+		}
+		g.order[i], g.order[j] = b, a
+		s.loosen(g, a)
+		s.loosen(g, b)
+		return true
+	}
+}
+
+// loosen lets a part that is moved find its turn anew.
+func (s *Search) loosen(g *genes, p int32) {
+	if !s.boxes {
+		g.turn[p] = -1
+	}
+}
+
+// laid is where a part was put.
+type laid struct {
+	bin  int
+	turn int
+	x, y float64
+}
+
+// try lays the parts, roughly where they are no boxes, and keeps the layout if it
+// is the best. What it returns is the area, and a little for what is used of the
+// last sheet beyond need, which leads the search.
+func (s *Search) try(g genes) float64 {
+	if s.boxes {
+		cost, _ := s.lay(g, narrow)
+		return cost
+	}
+	cost, area := s.lay(g, broad)
+	if area < s.rough-1e-9 {
+		s.rough = area
+		s.lay(g, narrow)
+	}
+	return cost
+}
+
+// lay lays the parts in columns of a level. In narrow ones, a layout is kept if it
+// is the best so far.
+func (s *Search) lay(g genes, level int) (cost, area float64) {
+	var bins []*bin
+	places := make([]laid, len(s.p.Parts))
+	used := make([]int, len(s.p.Sheets))
+	open := func() *bin {
+		for k, sh := range s.p.Sheets {
+			if sh.Count == 0 || used[k] < sh.Count {
+				used[k]++
+				b := newBin(k, sh, s.p.Between, .25*s.shapes.least)
+				if s.boxes {
+					b.openSky()
+				} else {
+					b.open(level, s.shapes.columns[level])
+				}
+				bins = append(bins, b)
+				return b
+			}
+		}
+		return nil
+	}
+	for i := range places {
+		places[i].bin = -1
+	}
+	if !s.boxes {
+		// A part keeps the turn that was found for it until it is moved: that
+		// saves trying them all at every step.
+		defer func() {
+			for i := range places {
+				if places[i].bin >= 0 {
+					g.turn[i] = int8(places[i].turn)
+				}
+			}
+		}()
+	}
+	s.fix(places, &bins, open)
+	for _, p := range g.order {
+		if s.p.Parts[p].Fixed != nil {
+			continue
+		}
+		for k := 0; ; k++ {
+			if k == len(bins) {
+				if len(bins) > 0 && bins[k-1].parts == 0 && s.p.Sheets[bins[k-1].kind].Count == 0 {
+					break // nor would it have room on another
+				}
+				if open() == nil {
+					break
+				}
+			}
+			if s.put(bins[k], int(p), g.turn[p], &places[p]) {
+				places[p].bin = k
+				break
+			}
+		}
+	}
+	return s.judge(places, bins, level)
+}
+
+// fix lays what lies fixed.
+func (s *Search) fix(places []laid, bins *[]*bin, open func() *bin) {
+	for i := range s.p.Parts {
+		f := s.p.Parts[i].Fixed
+		if f == nil {
+			continue
+		}
+		for len(*bins) <= f.Sheet {
+			if open() == nil {
+				return
+			}
+		}
+		b := (*bins)[f.Sheet]
+		outline := geom.Offset(s.p.Parts[i].Outline.Transform(f.At), s.p.Between/2+flat, geom.RoundCorner).Flatten(flat)
+		m := geom.Shift(-b.origin.X, -b.origin.Y)
+		box := boundsOf(outline)
+		at := m.Apply(geom.Pt(box.X, box.Y))
+		// The columns of the shape lie on those of the bin.
+		first := math.Floor(at.X / b.column)
+		left := b.origin.X + first*b.column
+		for _, l := range outline {
+			for k := range l.Points {
+				l.Points[k] = l.Points[k].Sub(geom.Pt(left, b.origin.Y))
+			}
+		}
+		for j, spans := range columns(outline, box.Right()-left, b.column) {
+			if c := int(first) + j; c >= 0 && c < len(b.cols) {
+				for _, v := range spans {
+					b.cols[c] = insert(b.cols[c], v, b.gap)
+				}
+			}
+		}
+		b.top = max(b.top, at.Y+box.H)
+		b.parts++
+		places[i].bin = f.Sheet
+	}
+}
+
+// put lays a part in a bin at its turn, or at that which lies lowest.
+func (s *Search) put(b *bin, p int, turn int8, at *laid) bool {
+	c := &s.shapes.classes[s.shapes.of[p]]
+	limit, found, column := math.Inf(1), -1, 0
+	for t := range c.turns {
+		if turn >= 0 && t != int(turn) {
+			continue
+		}
+		sh := &c.turns[t]
+		if s.boxes {
+			if x, y, top, ok := b.findBox(sh.w, sh.h, limit); ok {
+				found, limit = t, top-1e-6
+				at.x, at.y = x, y
+			}
+			continue
+		}
+		if col, y, top, ok := b.find(sh, limit); ok {
+			found, limit, column = t, top-1e-6, col
+			at.x, at.y = float64(col)*b.column, y
+		}
+	}
+	if found < 0 && turn >= 0 {
+		return s.put(b, p, -1, at) // another turn may fit
+	}
+	if found < 0 {
+		return false
+	}
+	at.turn = found
+	sh := &c.turns[found]
+	if s.boxes {
+		b.layBox(at.x, at.y, sh.w, sh.h)
+	} else {
+		b.lay(sh, column, at.y)
+	}
+	return true
+}
+
+// judge keeps a layout if it is the best so far and returns its cost.
+func (s *Search) judge(places []laid, bins []*bin, level int) (cost, total float64) {
+	area, hint, missing := 0.0, 0.0, 0
+	var last *bin
+	for _, b := range bins {
+		if b.parts == 0 || s.p.Sheets[b.kind].Count > 0 {
+			continue
+		}
+		area += b.w * b.h
+		if last == nil || b.top < last.top {
+			last = b
+		}
+	}
+	if last != nil {
+		area -= last.w * (last.h - last.top)
+		hint = last.slack()
+	}
+	for i := range places {
+		if places[i].bin < 0 {
+			missing++
+		}
+	}
+	total = area + float64(missing)*1e7
+	if total < s.least-1e-9 {
+		s.least = total
+		s.best = s.answer(places, bins, area)
+	}
+	return total + hintShare*hint, total
+}
+
+// slack is the area above the skyline, or a tenth of the bin's where there is
+// none to tell from.
+func (b *bin) slack() float64 {
+	sum := 0.0
+	for i := 0; i+1 < len(b.sky); i++ {
+		sum += (b.sky[i+1].x - b.sky[i].x) * b.sky[i].y
+	}
+	if b.sky == nil {
+		for _, c := range b.cols {
+			if n := len(c); n > 0 {
+				sum += b.column * min(c[n-1].hi, b.h)
+			}
+		}
+	}
+	return sum
+}
+
+func (s *Search) answer(places []laid, bins []*bin, area float64) Answer {
+	out := Answer{Places: make([]Place, len(places)), Area: area}
+	number := make([]int, len(bins))
+	for k, b := range bins {
+		number[k] = -1
+		if b.parts > 0 {
+			number[k] = len(out.Sheets)
+			out.Sheets = append(out.Sheets, b.kind)
+		}
+	}
+	for i, l := range places {
+		if l.bin < 0 {
+			out.Places[i].Sheet = -1
+			continue
+		}
+		out.Places[i].Sheet = number[l.bin]
+		if f := s.p.Parts[i].Fixed; f != nil {
+			out.Places[i].At = f.At
+			continue
+		}
+		b := bins[l.bin]
+		sh := &s.shapes.classes[s.shapes.of[i]].turns[l.turn]
+		out.Places[i].At = sh.at.Then(geom.Shift(l.x+b.origin.X, l.y+b.origin.Y))
+	}
+	return out
+}
