@@ -98,6 +98,11 @@ type Store interface {
 	Sketch(ctx context.Context, id string) (Sketch, card.Card, error)
 	RemoveSketch(ctx context.Context, id string) error
 
+	// Layout returns how something was laid on sheets; ErrNotFound if that is not
+	// known. KeepLayout keeps it, in place of what was kept before.
+	Layout(ctx context.Context, key string) ([]byte, error)
+	KeepLayout(ctx context.Context, key string, answer []byte, at time.Time) error
+
 	// Preview returns a kept preview; ErrNotFound if there is none yet.
 	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)
 	AddPreview(ctx context.Context, id string, side int, kind string, raw []byte) error
@@ -114,6 +119,7 @@ type App struct {
 	jobs     *jobs
 	runs     runs
 	drawings waiting
+	layouts  layouts
 
 	mu    sync.Mutex
 	cards map[string]*opened

@@ -20,7 +20,7 @@ const (
 // Job is work that takes a while.
 type Job struct {
 	ID       string   `json:"id"`
-	Kind     string   `json:"kind"` // print or run
+	Kind     string   `json:"kind"` // print, run or closer
 	Card     string   `json:"card"`
 	Sheet    int      `json:"sheet,omitempty"`
 	State    JobState `json:"state"`

@@ -11,6 +11,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/nest"
 	"sectilis/core/sheet"
 )
 
@@ -21,6 +22,11 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 	for _, size := range sizes {
 		if size.ID == c.Query("size") {
 			opt.Size = size
+		}
+	}
+	for i, name := range []string{"upright", "quarters", "freely"} {
+		if c.Query("turning") == name {
+			opt.Turning = nest.Turning(i)
 		}
 	}
 	for name, v := range map[string]*float64{"margin": &opt.Margin, "between": &opt.Between} {
@@ -44,6 +50,18 @@ func (s *server) sheets(c *gin.Context) {
 			return
 		}
 		c.JSON(http.StatusOK, l)
+	}
+}
+
+// closer starts the search for a closer layout.
+func (s *server) closer(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		job, err := s.App.LayCloser(c.Request.Context(), c.Param("id"), opt)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.JSON(http.StatusAccepted, job)
 	}
 }
 

@@ -51,6 +51,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
 	r.GET("/cards/:id/sheets/:n/lines.svg", s.svg)
 	r.GET("/cards/:id/sheets/:n/run.hpgl", s.hpgl)
+	r.POST("/cards/:id/sheets/closer", s.closer)
 	r.POST("/cards/:id/prints", s.print)
 	r.POST("/cards/:id/sheets/:n/runs", s.run)
 	r.GET("/prints/:ref", s.printed)

@@ -16,7 +16,7 @@ func TestScoresComeFirstAndHolesBeforeOutlines(t *testing.T) {
 	c := coretest.Card(t)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	for _, sh := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0])).Sheets {
+	for _, sh := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
 		passes := cut.Plan(sh)
 		names := []string{}
 		for _, p := range passes {

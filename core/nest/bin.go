@@ -141,29 +141,34 @@ type step struct{ x, y float64 }
 // openSky is open for boxes.
 func (b *bin) openSky() { b.sky = append(b.sky[:0], step{0, 0}, step{b.w, math.Inf(1)}) }
 
-// findBox is find along the skyline, left ends at its steps.
+// findBox is find along the skyline, left ends at its steps and behind what is to be
+// kept clear.
 func (b *bin) findBox(w, h, limit float64) (x, y, top float64, ok bool) {
 	limit = min(limit, b.h+hair)
-	for i := 0; i < len(b.sky)-1; i++ {
-		left := b.sky[i].x
+	try := func(left float64, first int) {
 		if left+w > b.w+hair {
-			break
+			return
 		}
 		v := 0.0
-		for k := i; k < len(b.sky)-1 && b.sky[k].x < left+w-hair; k++ {
+		for k := first; k < len(b.sky)-1 && b.sky[k].x < left+w-hair; k++ {
 			if v = max(v, b.sky[k].y); v+h > limit {
-				break
+				return
 			}
 		}
-		if v+h > limit {
-			continue
+		if at := b.clear(geom.Rect{X: left, Y: v, W: w, H: h}); at.Bottom() <= limit {
+			x, y, top, ok = left, at.Y, at.Bottom(), true
+			limit = top - 1e-6
 		}
-		at := b.clear(geom.Rect{X: left, Y: v, W: w, H: h})
-		if at.Bottom() > limit {
-			continue
+	}
+	for i := 0; i < len(b.sky)-1; i++ {
+		try(b.sky[i].x, i)
+	}
+	for _, k := range b.keep {
+		first := 0
+		for first+1 < len(b.sky)-1 && b.sky[first+1].x <= k.Right() {
+			first++
 		}
-		x, y, top, ok = left, at.Y, at.Bottom(), true
-		limit = top - 1e-6
+		try(k.Right(), first)
 	}
 	return x, y, top, ok
 }

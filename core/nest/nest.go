@@ -116,3 +116,20 @@ func New(p Problem) *Search {
 
 // Best is the closest layout so far.
 func (s *Search) Best() Answer { return s.best }
+
+// Better reports whether a layout leaves fewer parts out than another, or takes
+// less.
+func (a Answer) Better(than Answer) bool {
+	out := func(x Answer) (n int) {
+		for _, p := range x.Places {
+			if p.Sheet < 0 {
+				n++
+			}
+		}
+		return n
+	}
+	if n, m := out(a), out(than); n != m {
+		return n < m
+	}
+	return a.Area < than.Area-1e-9
+}

@@ -3,7 +3,6 @@
 package sheet
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -12,6 +11,7 @@ import (
 	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/measure"
+	"sectilis/core/nest"
 	"sectilis/core/scene"
 )
 
@@ -35,10 +35,14 @@ type Options struct {
 	Margin float64
 	// Between is the room between two pieces, bleed included, mm.
 	Between float64
+	// Turning says how pieces may be turned.
+	Turning nest.Turning
 }
 
 // Defaults are a quarter-inch margin and an eighth between pieces.
-func Defaults(size Size) Options { return Options{size, measure.Inch / 4, measure.Inch / 8} }
+func Defaults(size Size) Options {
+	return Options{size, measure.Inch / 4, measure.Inch / 8, nest.Quarters}
+}
 
 // Line is something to cut or score, in the coordinates of its sheet.
 type Line struct {
@@ -71,7 +75,8 @@ type Mark struct {
 }
 
 // The marks, in millimetres: outer radius and width of the ring, radius of the
-// dots, and the square at the corner of the margin that is kept clear.
+// dots, what they take of the corner of the margin, and how far off the second dot
+// is.
 const (
 	MarkRing   = 3.0
 	MarkStroke = .7
@@ -107,40 +112,80 @@ type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`
 	Used     float64   `json:"used"`
+	// Taken is the area of paper that the layout takes: of the last sheet of each
+	// stock, as far down as it is used, mm².
+	Taken float64 `json:"taken"`
 }
 
 // loose is a piece before it has its place: in its own coordinates.
 type loose struct {
 	Piece
-	stock   string
-	outline geom.Rect // of the piece with bleed
+	stock string
+	// room is what the piece takes on the sheet, bleed included.
+	room geom.Path
 }
 
-// Lay lays the base and all pieces on sheets, in rows, stock by stock.
-func Lay(c card.Card, s scene.Scene, opt Options) Layout {
+// Nester answers how parts are laid. Lay's own makes a first answer; another may
+// know a better one.
+type Nester func(nest.Problem) nest.Answer
+
+// First is the answer that is had at once.
+func First(p nest.Problem) nest.Answer {
+	s := nest.New(p)
+	s.Improve(Steps(p))
+	return s.Best()
+}
+
+// Steps is how far the search of a first answer goes: as far as takes no time to
+// speak of.
+func Steps(p nest.Problem) int {
+	for i := range p.Parts {
+		b := p.Parts[i].Outline.Bounds()
+		if math.Abs(p.Parts[i].Outline.Area()) < .985*b.W*b.H {
+			return 4
+		}
+	}
+	return 4000
+}
+
+// Lay lays the base and all pieces on sheets, stock by stock.
+func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
+	if by == nil {
+		by = First
+	}
 	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
 	area, paper := 0.0, 0.0
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
-		for len(group) > 0 {
-			sh := Sheet{Number: len(out.Sheets) + 1, Stock: stock, Size: opt.Size, Margin: opt.Margin}
-			rest := sh.fill(group, opt, printed)
-			if len(sh.Pieces) == 0 {
-				for _, l := range rest {
-					out.Problems = append(out.Problems, tooLarge(l, opt, printed))
-				}
-				break
+		kind := kindOf(opt, printed)
+		answer := by(problem(group, kind, opt))
+		sheets := make([]Sheet, len(answer.Sheets))
+		for i := range sheets {
+			sheets[i] = Sheet{Number: len(out.Sheets) + i + 1, Stock: stock, Size: opt.Size, Margin: opt.Margin, Marks: []Mark{}}
+		}
+		for i, l := range group {
+			place := answer.Places[i]
+			if place.Sheet < 0 {
+				out.Problems = append(out.Problems, tooLarge(l, opt, kind))
+				continue
 			}
-			group = rest
+			sheets[place.Sheet].add(l.placed(place.At))
+		}
+		for i := range sheets {
+			sh := &sheets[i]
+			if sh.Printed {
+				sh.Marks = marks(opt)
+			}
 			for _, p := range sh.Pieces {
 				sh.Used += p.Area
 			}
 			area += sh.Used
 			sh.Used /= opt.Size.Width * opt.Size.Height
 			paper += opt.Size.Width * opt.Size.Height
-			out.Sheets = append(out.Sheets, sh)
 		}
+		out.Sheets = append(out.Sheets, sheets...)
+		out.Taken += answer.Area
 	}
 	if paper > 0 {
 		out.Used = area / paper
@@ -148,11 +193,31 @@ func Lay(c card.Card, s scene.Scene, opt Options) Layout {
 	return out
 }
 
+// problem is a group of pieces as parts to be laid.
+func problem(group []loose, kind nest.Sheet, opt Options) nest.Problem {
+	p := nest.Problem{Sheets: []nest.Sheet{kind}, Between: opt.Between}
+	for _, l := range group {
+		p.Parts = append(p.Parts, nest.Part{Outline: l.room, Turning: opt.Turning})
+	}
+	return p
+}
+
+// kindOf is the sheet to lay on, its corners kept clear for marks.
+func kindOf(opt Options, printed bool) nest.Sheet {
+	kind := nest.Sheet{Width: opt.Size.Width, Height: opt.Size.Height, Margin: opt.Margin}
+	if printed {
+		for _, m := range marks(opt) {
+			kind.Keep = append(kind.Keep, m.Path().Bounds())
+		}
+	}
+	return kind
+}
+
 // pieces lists the base and every piece of every face, in their own
 // coordinates: the net, or the face turned so that the piece is upright.
 func pieces(c card.Card, s scene.Scene) []loose {
 	outline := s.Net.Outline()
-	base := loose{stock: c.Base.Stock, outline: outline.Bounds(), Piece: Piece{
+	base := loose{stock: c.Base.Stock, room: outline, Piece: Piece{
 		ID: "base", Name: "Base", At: geom.Identity, Area: outline.Area(),
 	}}
 	for _, l := range s.Net.Lines {
@@ -180,7 +245,7 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			}
 			_, doc := c.Find(it.ID)
 			upright, _ := it.At.Inverse()
-			out = append(out, loose{stock: doc.Made.Stock, outline: it.Outline.Bounds().Grow(it.Bleed), Piece: Piece{
+			out = append(out, loose{stock: doc.Made.Stock, room: room(it), Piece: Piece{
 				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(it.Outline.Area()),
 				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
 				Inks:  scene.Transform(f.PieceInks(it), upright),
@@ -226,131 +291,41 @@ func byStock(all []loose) [][]loose {
 		}
 		out[i] = append(out[i], l)
 	}
-	for _, group := range out {
-		slices.SortStableFunc(group, func(a, b loose) int {
-			return -cmp.Compare(max(a.outline.W, a.outline.H), max(b.outline.W, b.outline.H))
-		})
-	}
 	return out
 }
 
-// areas are the rectangles that pieces may lie in: the printable one or, with
-// marks in its corners, one that leaves out the strips at the sides and one
-// that leaves out the strips at top and bottom.
-func areas(opt Options, marked bool) []geom.Rect {
-	r := geom.Rect{W: opt.Size.Width, H: opt.Size.Height}.Grow(-opt.Margin)
-	if !marked {
-		return []geom.Rect{r}
+// room is the outline of a piece with the ink that is cut away round it.
+func room(it *scene.Item) geom.Path {
+	if it.Bleed == 0 {
+		return it.Outline
 	}
-	return []geom.Rect{
-		{X: r.X, Y: r.Y + markRoom, W: r.W, H: r.H - 2*markRoom},
-		{X: r.X + markRoom, Y: r.Y, W: r.W - 2*markRoom, H: r.H},
-	}
+	return geom.Offset(it.Outline, it.Bleed, geom.MitreCorner)
 }
 
-// fill lays as much as it can on the sheet and returns the rest.
-func (sh *Sheet) fill(group []loose, opt Options, printed bool) []loose {
-	var best []Piece
-	var rest []loose
-	bestArea, bestWay := 0.0, 0
-	for way, area := range areas(opt, printed) {
-		laid, left := rows(group, area, opt.Between)
-		sum := 0.0
-		for _, p := range laid {
-			sum += p.Area
-		}
-		if sum > bestArea || best == nil {
-			best, rest, bestArea, bestWay = laid, left, sum, way
-		}
-	}
-	sh.Pieces = best
-	for _, p := range best {
-		// A sheet that is printed on its other side alone still needs its marks
-		// on the side that the machine looks at.
-		sh.Printed = sh.Printed || p.inked()
-		sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
-	}
-	sh.Marks = []Mark{}
-	if sh.Printed {
-		sh.Marks = marks(opt, bestWay == 1)
-	}
-	return rest
+func (sh *Sheet) add(p Piece) {
+	sh.Pieces = append(sh.Pieces, p)
+	// A sheet that is printed on its other side alone still needs its marks on the
+	// side that the machine looks at.
+	sh.Printed = sh.Printed || p.inked()
+	sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
 }
 
-// marks puts four marks into the corners of the printable area. The second dot
-// of the first lies within the strip that was kept clear.
-func marks(opt Options, atSides bool) []Mark {
+// marks puts four marks into the corners of the printable area, a second dot
+// beside the first.
+func marks(opt Options) []Mark {
 	r := geom.Rect{W: opt.Size.Width, H: opt.Size.Height}.Grow(-opt.Margin - MarkRing - .5)
 	second := geom.Pt(r.X+markSecond, r.Y)
-	if atSides {
-		second = geom.Pt(r.X, r.Y+markSecond)
-	}
 	return []Mark{
 		{At: geom.Pt(r.X, r.Y), Second: &second}, {At: geom.Pt(r.Right(), r.Y)},
 		{At: geom.Pt(r.X, r.Bottom())}, {At: geom.Pt(r.Right(), r.Bottom())},
 	}
 }
 
-// rows lays pieces in rows from the top, each in the first row with room, the
-// flatter way round if it fits ("first fit decreasing height": Coffman, Garey,
-// Johnson and Tarjan, 1980).
-func rows(group []loose, area geom.Rect, between float64) (laid []Piece, rest []loose) {
-	type row struct{ y, h, x float64 }
-	var lines []row
-	bottom := area.Y
-	for _, l := range group {
-		placed := false
-		for _, turned := range preferred(l.outline) {
-			w, h := l.outline.W, l.outline.H
-			if turned {
-				w, h = h, w
-			}
-			for i := range lines {
-				r := &lines[i]
-				if h <= r.h+1e-9 && r.x+w <= area.Right()+1e-9 {
-					laid = append(laid, l.at(r.x, r.y, turned))
-					r.x += w + between
-					placed = true
-					break
-				}
-			}
-			if !placed && w <= area.W+1e-9 && bottom+h <= area.Bottom()+1e-9 {
-				laid = append(laid, l.at(area.X, bottom, turned))
-				lines = append(lines, row{bottom, h, area.X + w + between})
-				bottom += h + between
-				placed = true
-			}
-			if placed {
-				break
-			}
-		}
-		if !placed {
-			rest = append(rest, l)
-		}
-	}
-	return laid, rest
-}
-
-// preferred is the order in which the two ways round are tried.
-func preferred(r geom.Rect) []bool {
-	if r.H > r.W {
-		return []bool{true, false}
-	}
-	return []bool{false, true}
-}
-
-// at is the piece with the upper left corner of its box at (x, y).
-func (l loose) at(x, y float64, turned bool) Piece {
-	m := geom.Shift(-l.outline.X, -l.outline.Y)
-	w, h := l.outline.W, l.outline.H
-	if turned {
-		m = m.Then(geom.Affine{B: 1, C: -1, E: h})
-		w, h = h, w
-	}
-	m = m.Then(geom.Shift(x, y))
+// placed is the piece where m puts it.
+func (l loose) placed(m geom.Affine) Piece {
 	p := l.Piece
 	p.At = l.At.Then(m)
-	p.Box = geom.Rect{X: x, Y: y, W: w, H: h}
+	p.Box = l.room.Transform(m).Bounds()
 	p.Lines = make([]Line, len(l.Lines))
 	for i, line := range l.Lines {
 		p.Lines[i] = Line{line.Role, line.Path.Transform(m)}
@@ -359,19 +334,25 @@ func (l loose) at(x, y float64, turned bool) Piece {
 	return p
 }
 
-func tooLarge(l loose, opt Options, printed bool) Problem {
+func tooLarge(l loose, opt Options, kind nest.Sheet) Problem {
+	box := l.room.Bounds()
+	// Marks in the corners leave a strip along two edges to what is that wide.
+	areas := []geom.Rect{geom.Rect{W: kind.Width, H: kind.Height}.Grow(-kind.Margin)}
+	if len(kind.Keep) > 0 {
+		a := areas[0]
+		areas = []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
+	}
 	over := math.Inf(1)
-	for _, a := range areas(opt, printed) {
-		for _, turned := range []bool{false, true} {
-			w, h := l.outline.W, l.outline.H
-			if turned {
-				w, h = h, w
-			}
-			over = min(over, max(w-a.W, h-a.H))
+	for _, a := range areas {
+		for _, size := range [][2]float64{{box.W, box.H}, {box.H, box.W}} {
+			over = min(over, max(size[0]-a.W, size[1]-a.H))
 		}
+	}
+	if over <= 0 {
+		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, opt.Size.Name)}
 	}
 	return Problem{l.ID, l.Name, fmt.Sprintf(
 		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. Use a larger sheet or make it smaller.",
-		l.Name, measure.FormatSize(l.outline.W, l.outline.H, measure.In), measure.FormatSize(l.outline.W, l.outline.H, measure.MM),
+		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM),
 		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name)}
 }

@@ -20,7 +20,7 @@ func lay(t *testing.T, c card.Card, size int) sheet.Layout {
 	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	return sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[size]))
+	return sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[size]), nil)
 }
 
 // sound checks what every layout must be: inside the margins, apart from each
@@ -46,11 +46,12 @@ func sound(t *testing.T, c card.Card, l sheet.Layout, opt sheet.Options) {
 				outline = geom.Join(outline, l.Path)
 			}
 			require.True(t, p.Box.Contains(outline.Bounds(), 1e-6))
+			grown := geom.Offset(cutOut(p), opt.Between-.01, geom.RoundCorner)
 			for _, q := range sh.Pieces[:i] {
-				require.False(t, p.Box.Grow(opt.Between/2-1e-6).Overlaps(q.Box.Grow(opt.Between/2-1e-6)), "%s and %s", p.Name, q.Name)
+				require.Less(t, geom.Intersection(geom.NonZero, grown, cutOut(q)).Area(), 1e-9, "%s and %s", p.Name, q.Name)
 			}
 			for _, m := range sh.Marks {
-				require.False(t, m.Path().Bounds().Grow(.4).Overlaps(p.Box), "a mark is clear of %s", p.Name)
+				require.Less(t, geom.Intersection(geom.NonZero, grown, m.Path()).Area(), 1e-9, "a mark is clear of %s", p.Name)
 			}
 		}
 		require.Equal(t, sh.Printed, len(sh.Marks) == 4)
@@ -62,6 +63,11 @@ func sound(t *testing.T, c card.Card, l sheet.Layout, opt sheet.Options) {
 		delete(want, p.ID)
 	}
 	require.Empty(t, want)
+}
+
+// cutOut is the region of a piece on its sheet.
+func cutOut(p sheet.Piece) geom.Path {
+	return p.Lines[len(p.Lines)-1].Path
 }
 
 func TestEveryPieceIsLaidOnItsStock(t *testing.T) {
@@ -152,6 +158,6 @@ func BenchmarkLay(b *testing.B) {
 	s, err := scene.Of(c)
 	require.NoError(b, err)
 	for b.Loop() {
-		sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]))
+		sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil)
 	}
 }

@@ -21,7 +21,7 @@ func TestPlansAreWrittenInTrueSize(t *testing.T) {
 	c := coretest.Card(t)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0])).Sheets[0]
+	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets[0]
 	passes := cut.Plan(sh)
 	var b bytes.Buffer
 	require.NoError(t, hpgl.Write(&b, passes, sh.Size.Height))

@@ -30,7 +30,7 @@ func TestLooksComeOutOfThePDFAsTheyArePainted(t *testing.T) {
 	require.NoError(t, err)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0])).Sheets
+	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets
 	require.Len(t, sh, 1)
 	dir := t.TempDir()
 	var b bytes.Buffer

@@ -78,9 +78,11 @@ export interface Paper {
   size: string
   margin: number
   between: number
+  /** How pieces may be turned. */
+  turning?: 'upright' | 'quarters' | 'freely'
 }
 
-const query = (p: Paper) => `?size=${p.size}&margin=${p.margin}&between=${p.between}`
+const query = (p: Paper) => `?size=${p.size}&margin=${p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}`
 
 export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
@@ -105,6 +107,7 @@ export const api = {
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
   setWords: (words: Words) => call<WordsSet>('POST', '/settings', words),
   sheets: (id: string, p: Paper) => call<LayoutView>('GET', `/cards/${id}/sheets${query(p)}`),
+  layCloser: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/sheets/closer${query(p)}`),
   print: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/prints${query(p)}`),
   run: (id: string, n: number, p: Paper) => call<Job>('POST', `/cards/${id}/sheets/${n}/runs${query(p)}`),
   stop: (job: string) => call<void>('DELETE', `/jobs/${job}`),

@@ -15,6 +15,7 @@ export const useMachine = defineStore('machine', () => {
   const cutter = ref<CutterState>()
   const run = ref<Job>()
   const print = ref<Job>()
+  const closer = ref<Job>()
 
   const running = computed(() => run.value?.state === 'running')
   const fact = computed(() => {
@@ -30,20 +31,27 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
+  const of = (kind: string) => (kind === 'run' ? run : kind === 'closer' ? closer : print)
+
   function hear(job: Job) {
-    const mine = job.kind === 'run' ? run : print
+    const mine = of(job.kind)
     if (mine.value && mine.value.id !== job.id && mine.value.state === 'running' && job.card !== card.id) return
     mine.value = job
     if (job.state !== 'running') {
       void look()
-      if (job.kind === 'run') void sheets.load()
+      if (job.kind !== 'print') void sheets.load()
     }
   }
 
-  async function start(kind: 'run' | 'print', sheet = 0) {
+  async function start(kind: 'run' | 'print' | 'closer', sheet = 0) {
     try {
-      const job = kind === 'run' ? await api.run(card.id, sheet, prefs.paper) : await api.print(card.id, prefs.paper)
-      const mine = kind === 'run' ? run : print
+      const job =
+        kind === 'run'
+          ? await api.run(card.id, sheet, prefs.paper)
+          : kind === 'closer'
+            ? await api.layCloser(card.id, prefs.paper)
+            : await api.print(card.id, prefs.paper)
+      const mine = of(kind)
       // An event may have come before this answer.
       if (mine.value?.id !== job.id) mine.value = job
     } catch (e) {
@@ -54,5 +62,5 @@ export const useMachine = defineStore('machine', () => {
 
   const stop = (job: Job) => api.stop(job.id).catch(() => undefined)
 
-  return { cutter, run, print, running, fact, look, hear, start, stop }
+  return { cutter, run, print, closer, running, fact, look, hear, start, stop }
 })

@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia'
 import { useStorage } from '@vueuse/core'
 import { computed } from 'vue'
+import type { Paper } from '../api/client'
 import { format, formatSize, formatUnit, INCH, type Unit } from '../parts/measure'
 
 export const usePrefs = defineStore('prefs', () => {
@@ -13,7 +14,7 @@ export const usePrefs = defineStore('prefs', () => {
   const mark = useStorage('sectilis.mark', '')
   const marks = useStorage('sectilis.marks', true)
   const ratio = useStorage('sectilis.ratio', true)
-  const paper = useStorage('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
+  const paper = useStorage<Paper>('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
   const lines = useStorage('sectilis.lines', false)
   const step = computed(() =>
     unit.value === 'in'

@@ -42,7 +42,11 @@ const keys = usePanelKeys({
   verbs: () => {
     // From the face to the verbs, on to the measures, and back.
     const into = (where: string) => document.querySelector<HTMLElement>(where)
-    const stops = [into('[data-testid=surface]'), into('[data-testid=arrange]'), into('[data-testid=measures] input:enabled')]
+    const stops = [
+      into('[data-testid=surface]'),
+      into('[data-testid=arrange]'),
+      into('[data-testid=measures] input:enabled'),
+    ]
     const here = document.activeElement
     const at = here?.closest('.verbs') ? 1 : here?.closest('.right') ? 2 : 0
     const next = [...stops.slice(at + 1), ...stops].find((el) => el)

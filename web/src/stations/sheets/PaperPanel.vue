@@ -2,6 +2,7 @@
 // The paper that sheets are laid on: size, margin, room between pieces.
 import { Select, SelectOption } from 'ant-design-vue'
 import { ref } from 'vue'
+import type { Paper } from '../../api/client'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { useCatalogue } from '../../store/catalogue'
@@ -56,6 +57,19 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
         @set="set('between', $event, 3)"
         @wrong="$event && (wrong = $event)"
       />
+      <Field label="Turned" wide>
+        <Select
+          :value="prefs.paper.turning ?? 'quarters'"
+          :bordered="false"
+          size="small"
+          data-testid="turning"
+          @change="(v) => (prefs.paper = { ...prefs.paper, turning: v as Paper['turning'] })"
+        >
+          <SelectOption value="upright">Not at all</SelectOption>
+          <SelectOption value="quarters">By quarter turns</SelectOption>
+          <SelectOption value="freely">As they lie closest</SelectOption>
+        </Select>
+      </Field>
     </div>
     <p v-if="wrong" class="wrong" role="alert" data-testid="paper-wrong">{{ wrong }}</p>
   </section>

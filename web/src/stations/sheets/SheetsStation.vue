@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { Alert, Spin } from 'ant-design-vue'
+import { Alert, Progress, Spin } from 'ant-design-vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
 import { formatArea, formatTime } from '../../parts/measure'
 import { useCard } from '../../store/card'
+import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
 import PaperPanel from './PaperPanel.vue'
@@ -14,6 +15,9 @@ import SheetDrawing from './SheetDrawing.vue'
 const card = useCard()
 const prefs = usePrefs()
 const sheets = useSheets()
+const machine = useMachine()
+/** The search for a closer layout, if it was for this card. */
+const closer = computed(() => (machine.closer?.card === card.id ? machine.closer : undefined))
 
 const chosen = ref(1)
 const marks = ref(true)
@@ -75,7 +79,9 @@ const counted = (pieces: string[]) => {
           <i class="swatch" :style="{ background: s.colour }" />
           <span>
             <b>{{ s.name }}</b>
-            <small>{{ counted(s.pieces) }}{{ s.sheets > 1 ? ` · ${s.sheets} sheets` : '' }}</small>
+            <small :title="counted(s.pieces)"
+              >{{ counted(s.pieces) }}{{ s.sheets > 1 ? ` · ${s.sheets} sheets` : '' }}</small
+            >
           </span>
         </button>
       </div>
@@ -86,6 +92,27 @@ const counted = (pieces: string[]) => {
         <span v-if="sheets.layout" class="chip fine"
           >{{ Math.round(sheets.layout.used * 100) }} % of the paper used</span
         >
+        <template v-if="closer">
+          <span v-if="closer.state === 'running'" class="seeking">
+            <Progress
+              :percent="Math.round(closer.progress * 100)"
+              :show-info="false"
+              size="small"
+              :stroke-color="'#587a4a'"
+            />
+            <button class="verb" data-testid="stop-closer" @click="machine.stop(closer)">Enough</button>
+          </span>
+          <small v-else class="found" data-testid="closer-note">{{ closer.note }}</small>
+        </template>
+        <button
+          v-if="closer?.state !== 'running' && list.some((s) => s.pieces.length > 1)"
+          class="verb"
+          title="Seeks a layout that takes less paper for ten seconds, or until you say it is enough. Sheets that you have printed already no longer fit it."
+          data-testid="lay-closer"
+          @click="machine.start('closer')"
+        >
+          Lay closer
+        </button>
         <span class="space" />
         <button class="verb" :aria-pressed="marks" @click="marks = !marks">Marks</button>
         <button class="verb" :aria-pressed="bleed" @click="bleed = !bleed">Bleed</button>
@@ -157,6 +184,13 @@ const counted = (pieces: string[]) => {
 .stocks {
   margin: 0 -6px;
 }
+.stocks .row small {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 4;
+  line-clamp: 4;
+  overflow: hidden;
+}
 .stocks .row:hover:not(.on) {
   background: var(--paper2);
 }
@@ -177,6 +211,23 @@ const counted = (pieces: string[]) => {
 a.verb {
   text-decoration: none;
   color: var(--brick);
+}
+.seeking {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  width: 170px;
+}
+.seeking :deep(.ant-progress) {
+  flex: 1;
+  margin: 0;
+}
+.chip {
+  margin-right: 10px;
+}
+.found {
+  margin-right: 6px;
+  color: var(--ink5);
 }
 .files {
   display: flex;

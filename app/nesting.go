@@ -1,0 +1,128 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"sync"
+	"time"
+
+	"sectilis/core/card"
+	"sectilis/core/nest"
+	"sectilis/core/sheet"
+)
+
+// layouts remembers answers, so that a change that moves no piece on its sheet
+// costs nothing, and keeps on disk those that were searched for.
+type layouts struct {
+	mu sync.Mutex
+	m  map[string]nest.Answer
+}
+
+// maxLayouts bounds what is remembered; an odd many is laid again.
+const maxLayouts = 256
+
+func (l *layouts) get(key string) (nest.Answer, bool) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	a, ok := l.m[key]
+	return a, ok
+}
+
+func (l *layouts) set(key string, a nest.Answer) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if l.m == nil || len(l.m) >= maxLayouts {
+		l.m = map[string]nest.Answer{}
+	}
+	l.m[key] = a
+}
+
+// nested answers from memory, from disk, or by a first layout.
+func (a *App) nested(ctx context.Context) sheet.Nester {
+	return func(p nest.Problem) nest.Answer {
+		key := p.Key()
+		if known, ok := a.layouts.get(key); ok {
+			return known
+		}
+		var answer nest.Answer
+		raw, err := a.store.Layout(ctx, key)
+		if err != nil || json.Unmarshal(raw, &answer) != nil || len(answer.Places) != len(p.Parts) {
+			answer = sheet.First(p)
+		}
+		a.layouts.set(key, answer)
+		return answer
+	}
+}
+
+// closerTime is how long a closer layout is sought if nobody stops it.
+const closerTime = 10 * time.Second
+
+// LayCloser seeks a layout that takes less paper, as a job. What it has found is
+// kept when it is stopped, too.
+func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job, error) {
+	if err := checkOptions(opt); err != nil {
+		return Job{}, err
+	}
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return Job{}, err
+	}
+	rev, s := o.rev, o.scene
+	o.Unlock()
+	var problems []nest.Problem
+	known := a.nested(ctx)
+	before := sheet.Lay(rev.Card, s, opt, func(p nest.Problem) nest.Answer {
+		if len(p.Parts) > 1 {
+			problems = append(problems, p)
+		}
+		return known(p)
+	})
+	if len(problems) == 0 {
+		return Job{}, &card.Refusal{Field: "sheets", Why: "Every sheet has a single piece; there is nothing to lay closer."}
+	}
+	return a.jobs.start(Job{Kind: "closer", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
+		end := time.Now().Add(closerTime)
+		searches := make([]*nest.Search, len(problems))
+		for i, p := range problems {
+			searches[i] = nest.New(p)
+		}
+		saved := func() float64 { // of the paper, after what was found is kept
+			for i, p := range problems {
+				best := searches[i].Best()
+				if was := known(p); best.Better(was) {
+					a.keep(context.WithoutCancel(ctx), p.Key(), best)
+				}
+			}
+			after := sheet.Lay(rev.Card, s, opt, known)
+			return max(0, 1-after.Taken/before.Taken)
+		}
+		for time.Now().Before(end) && ctx.Err() == nil {
+			for i := range searches {
+				searches[i].Improve(max(1, sheet.Steps(problems[i])/8))
+			}
+			update(func(j *Job) { j.Progress = 1 - float64(time.Until(end))/float64(closerTime) })
+		}
+		share := saved()
+		update(func(j *Job) {
+			j.Note = "This is as close as they go."
+			if share >= .0005 {
+				j.Note = fmt.Sprintf("Takes %.1f %% less paper.", 100*share)
+			}
+		})
+		return nil
+	}), nil
+}
+
+// keep remembers a layout for good.
+func (a *App) keep(ctx context.Context, key string, answer nest.Answer) {
+	raw, err := json.Marshal(answer)
+	if err == nil {
+		err = a.store.KeepLayout(ctx, key, raw, a.now())
+	}
+	if err != nil {
+		a.log.Warn("layout not kept", "err", err)
+		return // what is not on disk would be gone when it is needed
+	}
+	a.layouts.set(key, answer)
+}

@@ -1,0 +1,23 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+)
+
+// Layout implements app.Store.
+func (s *Store) Layout(ctx context.Context, key string) ([]byte, error) {
+	var raw []byte
+	err := s.db.QueryRowContext(ctx, `SELECT answer FROM layouts WHERE key = ?`, key).Scan(&raw)
+	return raw, notFound(err)
+}
+
+// KeepLayout implements app.Store.
+func (s *Store) KeepLayout(ctx context.Context, key string, answer []byte, at time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO layouts(key, answer, at) VALUES(?, ?, ?)
+		ON CONFLICT(key) DO UPDATE SET answer = excluded.answer, at = excluded.at`, key, string(answer), at.UnixMilli()); err != nil {
+		return fmt.Errorf("keep layout: %w", err)
+	}
+	return nil
+}
