@@ -1,5 +1,6 @@
 // Package cut turns the lines of a sheet into the passes of a run: pen and
-// score before cuts, what lies inside before what holds it.
+// score before cuts, what lies inside before what holds it, on a short way, and
+// steers the holder so that the tip of the blade runs along the lines.
 package cut
 
 import (
@@ -23,101 +24,148 @@ const (
 
 // Pass is one stage of a run with one tool.
 type Pass struct {
-	Name  string          `json:"name"`
-	Tool  Tool            `json:"tool"`
-	Paths []geom.Polyline `json:"-"` // on the sheet, mm
+	Name string `json:"name"`
+	Tool Tool   `json:"tool"`
+	// Paths are the ways of the tool's holder on the sheet, mm; Lines what comes
+	// of them, as they were drawn.
+	Paths []geom.Polyline `json:"-"`
 	Lines []geom.Path     `json:"lines"`
-	// Length is that of the paths, mm; Seconds is the time they take at the
-	// speeds below, travel between them included.
+	// Speed in mm/s and Force in g while the tool is down.
+	Speed float64 `json:"speed"`
+	Force int     `json:"force"`
+	// Length is that of the paths, Between that of the way between them, mm.
+	// Seconds is the time for both.
 	Length  float64 `json:"length"`
+	Between float64 `json:"between"`
 	Seconds float64 `json:"seconds"`
-}
 
-// The speeds that times are worked out with, mm/s.
-const (
-	Speed  = 60.0
-	Travel = 150.0
-)
+	lines []geom.Polyline
+}
 
 // tolerance of flattening, mm: below the 0.025 mm of one HPGL unit.
 const tolerance = .01
 
-// perforation is the length of its cuts and of what holds between, mm.
-var perforation = []float64{2, 1}
-
-// Plan orders the lines of a sheet into passes; empty passes are left out.
-func Plan(sh sheet.Sheet) []Pass {
+// Plan orders the lines of a sheet into passes; empty passes are left out. The
+// tool starts at the lower left corner of the sheet.
+func Plan(sh sheet.Sheet, with Settings) []Pass {
 	pen := Pass{Name: "Pen", Tool: Pen}
 	score := Pass{Name: "Score", Tool: ScoringTip}
 	perforate := Pass{Name: "Perforation", Tool: Blade}
 	kiss := Pass{Name: "Kiss cut", Tool: LightBlade}
 	inside := Pass{Name: "Inside cuts", Tool: Blade}
 	outlines := Pass{Name: "Outlines", Tool: Blade}
+	var cuts []ring
 	for _, p := range sh.Pieces {
 		for _, l := range p.Lines {
 			switch l.Role {
 			case fold.Mountain, fold.Valley:
 				score.add(l.Path)
-				continue
 			case fold.Pen:
 				pen.add(l.Path)
-				continue
 			case fold.Perforation:
-				perforate.add(geom.Dash(l.Path, perforation, perforation[0]/2))
-				continue
+				perforate.add(geom.Dash(l.Path, []float64{with.Dash, with.Hold}, with.Dash/2))
 			case fold.Kiss:
 				kiss.add(l.Path)
-				continue
-			}
-			rings := l.Path.Rings()
-			for _, r := range rings {
-				if held(r, rings) {
-					inside.add(r)
-				} else {
-					outlines.add(r)
+			default:
+				for _, r := range l.Path.Rings() {
+					cuts = append(cuts, ringOf(r))
 				}
 			}
 		}
 	}
-	var out []Pass
-	at := geom.Point{}
-	for _, p := range []Pass{pen, score, perforate, kiss, inside, outlines} {
-		if len(p.Paths) == 0 {
-			continue
+	// Whatever lies in something else that is cut comes before it: the hole of a
+	// piece, and a smaller piece laid in that hole before the hole itself.
+	holders := nested(cuts)
+	var inner, outer [][]int
+	where := make([]int, len(cuts))
+	for i, c := range cuts {
+		pass, order := &outlines, &outer
+		if len(holders[i]) > 0 || !c.closed {
+			pass, order = &inside, &inner
 		}
-		travel := 0.0
-		for _, l := range p.Paths {
-			travel += l.Points[0].Sub(at).Len()
-			p.Length += l.Length()
-			at = l.Points[len(l.Points)-1]
-			if l.Closed {
-				at = l.Points[0]
+		where[i] = len(pass.lines)
+		pass.add(c.path)
+		*order = append(*order, nil)
+	}
+	for i := range cuts {
+		for _, h := range holders[i] {
+			if len(holders[h]) > 0 {
+				inner[where[h]] = append(inner[where[h]], where[i])
 			}
 		}
-		p.Seconds = p.Length/Speed + travel/Travel
-		out = append(out, p)
+	}
+	var out []Pass
+	at := geom.Pt(0, sh.Size.Height)
+	points := 0.0 // the way the blade points
+	for _, p := range []struct {
+		Pass
+		before [][]int
+	}{{pen, nil}, {score, nil}, {perforate, nil}, {kiss, nil}, {inside, inner}, {outlines, outer}} {
+		if len(p.lines) == 0 {
+			continue
+		}
+		p.finish(with, at, p.before, &points)
+		last := p.Paths[len(p.Paths)-1].Points
+		at = last[len(last)-1]
+		out = append(out, p.Pass)
 	}
 	return out
 }
 
 func (p *Pass) add(path geom.Path) {
-	p.Paths = append(p.Paths, path.Flatten(tolerance)...)
+	p.lines = append(p.lines, path.Flatten(tolerance)...)
 	p.Lines = append(p.Lines, path)
 }
 
-// held reports whether the ring lies inside an odd number of the others.
-func held(r geom.Path, rings []geom.Path) bool {
-	area, box := math.Abs(r.Area()), r.Bounds()
-	n := 0
-	if !r.Closed() {
-		return true // an open cut goes before what it lies in comes loose
+// finish orders the lines, steers the holder along them and times it.
+func (p *Pass) finish(with Settings, from geom.Point, before [][]int, points *float64) {
+	offset, over, rounds := 0.0, 0.0, 1
+	p.Speed, p.Force = with.Speed, with.Light
+	switch p.Tool {
+	case Blade:
+		offset, over, rounds, p.Force = with.Offset, with.Over, with.Rounds, with.Force
+	case LightBlade:
+		offset, over = with.Offset, with.Over
 	}
-	for _, o := range rings {
-		if math.Abs(o.Area()) > area && o.Bounds().Contains(box, 1e-9) {
-			if geom.Winding(o.Flatten(tolerance), r.Flatten(tolerance)[0].Points[0]) != 0 {
-				n++
+	for _, l := range Order(p.lines, from, before) {
+		var path geom.Polyline
+		path, *points = Holder(l, offset, over, *points, rounds)
+		if len(path.Points) < 2 {
+			continue
+		}
+		p.Between += path.Points[0].Sub(from).Len()
+		p.Length += path.Length()
+		from = path.Points[len(path.Points)-1]
+		p.Paths = append(p.Paths, path)
+	}
+	p.Seconds = p.Length/p.Speed + p.Between/with.Travel
+}
+
+// ring is something to cut.
+type ring struct {
+	path   geom.Path
+	lines  []geom.Polyline
+	box    geom.Rect
+	area   float64
+	closed bool
+}
+
+func ringOf(p geom.Path) ring {
+	return ring{p, p.Flatten(tolerance), p.Bounds(), math.Abs(p.Area()), p.Closed()}
+}
+
+// nested are, for each cut, the closed ones that it lies in.
+func nested(cuts []ring) [][]int {
+	out := make([][]int, len(cuts))
+	for i, c := range cuts {
+		for j, o := range cuts {
+			if i == j || !o.closed || c.closed && o.area <= c.area || !o.box.Contains(c.box, 1e-9) {
+				continue
+			}
+			if geom.Winding(o.lines, c.lines[0].Points[0]) != 0 {
+				out[i] = append(out[i], j)
 			}
 		}
 	}
-	return n%2 == 1
+	return out
 }

@@ -12,6 +12,7 @@ import (
 	"fmt"
 	"image/png"
 	"log/slog"
+	"math"
 	"net"
 	"net/http"
 	"strconv"
@@ -32,7 +33,8 @@ type Cutter struct {
 
 	mu      sync.Mutex
 	state   string
-	at      geom.Point // mm from the lower left corner, y up
+	at      geom.Point // of the holder, mm from the lower left corner, y up
+	heading float64    // the way a blade points, radians
 	tool    int
 	strokes []stroke
 	one     sync.Mutex // one job at a time
@@ -50,6 +52,10 @@ const (
 	cutSpeed  = 60.0
 	moveSpeed = 150.0
 	slice     = 20 * time.Millisecond
+	// trail is how far the tip of a blade is behind the middle of its holder, and
+	// stride the step in which its way is worked out, mm.
+	trail  = .25
+	stride = .02
 )
 
 // Serve takes jobs on the HP-GL listener and shows itself on the camera's
@@ -181,13 +187,47 @@ func (c *Cutter) begin(down bool) {
 	if !down {
 		return
 	}
+	tip := c.tip()
 	if n := len(c.strokes); n > 0 {
 		last := c.strokes[n-1]
-		if last.tool == c.tool && last.points[len(last.points)-1] == c.at {
+		if last.tool == c.tool && last.points[len(last.points)-1] == tip {
 			return
 		}
 	}
-	c.strokes = append(c.strokes, stroke{c.tool, []geom.Point{c.at}})
+	c.strokes = append(c.strokes, stroke{c.tool, []geom.Point{tip}})
+}
+
+// tip is where the tool touches: a blade trails its holder.
+func (c *Cutter) tip() geom.Point {
+	if c.tool < 3 {
+		return c.at
+	}
+	s, k := math.Sincos(c.heading)
+	return c.at.Sub(geom.Pt(trail*k, trail*s))
+}
+
+// drag draws the tool on to where the holder goes. The tip of a blade stays behind
+// it, always the same way, and so is pulled round.
+func (c *Cutter) drag(to geom.Point) {
+	s := &c.strokes[len(c.strokes)-1]
+	if c.tool < 3 {
+		c.at = to
+		s.points = append(s.points, to)
+		return
+	}
+	from, tip := c.at, c.tip()
+	for k, n := 1, max(1, int(to.Sub(from).Len()/stride)); k <= n; k++ {
+		c.at = from.Lerp(to, float64(k)/float64(n))
+		v := c.at.Sub(tip)
+		c.heading = math.Atan2(v.Y, v.X)
+		tip = c.tip()
+		// Along a straight line only its end is kept.
+		if m := len(s.points); m > 1 && k > 1 && math.Abs(tip.Sub(s.points[m-2]).Cross(s.points[m-1].Sub(s.points[m-2]))) < 1e-7 {
+			s.points[m-1] = tip
+			continue
+		}
+		s.points = append(s.points, tip)
+	}
 }
 
 // move takes the tool to a place in the time it needs; false when it was told
@@ -208,10 +248,11 @@ func (c *Cutter) move(to geom.Point, down bool, drop <-chan struct{}) bool {
 			k = min(float64(time.Since(start))/float64(took), 1)
 		}
 		c.mu.Lock()
-		c.at = from.Lerp(to, k)
 		if k == 1 && down {
-			s := &c.strokes[len(c.strokes)-1]
-			s.points = append(s.points, to)
+			c.at = from
+			c.drag(to)
+		} else {
+			c.at = from.Lerp(to, k)
 		}
 		c.mu.Unlock()
 		if k == 1 {

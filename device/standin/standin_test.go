@@ -3,6 +3,7 @@ package standin
 import (
 	"bytes"
 	"image/png"
+	"math"
 	"net"
 	"testing"
 
@@ -39,13 +40,28 @@ func sink(t testing.TB) net.Conn {
 
 func TestStrokesBeginWhereTheToolGoesDown(t *testing.T) {
 	c := &Cutter{}
-	feed(c, sink(t), "IN", "SP3", "PU400,400", "PD800,400", "PD800,800,400,800", "PU0,0", "SP2", "PD40,0", "VS20", "XX1,2", "PU")
+	feed(c, sink(t), "IN", "SP1", "PU400,400", "PD800,400", "PD800,800,400,800", "PU0,0", "SP2", "PD40,0", "VS20", "XX1,2", "PU")
 	require.Len(t, c.strokes, 2, "a PD that goes on is the same stroke")
 	assert.Equal(t, []geom.Point{{X: 10, Y: 10}, {X: 20, Y: 10}, {X: 20, Y: 20}, {X: 10, Y: 20}}, c.strokes[0].points)
-	assert.Equal(t, 3, c.strokes[0].tool)
+	assert.Equal(t, 1, c.strokes[0].tool)
 	assert.Equal(t, 2, c.strokes[1].tool)
 	feed(c, sink(t), "IN")
 	assert.Empty(t, c.strokes, "IN begins afresh")
+}
+
+func TestABladeTrailsItsHolder(t *testing.T) {
+	c := &Cutter{}
+	feed(c, sink(t), "IN", "SP3", "PU400,400", "PD800,400,800,800", "PU")
+	require.Len(t, c.strokes, 1)
+	way := c.strokes[0].points
+	assert.InDelta(t, 10-trail, way[0].X, 1e-9)
+	near := math.Inf(1) // to the corner that the holder turned at
+	for _, p := range way {
+		near = min(near, p.Sub(geom.Pt(20, 10)).Len())
+	}
+	assert.Greater(t, near, .08, "the corner is cut off")
+	assert.InDelta(t, 20-trail, way[len(way)-1].Y, 1e-3)
+	assert.InDelta(t, math.Pi/2, c.heading, 1e-3)
 }
 
 func TestTheToolStaysOnTheBed(t *testing.T) {
@@ -85,7 +101,7 @@ func FuzzInstructions(f *testing.F) {
 		}
 		for _, s := range c.strokes {
 			for _, p := range s.points {
-				if !(p.X >= 0 && p.X <= bed && p.Y >= 0 && p.Y <= bed) {
+				if !(p.X >= -trail && p.X <= bed+trail && p.Y >= -trail && p.Y <= bed+trail) {
 					t.Fatalf("%v is off the bed", p)
 				}
 			}

@@ -1,5 +1,5 @@
 // Package hpgl writes cutting plans in HP-GL, the plotter language that most
-// cutters of any make still read: IN, PA, SP, PU and PD, 40 units per
+// cutters of any make still read: IN, SP, VS, FS, PU and PD, 40 units per
 // millimetre, the origin at the sheet's lower left corner, y up. It reads
 // drawings in it, and writes them.
 package hpgl
@@ -32,11 +32,11 @@ type Step struct {
 // Steps splits a plan into what is sent one after the other. The height is
 // that of the sheet, mm.
 func Steps(passes []cut.Pass, height float64) []Step {
-	out := []Step{{Text: "IN;PA;"}}
+	out := []Step{{Text: "IN;"}}
 	run := 0.0
 	at := func(p geom.Point) string { return place(p, height) }
 	for i, pass := range passes {
-		out = append(out, Step{Pass: i, Text: fmt.Sprintf("SP%d;", pass.Tool), Run: run})
+		out = append(out, Step{Pass: i, Text: fmt.Sprintf("SP%d;", pass.Tool) + pace(pass), Run: run})
 		for j, l := range pass.Paths {
 			pts := l.Points
 			if l.Closed {
@@ -57,6 +57,18 @@ func Steps(passes []cut.Pass, height float64) []Step {
 		out = append(out, Step{Pass: i, Path: max(len(pass.Paths)-1, 0), Text: "PU;", Run: run})
 	}
 	return append(out, Step{Pass: max(len(passes)-1, 0), Text: "SP0;", Run: run})
+}
+
+// pace sets speed, in cm/s, and force, in g, for the machines that take them.
+func pace(p cut.Pass) string {
+	text := ""
+	if p.Speed > 0 {
+		text += fmt.Sprintf("VS%d;", max(1, int(math.Round(p.Speed/10))))
+	}
+	if p.Force > 0 {
+		text += fmt.Sprintf("FS%d;", p.Force)
+	}
+	return text
 }
 
 // place is a point of the sheet in plotter units.

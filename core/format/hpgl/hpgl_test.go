@@ -22,11 +22,11 @@ func TestPlansAreWrittenInTrueSize(t *testing.T) {
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets[0]
-	passes := cut.Plan(sh)
+	passes := cut.Plan(sh, cut.SettingsOf(sh.Stock))
 	var b bytes.Buffer
 	require.NoError(t, hpgl.Write(&b, passes, sh.Size.Height))
 	text := strings.ReplaceAll(b.String(), "\n", "")
-	require.True(t, strings.HasPrefix(text, "IN;PA;SP2;PU"), "the score comes first")
+	require.True(t, strings.HasPrefix(text, "IN;SP2;VS4;FS60;PU"), "the score comes first")
 	require.True(t, strings.HasSuffix(text, "PU;SP0;"))
 
 	// Read it back as a plotter would and compare the blade's box.
@@ -51,9 +51,11 @@ func TestPlansAreWrittenInTrueSize(t *testing.T) {
 			}
 		}
 	}
-	assert.InDelta(t, sh.Pieces[0].Box.W, box.W, .03)
-	assert.InDelta(t, sh.Pieces[0].Box.H, box.H, .03)
-	assert.InDelta(t, sh.Pieces[0].Box.X, box.X, .03)
+	// The holder runs a blade's offset round the outline.
+	offset := cut.SettingsOf(sh.Stock).Offset
+	assert.InDelta(t, sh.Pieces[0].Box.W+2*offset, box.W, .03)
+	assert.InDelta(t, sh.Pieces[0].Box.H+2*offset, box.H, .03)
+	assert.InDelta(t, sh.Pieces[0].Box.X-offset, box.X, .03)
 
 	steps := hpgl.Steps(passes, sh.Size.Height)
 	assert.InDelta(t, passes[0].Length+passes[1].Length, steps[len(steps)-1].Run, 1e-6)
