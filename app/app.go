@@ -155,7 +155,7 @@ func New(c Config) *App {
 	return &App{
 		store: c.Store, printer: c.Printer, cutter: c.Cutter, now: c.Now, log: c.Log,
 		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: map[string]thumbnail{},
-		runs: runs{m: map[string]RunState{}},
+		runs: runs{m: map[string]RunState{}, printed: map[string]string{}},
 	}
 }
 

@@ -77,6 +77,12 @@ func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) erro
 	return nil
 }
 
+func (b *bench) See(_ context.Context, _, _ geom.Point, n int) ([]float64, error) {
+	return make([]float64, n), nil
+}
+
+func (b *bench) LayDown(context.Context, []byte, float64) error { return nil }
+
 func (b *bench) Picture(context.Context) ([]byte, error) { return []byte("picture"), nil }
 
 type fixture struct {

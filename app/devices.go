@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"sectilis/core/format/hpgl"
+	"sectilis/core/geom"
 )
 
 // Page is one side of a sheet for a printer, as a PNG in true size.
@@ -30,6 +31,13 @@ type CutterState struct {
 	State string     `json:"state"` // ready, cutting or away
 	Why   string     `json:"why,omitempty"`
 	Bed   [2]float64 `json:"bed"` // width and height it can reach, mm
+	// Corner is where the lower left corner of a sheet belongs, mm from that of the
+	// bed.
+	Corner [2]float64 `json:"corner"`
+	// Eye says that it can look for marks. Hand, that it is a stand-in: sheets are put
+	// on its mat by asking it to.
+	Eye  bool `json:"eye,omitempty"`
+	Hand bool `json:"hand,omitempty"`
 }
 
 // Cutter runs plans.
@@ -39,6 +47,11 @@ type Cutter interface {
 	// Run sends the steps one after the other and calls done after each. When
 	// ctx ends it lifts the tool and returns ctx.Err().
 	Run(ctx context.Context, steps []hpgl.Step, done func(step int)) error
+	// See is the brightness, 0 to 1, at n places from one place of the bed to
+	// another, mm from its upper left corner.
+	See(ctx context.Context, from, to geom.Point, n int) ([]float64, error)
+	// LayDown puts a sheet on the mat of a stand-in, a PNG of a width in mm.
+	LayDown(ctx context.Context, sheet []byte, width float64) error
 	// Picture is a PNG of the bed after the last run.
 	Picture(ctx context.Context) ([]byte, error)
 }

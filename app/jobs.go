@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"sync"
+
+	"sectilis/core/marks"
 )
 
 // JobState says where a job stands.
@@ -27,6 +29,8 @@ type Job struct {
 	Progress float64  `json:"progress"` // 0 to 1
 	Note     string   `json:"note,omitempty"`
 	Run      *RunInfo `json:"run,omitempty"`
+	// Lies is how the sheet of a run was found to lie.
+	Lies *marks.Found `json:"lies,omitempty"`
 	// Pictures are where the results can be fetched, relative to /api.
 	Pictures []string `json:"pictures,omitempty"`
 }

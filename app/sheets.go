@@ -165,14 +165,15 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 		sh    SheetView
 		inks  []scene.Ink
 		title string
+		back  bool
 	}
 	var sides []side
 	for _, sh := range l.Sheets {
 		if sh.Printed {
-			sides = append(sides, side{sh, sh.Front(), fmt.Sprintf("%s, sheet %d", l.Title, sh.Number)})
+			sides = append(sides, side{sh, sh.Front(), fmt.Sprintf("%s, sheet %d", l.Title, sh.Number), false})
 		}
 		if sh.TwoSided {
-			sides = append(sides, side{sh, sh.Sheet.Reverse(), fmt.Sprintf("%s, sheet %d, inside", l.Title, sh.Number)})
+			sides = append(sides, side{sh, sh.Sheet.Reverse(), fmt.Sprintf("%s, sheet %d, inside", l.Title, sh.Number), true})
 		}
 	}
 	if len(sides) == 0 {
@@ -195,6 +196,9 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 				return err
 			}
 			if ref != "" {
+				if !s.back {
+					a.runs.cameOut(key(id, s.sh.Sheet), ref)
+				}
 				update(func(j *Job) { j.Pictures = append(j.Pictures, "prints/"+ref) })
 			}
 		}

@@ -4,6 +4,7 @@ package device
 
 import (
 	"bufio"
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -11,11 +12,14 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"net/url"
+	"strconv"
 	"sync"
 	"time"
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
+	"sectilis/core/geom"
 )
 
 // Cutter drives a cutter that takes HP-GL over TCP. After every step it asks
@@ -97,6 +101,37 @@ func (c *Cutter) Run(ctx context.Context, steps []hpgl.Step, done func(int)) err
 	return nil
 }
 
+// See implements app.Cutter.
+func (c *Cutter) See(ctx context.Context, from, to geom.Point, n int) ([]float64, error) {
+	mm := func(v float64) string { return strconv.FormatFloat(v, 'f', 4, 64) }
+	q := url.Values{"x0": {mm(from.X)}, "y0": {mm(from.Y)}, "x1": {mm(to.X)}, "y1": {mm(to.Y)}, "n": {strconv.Itoa(n)}}
+	raw, err := get(ctx, c.Camera+"/eye?"+q.Encode())
+	if err != nil {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		return nil, fmt.Errorf("the eye of the cutter does not answer: %w", err)
+	}
+	var seen []float64
+	if err := json.Unmarshal(raw, &seen); err != nil || len(seen) != n {
+		return nil, errors.New("the eye of the cutter answers with something else than brightness")
+	}
+	return seen, nil
+}
+
+// LayDown implements app.Cutter.
+func (c *Cutter) LayDown(ctx context.Context, sheet []byte, width float64) error {
+	req, err := http.NewRequestWithContext(ctx, http.MethodPost, c.Camera+"/mat?width="+strconv.FormatFloat(width, 'f', -1, 64), bytes.NewReader(sheet))
+	if err != nil {
+		return err
+	}
+	req.Header.Set("Content-Type", "image/png")
+	if _, err := do(req); err != nil {
+		return fmt.Errorf("the sheet could not be put on the mat: %w", err)
+	}
+	return nil
+}
+
 // Picture implements app.Cutter.
 func (c *Cutter) Picture(ctx context.Context) ([]byte, error) {
 	return get(ctx, c.Camera+"/bed.png")
@@ -139,6 +174,14 @@ func (a Away) State(context.Context) app.CutterState {
 
 // Run implements app.Cutter.
 func (a Away) Run(context.Context, []hpgl.Step, func(int)) error { return errors.New(a.Why) }
+
+// See implements app.Cutter.
+func (a Away) See(context.Context, geom.Point, geom.Point, int) ([]float64, error) {
+	return nil, errors.New(a.Why)
+}
+
+// LayDown implements app.Cutter.
+func (a Away) LayDown(context.Context, []byte, float64) error { return errors.New(a.Why) }
 
 // Picture implements app.Cutter.
 func (a Away) Picture(context.Context) ([]byte, error) { return nil, app.ErrNotFound }

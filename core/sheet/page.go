@@ -33,6 +33,22 @@ func (sh Sheet) Reverse() []scene.Ink {
 	return scene.Transform(out, geom.Affine{A: -1, D: 1, E: sh.Size.Width})
 }
 
+// Moved is the sheet with its lines where m puts them; what is printed and the marks
+// stay.
+func (sh Sheet) Moved(m geom.Affine) Sheet {
+	pieces := make([]Piece, len(sh.Pieces))
+	for i, p := range sh.Pieces {
+		lines := make([]Line, len(p.Lines))
+		for k, l := range p.Lines {
+			lines[k] = Line{l.Role, l.Path.Transform(m)}
+		}
+		p.Lines, p.At = lines, p.At.Then(m)
+		pieces[i] = p
+	}
+	sh.Pieces = pieces
+	return sh
+}
+
 // Path is the mark as a region to be filled by the non-zero rule.
 func (m Mark) Path() geom.Path {
 	disc := func(at geom.Point, r float64) geom.Path {

@@ -13,6 +13,7 @@ import (
 	"image/png"
 	"log/slog"
 	"math"
+	"math/rand/v2"
 	"net"
 	"net/http"
 	"strconv"
@@ -30,6 +31,11 @@ import (
 type Cutter struct {
 	// Pace is how many times faster than life it moves; 0 takes no time.
 	Pace float64
+	// Seed is what hand and eye are off by.
+	Seed uint64
+
+	sheet *laid
+	rng   *rand.Rand
 
 	mu      sync.Mutex
 	state   string
@@ -276,11 +282,22 @@ func (c *Cutter) camera() http.Handler {
 	mux := http.NewServeMux()
 	mux.HandleFunc("GET /state", func(w http.ResponseWriter, _ *http.Request) {
 		c.mu.Lock()
-		s := map[string]any{"name": "Bench cutter", "state": c.state, "bed": [2]float64{bed, bed}}
+		s := map[string]any{
+			"name": "Bench cutter", "state": c.state, "bed": [2]float64{bed, bed},
+			"eye": true, "hand": true, "corner": [2]float64{corner, corner}, "loaded": c.sheet != nil,
+		}
 		c.mu.Unlock()
 		w.Header().Set("Content-Type", "application/json")
 		_ = json.NewEncoder(w).Encode(s) // the viewer may be gone
 	})
+	mux.HandleFunc("POST /mat", c.mat)
+	mux.HandleFunc("DELETE /mat", func(w http.ResponseWriter, _ *http.Request) {
+		c.mu.Lock()
+		c.sheet, c.strokes = nil, nil
+		c.mu.Unlock()
+		w.WriteHeader(http.StatusNoContent)
+	})
+	mux.HandleFunc("GET /eye", c.eye)
 	mux.HandleFunc("GET /bed.png", func(w http.ResponseWriter, _ *http.Request) {
 		raw, err := c.Picture()
 		if err != nil {
@@ -306,15 +323,21 @@ var looks = [9]struct {
 // grid of inches and every stroke the tools have made.
 func (c *Cutter) Picture() ([]byte, error) {
 	c.mu.Lock()
-	strokes := append([]stroke(nil), c.strokes...)
+	strokes, sheet := append([]stroke(nil), c.strokes...), c.sheet
 	c.mu.Unlock()
-	canvas := raster.New(bed, bed, 4, raster.Colour("#dfe6e4"), nil)
+	const perMM = 4
+	canvas := raster.New(bed, bed, perMM, bare, nil)
 	var inks []scene.Ink
 	for i := 0.0; i <= 12; i++ {
 		for _, r := range []geom.Rect{{X: i*25.4 - .15, W: .3, H: bed}, {Y: i*25.4 - .15, W: bed, H: .3}} {
 			inks = append(inks, scene.Ink{Region: geom.RectPath(r), Colour: "#c3cfcd"})
 		}
 	}
+	if err := canvas.Paint(inks); err != nil {
+		return nil, err
+	}
+	sheet.draw(canvas.Image(), perMM)
+	inks = nil
 	for _, s := range strokes {
 		if len(s.points) < 2 {
 			continue

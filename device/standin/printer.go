@@ -29,9 +29,9 @@ type Printer struct {
 
 // How far off a page may come out.
 const (
-	maxShift   = .8  // mm
-	maxTurn    = .25 // degrees
-	maxStretch = .002
+	maxShift   = 1.5 // mm
+	maxTurn    = .7  // degrees
+	maxStretch = .003
 	keepPages  = 24
 	maxPage    = 64 << 20
 	maxPixels  = 60_000_000

@@ -711,7 +711,10 @@ export interface CutPass {
    * Items: SVG path data, mm
    */
   lines: string[]
+  speed: number
+  force: number
   length: number
+  between: number
   seconds: number
 }
 export interface CutterState {
@@ -724,6 +727,13 @@ export interface CutterState {
    * @maxItems 2
    */
   bed: [number, number]
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  corner: [number, number]
+  eye?: boolean
+  hand?: boolean
 }
 export interface Event {
   kind: string
@@ -740,6 +750,7 @@ export interface Job {
   progress: number
   note?: string
   run?: RunInfo
+  lies?: Found
   pictures?: string[]
 }
 export interface RunInfo {
@@ -748,6 +759,26 @@ export interface RunInfo {
   x: number
   y: number
   seconds: number
+}
+export interface Found {
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  at: [number, number, number, number, number, number]
+  marks: Seen[]
+  shiftX: number
+  shiftY: number
+  turn: number
+  stretchX: number
+  stretchY: number
+  left: number
+}
+export interface Seen {
+  number: number
+  at: Point
+  used: boolean
+  left: number
+  why?: string
 }
 export interface Finding {
   weight: 'note' | 'caution' | 'stop'

@@ -56,12 +56,27 @@ watch(chosen, () => (result.value = false))
 const headline = computed(() => {
   const n = sheet.value?.number
   if (!n) return ''
+  if (running.value?.note) return `${running.value.note} …`
   if (running.value)
     return `Cutting sheet ${n} · ${passes.value[running.value.run?.pass ?? 0]?.name.toLowerCase() ?? ''}`
   if (job.value?.state === 'failed') return job.value.note ?? 'The run failed.'
   if (job.value?.state === 'stopped') return 'Stopped. The tool is up; nothing more will be cut.'
   return isDone.value ? `Sheet ${n} is cut.` : `Sheet ${n} is ready to be cut.`
 })
+/** How the sheet was found to lie, as people would say it. */
+const lies = computed(() => {
+  const f = job.value?.lies
+  if (!f) return undefined
+  const signed = (v: number, digits: number) => (v > 0 ? '+' : v < 0 ? '−' : '') + Math.abs(v).toFixed(digits)
+  return {
+    moved: `${signed(f.shiftX, 1)}, ${signed(f.shiftY, 1)} mm`,
+    turned: `${signed(f.turn, 2)}°`,
+    stretched: `${signed(f.stretchX * 100, 2)}, ${signed(f.stretchY * 100, 2)} %`,
+    within: `${Math.max(f.left, 0.01).toFixed(2)} mm`,
+    out: f.marks.filter((m) => !m.used),
+  }
+})
+const blade = computed(() => sheet.value?.passes.find((p) => p.tool >= 3))
 const left = computed(() =>
   running.value
     ? `${formatTime(running.value.run?.seconds ?? total.value)} left, by plan`
@@ -130,8 +145,27 @@ function cut() {
           <span>Stock</span><b>{{ sheet.stock.name }}</b> <span>Sheet</span><b>{{ sheet.size.name }}</b>
           <span>Time, by plan</span><b>{{ formatTime(total) }}</b> <span>Marks</span
           ><b>{{ sheet.marks.length ? 'four' : 'none' }}</b>
+          <template v-if="blade">
+            <span>Blade</span><b>{{ blade.speed }} mm/s, {{ blade.force }} g</b>
+          </template>
         </div>
-        <small class="note">Lay the sheet at the lower left corner of the cutting mat, its top away from you.</small>
+        <small v-if="!machine.cutter?.hand" class="note"
+          >Lay the sheet at the lower left corner of the cutting mat, its top away from you.</small
+        >
+        <small v-else class="note">
+          The stand-in’s sheets are put on its cutting mat by hand, a little askew.
+          {{ sheet.marks.length ? 'Its eye looks for the marks; what is cut follows them.' : '' }}
+        </small>
+      </section>
+      <section v-if="lies" class="sec" data-testid="lies">
+        <h3>How the sheet lies</h3>
+        <div class="facts">
+          <span>Moved</span><b>{{ lies.moved }}</b> <span>Turned</span><b>{{ lies.turned }}</b> <span>Stretched</span
+          ><b>{{ lies.stretched }}</b> <span>Marks agree within</span><b>{{ lies.within }}</b>
+        </div>
+        <small v-for="m in lies.out" :key="m.number" class="note wrong"
+          >Mark {{ m.number }} was left out: {{ m.why }}.</small
+        >
       </section>
     </aside>
     <RunBar

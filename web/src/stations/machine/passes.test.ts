@@ -3,8 +3,8 @@ import { test } from 'node:test'
 import { passViews } from './passes'
 
 const passes = [
-  { name: 'Score', tool: 2, lines: ['M0 0L1 1'], length: 100, seconds: 2 },
-  { name: 'Outlines', tool: 3, lines: ['M0 0', 'M1 1'], length: 300, seconds: 98 },
+  { name: 'Score', tool: 2, lines: ['M0 0L1 1'], length: 100, seconds: 2, speed: 60, force: 60, between: 20 },
+  { name: 'Outlines', tool: 3, lines: ['M0 0', 'M1 1'], length: 300, seconds: 98, speed: 60, force: 110, between: 20 },
 ]
 
 test('progress is shared out by the length of the passes', () => {

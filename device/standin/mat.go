@@ -1,0 +1,162 @@
+package standin
+
+import (
+	"bytes"
+	"encoding/json"
+	"image"
+	"image/color"
+	"image/png"
+	"math"
+	"math/rand/v2"
+	"net/http"
+	"strconv"
+
+	xdraw "golang.org/x/image/draw"
+	"golang.org/x/image/math/f64"
+
+	"sectilis/core/geom"
+)
+
+// A hand puts a sheet on the cutting mat near its corner, and never quite straight.
+const (
+	// corner is where the lower left corner of a sheet belongs, mm from that of the
+	// bed.
+	corner   = 6.0
+	handOff  = 3.0 // mm
+	handTurn = 2.0 // degrees
+)
+
+// The eye sees a spot, and not without noise.
+const (
+	spot     = .12 // mm, its radius
+	eyeNoise = .02
+	maxLook  = 4000 // places in one look
+)
+
+// laid is a sheet on the mat. Places on the bed are here mm from its upper left
+// corner, y down, as in its picture.
+type laid struct {
+	page  *image.RGBA
+	perMM float64
+	at    geom.Affine // from the sheet to the bed
+	back  geom.Affine
+}
+
+// layDown puts a sheet on the mat by hand.
+func layDown(page image.Image, perMM float64, rng *rand.Rand) *laid {
+	b := page.Bounds()
+	rgba := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+	xdraw.Copy(rgba, image.Point{}, page, b, xdraw.Src, nil)
+	w, h := float64(b.Dx())/perMM, float64(b.Dy())/perMM
+	off := func(most float64) float64 { return (2*rng.Float64() - 1) * most }
+	at := geom.Shift(-w/2, -h/2).Then(geom.Turn(off(handTurn) * math.Pi / 180)).
+		Then(geom.Shift(corner+w/2+off(handOff), bed-corner-h/2+off(handOff)))
+	back, _ := at.Inverse() // a turn and a shift always have one
+	return &laid{rgba, perMM, at, back}
+}
+
+// brightness of a place on the bed, 0 to 1; the cutting mat is light.
+func (l *laid) brightness(p geom.Point) float64 {
+	const matLight = .82
+	if l == nil {
+		return matLight
+	}
+	q := l.back.Apply(p).Mul(l.perMM)
+	x, y := int(math.Floor(q.X)), int(math.Floor(q.Y))
+	if !image.Pt(x, y).In(l.page.Bounds()) {
+		return matLight
+	}
+	c := l.page.RGBAAt(x, y)
+	return (.299*float64(c.R) + .587*float64(c.G) + .114*float64(c.B)) / 255
+}
+
+// see is what the eye sees at n places along a line.
+func (l *laid) see(from, to geom.Point, n int, rng *rand.Rand) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		p := from
+		if n > 1 {
+			p = from.Lerp(to, float64(i)/float64(n-1))
+		}
+		sum := 0.0
+		const rays = 8
+		for k := range rays {
+			s, c := math.Sincos(float64(k) * 2 * math.Pi / rays)
+			r := spot
+			if k%2 == 1 {
+				r = spot / 2
+			}
+			sum += l.brightness(p.Add(geom.Pt(r*c, r*s)))
+		}
+		out[i] = sum/rays + eyeNoise*rng.NormFloat64()
+	}
+	return out
+}
+
+// draw puts the sheet into a picture of the bed.
+func (l *laid) draw(on *image.RGBA, perMM float64) {
+	if l == nil {
+		return
+	}
+	m := geom.Scale(1/l.perMM, 1/l.perMM).Then(l.at).Then(geom.Scale(perMM, perMM))
+	xdraw.BiLinear.Transform(on, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, l.page, l.page.Bounds(), xdraw.Over, nil)
+}
+
+// mat takes a sheet: a PNG, and its width in mm.
+func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
+	var buf bytes.Buffer
+	if _, err := buf.ReadFrom(http.MaxBytesReader(w, r.Body, maxPage)); err != nil {
+		http.Error(w, "the sheet is too large", http.StatusRequestEntityTooLarge)
+		return
+	}
+	width, err := strconv.ParseFloat(r.URL.Query().Get("width"), 64)
+	cfg, cerr := png.DecodeConfig(bytes.NewReader(buf.Bytes()))
+	if err != nil || cerr != nil || !(width >= 10 && width <= bed) || cfg.Width*cfg.Height > maxPixels {
+		http.Error(w, "a sheet is a PNG with its width in mm, no wider than the bed", http.StatusBadRequest)
+		return
+	}
+	page, err := png.Decode(&buf)
+	if err != nil {
+		http.Error(w, "the sheet cannot be read", http.StatusBadRequest)
+		return
+	}
+	c.mu.Lock()
+	c.sheet, c.strokes = layDown(page, float64(cfg.Width)/width, c.hand()), nil
+	c.mu.Unlock()
+	w.WriteHeader(http.StatusNoContent)
+}
+
+// hand is the chance that hands and eyes are subject to.
+func (c *Cutter) hand() *rand.Rand {
+	if c.rng == nil {
+		c.rng = rand.New(rand.NewPCG(c.Seed, 2))
+	}
+	return c.rng
+}
+
+// eye answers with the brightness along a line: x0, y0, x1, y1 in mm from the upper
+// left corner of the bed, and n places.
+func (c *Cutter) eye(w http.ResponseWriter, r *http.Request) {
+	var v [4]float64
+	for i, name := range []string{"x0", "y0", "x1", "y1"} {
+		f, err := strconv.ParseFloat(r.URL.Query().Get(name), 64)
+		if err != nil || math.IsNaN(f) || math.Abs(f) > 2*bed {
+			http.Error(w, "a line has x0, y0, x1 and y1 in mm", http.StatusBadRequest)
+			return
+		}
+		v[i] = f
+	}
+	n, err := strconv.Atoi(r.URL.Query().Get("n"))
+	if err != nil || n < 1 || n > maxLook {
+		http.Error(w, "n is from 1 to 4000", http.StatusBadRequest)
+		return
+	}
+	c.mu.Lock()
+	seen := c.sheet.see(geom.Pt(v[0], v[1]), geom.Pt(v[2], v[3]), n, c.hand())
+	c.mu.Unlock()
+	w.Header().Set("Content-Type", "application/json")
+	_ = json.NewEncoder(w).Encode(seen) // the viewer may be gone
+}
+
+// bare is the colour of the cutting mat.
+var bare = color.RGBA{0xdf, 0xe6, 0xe4, 0xff}
