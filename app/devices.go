@@ -12,6 +12,7 @@ type Page struct {
 	Title  string
 	Width  float64 // mm
 	Height float64
+	Paper  string // the colour of what is loaded, #rrggbb
 	PNG    []byte
 }
 

@@ -94,7 +94,7 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int)
 	if !state.Ready {
 		return Job{}, &card.Refusal{Field: "cutter", Why: "The cutter is not ready: " + state.Why}
 	}
-	if sh.Size.Width+state.Corner[0] > state.Bed[0]+1e-6 || sh.Size.Height+state.Corner[1] > state.Bed[1]+1e-6 {
+	if sh.Size.Width > state.Bed[0]+1e-6 || sh.Size.Height > state.Bed[1]+1e-6 {
 		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
 			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
 	}
@@ -134,7 +134,8 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int)
 // upper left corner of the bed. Without marks, or without an eye, it lies where it
 // belongs.
 func (a *App) place(ctx context.Context, sh sheet.Sheet, state CutterState, page string, update func(func(*Job))) (geom.Affine, error) {
-	expect := geom.Shift(state.Corner[0], state.Bed[1]-state.Corner[1]-sh.Size.Height)
+	// A sheet that fills the bed has no room at its corner.
+	expect := geom.Shift(min(state.Corner[0], state.Bed[0]-sh.Size.Width), max(0, state.Bed[1]-state.Corner[1]-sh.Size.Height))
 	if state.Hand {
 		update(func(j *Job) { j.Note = "Putting the sheet on the cutting mat" })
 		raw, err := a.onMat(ctx, sh, page)

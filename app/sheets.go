@@ -191,7 +191,7 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 			if err != nil {
 				return err
 			}
-			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, raw})
+			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, s.sh.Stock.Colour, raw})
 			if err != nil {
 				return err
 			}

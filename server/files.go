@@ -24,6 +24,9 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 			opt.Size = size
 		}
 	}
+	if c.Query("lie") == "landscape" {
+		opt.Size = opt.Size.Landscape()
+	}
 	for i, name := range []string{"upright", "quarters", "freely"} {
 		if c.Query("turning") == name {
 			opt.Turning = nest.Turning(i)
@@ -89,6 +92,15 @@ func (s *server) pdf(c *gin.Context) {
 		n, _ := strconv.Atoi(c.Query("sheet")) // none is all
 		s.file(c, "application/pdf", "sheets.pdf", func(w io.Writer) error {
 			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, c.Query("lines") == "1")
+		})
+	}
+}
+
+// all is every file of every sheet, in one.
+func (s *server) all(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		s.file(c, "application/zip", "sheets.zip", func(w io.Writer) error {
+			return s.App.WriteAll(c.Request.Context(), w, c.Param("id"), opt, unit(c))
 		})
 	}
 }

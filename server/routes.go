@@ -49,6 +49,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
+	r.GET("/cards/:id/sheets.zip", s.all)
 	r.GET("/cards/:id/sheets/:n/lines.svg", s.svg)
 	r.GET("/cards/:id/sheets/:n/run.hpgl", s.hpgl)
 	r.POST("/cards/:id/sheets/closer", s.closer)

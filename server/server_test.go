@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"archive/zip"
 	"bytes"
 	"encoding/base64"
 	"encoding/json"
@@ -423,4 +424,35 @@ func TestDrawingsComeInAndGoOut(t *testing.T) {
 		assert.Equal(t, "file", p.Field)
 		assert.NotEmpty(t, p.Detail)
 	}
+}
+
+func TestAllSheetsGoOutAsOneFile(t *testing.T) {
+	c, _ := start(t)
+	id := c.create()
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(shape, 1), nil))
+	res, err := http.Get(c.url + "/api/cards/" + id + "/sheets.zip?size=letter&unit=mm&lie=landscape")
+	require.NoError(t, err)
+	defer func() { _ = res.Body.Close() }()
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	z, err := zip.NewReader(bytes.NewReader(raw), int64(len(raw)))
+	require.NoError(t, err)
+	var names []string
+	for _, f := range z.File {
+		names = append(names, f.Name)
+		r, err := f.Open()
+		require.NoError(t, err)
+		text, err := io.ReadAll(r)
+		require.NoError(t, err)
+		switch f.Name {
+		case "contents.txt":
+			assert.Contains(t, string(text), "Letter 279.4 × 215.9 mm", "lying on its side")
+			assert.Contains(t, string(text), "Base, ")
+		case "sheet-1.hpgl":
+			assert.True(t, strings.HasPrefix(string(text), "IN;"))
+		default:
+			assert.NotEmpty(t, text)
+		}
+	}
+	assert.Subset(t, names, []string{"contents.txt", "sheet-1.svg", "sheet-1.dxf", "sheet-1.hpgl"})
 }

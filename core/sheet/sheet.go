@@ -25,7 +25,10 @@ type Size struct {
 
 // Sizes lists the sizes of sheets.
 func Sizes() []Size {
-	return []Size{{"letter", "Letter", 215.9, 279.4}, {"a4", "A4", 210, 297}}
+	return []Size{
+		{"letter", "Letter", 215.9, 279.4}, {"a4", "A4", 210, 297}, {"a3", "A3", 297, 420}, {"a5", "A5", 148, 210},
+		{"square", "12-inch square", 304.8, 304.8}, {"photo4x6", "4 × 6 in photo", 101.6, 152.4}, {"photo5x7", "5 × 7 in photo", 127, 177.8},
+	}
 }
 
 // Options say what paper is used.
@@ -37,6 +40,12 @@ type Options struct {
 	Between float64
 	// Turning says how pieces may be turned.
 	Turning nest.Turning
+}
+
+// Landscape is the size lying on its side.
+func (s Size) Landscape() Size {
+	s.Width, s.Height = max(s.Width, s.Height), min(s.Width, s.Height)
+	return s
 }
 
 // Defaults are a quarter-inch margin and an eighth between pieces.
@@ -351,8 +360,25 @@ func tooLarge(l loose, opt Options, kind nest.Sheet) Problem {
 	if over <= 0 {
 		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, opt.Size.Name)}
 	}
+	mend := "Make it smaller."
+	if s, ok := roomFor(box, opt); ok {
+		mend = "It fits on " + s.Name + "; or make it smaller."
+	}
 	return Problem{l.ID, l.Name, fmt.Sprintf(
-		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. Use a larger sheet or make it smaller.",
+		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. %s",
 		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM),
-		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name)}
+		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name, mend)}
+}
+
+// roomFor is the smallest size that a box fits on beside the marks.
+func roomFor(box geom.Rect, opt Options) (best Size, ok bool) {
+	less := 2 * (opt.Margin + markRoom)
+	for _, s := range Sizes() {
+		w, h := s.Width-less, s.Height-less
+		fits := box.W <= w && box.H <= h || box.H <= w && box.W <= h
+		if fits && (!ok || s.Width*s.Height < best.Width*best.Height) {
+			best, ok = s, true
+		}
+	}
+	return best, ok
 }

@@ -50,7 +50,7 @@ func layDown(page image.Image, perMM float64, rng *rand.Rand) *laid {
 	w, h := float64(b.Dx())/perMM, float64(b.Dy())/perMM
 	off := func(most float64) float64 { return (2*rng.Float64() - 1) * most }
 	at := geom.Shift(-w/2, -h/2).Then(geom.Turn(off(handTurn) * math.Pi / 180)).
-		Then(geom.Shift(corner+w/2+off(handOff), bed-corner-h/2+off(handOff)))
+		Then(geom.Shift(min(corner, bed-w)+w/2+off(handOff), max(0, bed-corner-h)+h/2+off(handOff)))
 	back, _ := at.Inverse() // a turn and a shift always have one
 	return &laid{rgba, perMM, at, back}
 }

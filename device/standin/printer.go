@@ -16,6 +16,8 @@ import (
 
 	xdraw "golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
+
+	"sectilis/core/format/raster"
 )
 
 // Printer takes a page as PNG and lays it down as real printers do: a little
@@ -42,8 +44,8 @@ func NewPrinter(seed uint64) *Printer {
 	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), pages: map[string][]byte{}}
 }
 
-// Handler is the printer's address: POST /pages?width=…&height=… in mm with a
-// PNG answers {"ref": …}; GET /pages/{ref} is the printed sheet.
+// Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
+// for the colour of what is loaded, with a PNG answers {"ref": …}; GET /pages/{ref} is the printed sheet.
 func (p *Printer) Handler() http.Handler {
 	mux := http.NewServeMux()
 	mux.HandleFunc("POST /pages", p.print)
@@ -79,7 +81,7 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "the page cannot be read", http.StatusBadRequest)
 		return
 	}
-	raw, err := p.lay(page, float64(cfg.Width)/width)
+	raw, err := p.lay(page, float64(cfg.Width)/width, paperOf(r.URL.Query().Get("paper")))
 	if err != nil {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
@@ -94,8 +96,16 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 	_ = json.NewEncoder(w).Encode(map[string]string{"ref": ref}) // the sender may be gone
 }
 
-// lay puts the ink down on white paper, perMM pixels to the millimetre.
-func (p *Printer) lay(page image.Image, perMM float64) ([]byte, error) {
+// paperOf is the colour of the paper that is loaded, white where none is named.
+func paperOf(hex string) color.RGBA {
+	if len(hex) != 7 {
+		return color.RGBA{255, 255, 255, 255}
+	}
+	return raster.Colour(hex)
+}
+
+// lay puts the ink down on paper, perMM pixels to the millimetre.
+func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) ([]byte, error) {
 	p.mu.Lock()
 	off := func(most float64) float64 { return (p.rng.Float64()*2 - 1) * most }
 	dx, dy, turn := off(maxShift)*perMM, off(maxShift)*perMM, off(maxTurn)*math.Pi/180
@@ -110,6 +120,12 @@ func (p *Printer) lay(page image.Image, perMM float64) ([]byte, error) {
 		c * sx, -s * sy, cx - c*sx*cx + s*sy*cy + dx,
 		s * sx, c * sy, cy - s*sx*cx - c*sy*cy + dy,
 	}, page, b, xdraw.Over, nil)
+	// Ink takes light away from what the paper gives back.
+	for i := 0; i < len(out.Pix); i += 4 {
+		out.Pix[i] = uint8(int(out.Pix[i]) * int(paper.R) / 255)
+		out.Pix[i+1] = uint8(int(out.Pix[i+1]) * int(paper.G) / 255)
+		out.Pix[i+2] = uint8(int(out.Pix[i+2]) * int(paper.B) / 255)
+	}
 	var buf bytes.Buffer
 	err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out)
 	return buf.Bytes(), err

@@ -35,7 +35,7 @@ func sheets(t *testing.T, size int) ([]sheet.Sheet, pdf.Originals) {
 }
 
 func TestPagesAreInTrueSize(t *testing.T) {
-	for i, size := range sheet.Sizes() {
+	for i, size := range sheet.Sizes()[:2] {
 		sh, originals := sheets(t, i)
 		for _, lines := range []bool{false, true} {
 			opt := pdf.Options{Title: "Käse", Lines: lines}

@@ -80,9 +80,11 @@ export interface Paper {
   between: number
   /** How pieces may be turned. */
   turning?: 'upright' | 'quarters' | 'freely'
+  lie?: 'portrait' | 'landscape'
 }
 
-const query = (p: Paper) => `?size=${p.size}&margin=${p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}`
+const query = (p: Paper) =>
+  `?size=${p.size}&margin=${p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}&lie=${p.lie ?? 'portrait'}`
 
 export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
@@ -139,6 +141,7 @@ export const api = {
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
+  zipURL: (id: string, p: Paper, unit: string) => `/api/cards/${id}/sheets.zip${query(p)}&unit=${unit}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
   hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,

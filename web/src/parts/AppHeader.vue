@@ -151,14 +151,11 @@ function rename(title: string | undefined) {
               <MenuItem key="lines">
                 <a :href="api.pdfURL(card.id, prefs.paper, true)" download>Print and lines, as PDF</a>
               </MenuItem>
-              <template v-for="n in sheets ?? 0" :key="n">
-                <MenuItem>
-                  <a :href="api.svgURL(card.id, n, prefs.paper)" download>Lines of sheet {{ n }}, as SVG</a>
-                </MenuItem>
-                <MenuItem>
-                  <a :href="api.hpglURL(card.id, n, prefs.paper)" download>Run of sheet {{ n }}, as HP-GL</a>
-                </MenuItem>
-              </template>
+              <MenuItem key="all">
+                <a :href="api.zipURL(card.id, prefs.paper, prefs.unit)" download data-testid="out-all"
+                  >All sheets with their lines and runs, as ZIP</a
+                >
+              </MenuItem>
             </Menu>
           </template>
         </Dropdown>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The paper that sheets are laid on: size, margin, room between pieces.
-import { Select, SelectOption } from 'ant-design-vue'
+import { Segmented, Select, SelectOption } from 'ant-design-vue'
 import { ref } from 'vue'
 import type { Paper } from '../../api/client'
 import Field from '../../parts/Field.vue'
@@ -57,6 +57,17 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
         @set="set('between', $event, 3)"
         @wrong="$event && (wrong = $event)"
       />
+      <Segmented
+        class="lie"
+        block
+        :value="prefs.paper.lie ?? 'portrait'"
+        :options="[
+          { value: 'portrait', label: 'Portrait' },
+          { value: 'landscape', label: 'Landscape' },
+        ]"
+        data-testid="lie"
+        @change="(v) => (prefs.paper = { ...prefs.paper, lie: v as Paper['lie'] })"
+      />
       <Field label="Turned" wide>
         <Select
           :value="prefs.paper.turning ?? 'quarters'"
@@ -76,6 +87,9 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
 </template>
 
 <style scoped>
+.lie {
+  grid-column: 1 / -1;
+}
 p {
   margin-bottom: 0;
 }

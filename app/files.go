@@ -1,0 +1,88 @@
+package app
+
+import (
+	"archive/zip"
+	"context"
+	"fmt"
+	"io"
+	"strings"
+
+	"sectilis/core/format/dxf"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/pdf"
+	"sectilis/core/format/svg"
+	"sectilis/core/measure"
+	"sectilis/core/sheet"
+)
+
+// WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one
+// PDF, the lines of each sheet as SVG and DXF, its run as HPGL, and a list of what is on
+// each. Nothing that is not printed has a page.
+func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Options, u measure.Unit) error {
+	l, err := a.Layout(ctx, id, opt)
+	if err != nil {
+		return err
+	}
+	z := zip.NewWriter(w)
+	add := func(name string, write func(io.Writer) error) {
+		if err != nil {
+			return
+		}
+		var f io.Writer
+		if f, err = z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate, Modified: a.now()}); err == nil {
+			err = write(f)
+		}
+	}
+	var sheets []sheet.Sheet
+	for _, sh := range l.Sheets {
+		sheets = append(sheets, sh.Sheet)
+	}
+	add("contents.txt", func(w io.Writer) error {
+		_, err := io.WriteString(w, contents(l, u))
+		return err
+	})
+	if pdf.Pages(sheets, pdf.Options{}) > 0 {
+		add("pages.pdf", func(w io.Writer) error {
+			return pdf.Write(w, sheets, pdf.Options{Title: l.Title}, func(id string) ([]byte, error) {
+				_, raw, err := a.store.Picture(ctx, id)
+				return raw, err
+			})
+		})
+	}
+	for _, sh := range l.Sheets {
+		name := fmt.Sprintf("sheet-%d", sh.Number)
+		title := fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name)
+		add(name+".svg", func(w io.Writer) error { return svg.Write(w, sh.Drawing(), title) })
+		add(name+".dxf", func(w io.Writer) error { return dxf.Write(w, sh.Drawing()) })
+		add(name+".hpgl", func(w io.Writer) error { return hpgl.Write(w, sh.Passes, sh.Size.Height) })
+	}
+	if err != nil {
+		return err
+	}
+	return z.Close()
+}
+
+// contents is the list of what is on each sheet.
+func contents(l LayoutView, u measure.Unit) string {
+	var b strings.Builder
+	fmt.Fprintf(&b, "%s\n", l.Title)
+	for _, sh := range l.Sheets {
+		printed := "not printed"
+		switch {
+		case sh.TwoSided:
+			printed = "printed on both sides"
+		case sh.Printed:
+			printed = "printed on one side"
+		}
+		fmt.Fprintf(&b, "\nSheet %d: %s, %s %s, %s\n", sh.Number, sh.Stock.Name, sh.Size.Name, measure.FormatSize(sh.Size.Width, sh.Size.Height, u), printed)
+		for _, p := range sh.Pieces {
+			// The last line of a piece is its outline, without the bleed.
+			box := p.Lines[len(p.Lines)-1].Path.Bounds()
+			fmt.Fprintf(&b, "  %s, %s\n", p.Name, measure.FormatSize(box.W, box.H, u))
+		}
+	}
+	for _, p := range l.Problems {
+		fmt.Fprintf(&b, "\nNot laid: %s\n", p.Why)
+	}
+	return b.String()
+}
