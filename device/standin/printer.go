@@ -18,6 +18,7 @@ import (
 	"golang.org/x/image/math/f64"
 
 	"sectilis/core/format/raster"
+	"sectilis/core/geom"
 )
 
 // Printer takes a page as PNG and lays it down as real printers do: a little
@@ -104,22 +105,23 @@ func paperOf(hex string) color.RGBA {
 	return raster.Colour(hex)
 }
 
+// fault is where the ink of a page comes to lie on it, mm.
+func (p *Printer) fault(width, height float64) geom.Affine {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	off := func(most float64) float64 { return (p.rng.Float64()*2 - 1) * most }
+	dx, dy, turn, sx, sy := off(maxShift), off(maxShift), off(maxTurn), off(maxStretch), off(maxStretch)
+	return geom.Shift(-width/2, -height/2).Then(geom.Scale(1+sx, 1+sy)).Then(geom.Turn(turn * math.Pi / 180)).
+		Then(geom.Shift(width/2+dx, height/2+dy))
+}
+
 // lay puts the ink down on paper, perMM pixels to the millimetre.
 func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) ([]byte, error) {
-	p.mu.Lock()
-	off := func(most float64) float64 { return (p.rng.Float64()*2 - 1) * most }
-	dx, dy, turn := off(maxShift)*perMM, off(maxShift)*perMM, off(maxTurn)*math.Pi/180
-	sx, sy := 1+off(maxStretch), 1+off(maxStretch)
-	p.mu.Unlock()
 	b := page.Bounds()
 	out := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
 	draw.Draw(out, out.Bounds(), image.NewUniform(color.White), image.Point{}, draw.Src)
-	s, c := math.Sincos(turn)
-	cx, cy := float64(b.Dx())/2, float64(b.Dy())/2
-	xdraw.BiLinear.Transform(out, f64.Aff3{
-		c * sx, -s * sy, cx - c*sx*cx + s*sy*cy + dx,
-		s * sx, c * sy, cy - s*sx*cx - c*sy*cy + dy,
-	}, page, b, xdraw.Over, nil)
+	m := geom.Scale(1/perMM, 1/perMM).Then(p.fault(float64(b.Dx())/perMM, float64(b.Dy())/perMM)).Then(geom.Scale(perMM, perMM))
+	xdraw.BiLinear.Transform(out, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, page, b, xdraw.Over, nil)
 	// Ink takes light away from what the paper gives back.
 	for i := 0; i < len(out.Pix); i += 4 {
 		out.Pix[i] = uint8(int(out.Pix[i]) * int(paper.R) / 255)

@@ -1,0 +1,104 @@
+package standin
+
+import (
+	"bytes"
+	"context"
+	"image/color"
+	"image/png"
+	"math/rand/v2"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest"
+	"sectilis/core/cut"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/core/marks"
+	"sectilis/core/scene"
+	"sectilis/core/sheet"
+)
+
+// eye looks at what lies on the mat.
+type eye struct {
+	laid *laid
+	rng  *rand.Rand
+}
+
+func (e eye) See(_ context.Context, from, to geom.Point, n int) ([]float64, error) {
+	return e.laid.see(from, to, n, e.rng), nil
+}
+
+// A sheet is printed as printers do, laid down as hands do, found and cut: the cut is to
+// be where the print is, at every place of the piece's outline.
+func TestPrintAndCutMeet(t *testing.T) {
+	c := coretest.Card(t)
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	var sh sheet.Sheet
+	for _, one := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
+		if one.Stock.ID == "cream-216" {
+			sh = one // the label, with words on it
+		}
+	}
+	require.Len(t, sh.Marks, 4)
+	const perMM = 200 / 25.4
+	canvas := raster.New(sh.Size.Width, sh.Size.Height, perMM, color.White, nil)
+	require.NoError(t, canvas.Paint(sh.Front()))
+	drawn := make([]marks.Mark, 4)
+	for i, m := range sh.Marks {
+		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
+	}
+	outline := sh.Pieces[0].Lines[len(sh.Pieces[0].Lines)-1].Path
+	seeds := uint64(12)
+	if os.Getenv("SOAK") != "" {
+		seeds = 200
+	}
+	sum, n, worst := 0.0, 0.0, 0.0
+	for seed := range seeds {
+		printer := NewPrinter(seed)
+		raw, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255})
+		require.NoError(t, err)
+		page, err := png.Decode(bytes.NewReader(raw))
+		require.NoError(t, err)
+		lies := layDown(page, perMM, rand.New(rand.NewPCG(seed, 2)))
+		expect := geom.Shift(corner, bed-corner-sh.Size.Height)
+		found, err := marks.Find(t.Context(), eye{lies, rand.New(rand.NewPCG(seed, 3))}, drawn, marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, expect)
+		require.NoError(t, err, "seed %d", seed)
+
+		// What the blade does, as it is sent.
+		moved := sh.Moved(found.At)
+		moved.Size.Height = bed
+		cutter := &Cutter{}
+		for _, step := range hpgl.Steps(cut.Plan(moved, cut.SettingsOf(sh.Stock)), bed) {
+			feed(cutter, sink(t), bytesToInstructions(step.Text)...)
+		}
+		require.NotEmpty(t, cutter.strokes)
+
+		// Where the print of the outline lies: the same printer makes the same fault.
+		printed := outline.Transform(NewPrinter(seed).fault(sh.Size.Width, sh.Size.Height).Then(lies.at))
+		for _, stroke := range cutter.strokes {
+			for i, p := range stroke.points {
+				if i%7 != 0 {
+					continue
+				}
+				near, _ := printed.Nearest(geom.Pt(p.X, bed-p.Y))
+				sum, n, worst = sum+near.Distance, n+1, max(worst, near.Distance)
+			}
+		}
+	}
+	assert.LessOrEqual(t, sum/n, .08)
+	assert.LessOrEqual(t, worst, .2)
+	t.Logf("mean %.3f, worst %.3f mm", sum/n, worst)
+}
+
+func bytesToInstructions(text string) []string {
+	var out []string
+	for _, part := range bytes.Split([]byte(text), []byte(";")) {
+		out = append(out, string(bytes.TrimSpace(part)))
+	}
+	return out
+}
