@@ -102,6 +102,9 @@ type Store interface {
 	// known. KeepLayout keeps it, in place of what was kept before.
 	Layout(ctx context.Context, key string) ([]byte, error)
 	KeepLayout(ctx context.Context, key string, answer []byte, at time.Time) error
+	// Run returns how far a run came; ErrNotFound if there was none. KeepRun keeps it.
+	Run(ctx context.Context, key string) ([]byte, error)
+	KeepRun(ctx context.Context, key string, state []byte, at time.Time) error
 
 	// Preview returns a kept preview; ErrNotFound if there is none yet.
 	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)

@@ -54,6 +54,7 @@ func (p *press) Picture(context.Context, string) ([]byte, error) { return nil, a
 
 // bench is a cutter that does one step for each go.
 type bench struct {
+	sent  []hpgl.Step
 	state app.CutterState
 	goOn  chan error
 	steps atomic.Int64
@@ -62,6 +63,7 @@ type bench struct {
 func (b *bench) State(context.Context) app.CutterState { return b.state }
 
 func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) error {
+	b.sent = steps
 	for i := range steps {
 		select {
 		case err := <-b.goOn:
@@ -294,7 +296,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	require.NoError(t, err)
 	steps := hpgl.Steps(l.Sheets[0].Passes, l.Sheets[0].Size.Height)
 
-	j, err := f.Run(t.Context(), id, letter(), 1)
+	j, err := f.Run(t.Context(), id, letter(), 1, false)
 	require.NoError(t, err)
 	last := -1.0
 	for i := range steps {
@@ -313,13 +315,13 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	assert.Equal(t, "picture", string(raw))
 
 	// A stop keeps the picture, a lost connection says so.
-	j, err = f.Run(t.Context(), id, letter(), 1)
+	j, err = f.Run(t.Context(), id, letter(), 1, false)
 	require.NoError(t, err)
 	f.bench.goOn <- nil
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
 	assert.Equal(t, "stopped", state().State)
-	j, err = f.Run(t.Context(), id, letter(), 1)
+	j, err = f.Run(t.Context(), id, letter(), 1, false)
 	require.NoError(t, err)
 	f.bench.goOn <- errors.New("the connection to the cutter was lost")
 	f.until(j.ID, app.Failed)
@@ -331,16 +333,54 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	assert.Equal(t, "waiting", state().State)
 }
 
+func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	_, err := f.Run(t.Context(), id, letter(), 1, true)
+	assert.ErrorContains(t, err, "was not broken off")
+	j, err := f.Run(t.Context(), id, letter(), 1, false)
+	require.NoError(t, err)
+	const done = 6
+	for range done {
+		f.bench.goOn <- nil
+	}
+	f.bench.goOn <- errors.New("the connection to the cutter was lost")
+	f.until(j.ID, app.Failed)
+	all := f.bench.sent
+
+	// The program ends and starts again.
+	f.Close()
+	f.App = app.New(app.Config{Store: f.store, Printer: f.press, Cutter: f.bench, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	t.Cleanup(f.Close)
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	state := l.Sheets[0].State
+	assert.Equal(t, []any{"failed", done, len(all)}, []any{state.State, state.Done, state.Of})
+	j, err = f.Run(t.Context(), id, letter(), 1, true)
+	require.NoError(t, err)
+	for range len(all) - done {
+		f.bench.goOn <- nil
+	}
+	f.until(j.ID, app.Done)
+	require.Len(t, f.bench.sent, len(all)-done, "each step is sent once")
+	assert.Regexp(t, `^SP\d;VS\d+;FS\d+;PU`, f.bench.sent[0].Text, "the tool is taken up where it was")
+	for i, s := range f.bench.sent[1:] {
+		assert.Equal(t, all[done+1+i], s)
+	}
+	_, err = f.Run(t.Context(), id, letter(), 1, true)
+	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
+}
+
 func TestARunThatCannotBeIsRefused(t *testing.T) {
 	f := start(t)
 	id := f.card()
 	f.bench.state.Bed = [2]float64{200, 200}
-	_, err := f.Run(t.Context(), id, letter(), 1)
+	_, err := f.Run(t.Context(), id, letter(), 1, false)
 	assert.ErrorContains(t, err, "The sheet is 215.9 × 279.4 mm; Bench reaches 200 × 200 mm")
 	f.bench.state = app.CutterState{State: "away", Why: "its cable is out"}
-	_, err = f.Run(t.Context(), id, letter(), 1)
+	_, err = f.Run(t.Context(), id, letter(), 1, false)
 	assert.ErrorContains(t, err, "The cutter is not ready: its cable is out")
-	_, err = f.Run(t.Context(), id, letter(), 99)
+	_, err = f.Run(t.Context(), id, letter(), 99, false)
 	assert.ErrorIs(t, err, app.ErrNotFound)
 
 	bare := app.New(app.Config{Store: f.store})

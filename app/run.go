@@ -4,12 +4,14 @@ import (
 	"bytes"
 	"context"
 	"crypto/sha256"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"image"
 	"image/color"
 	"image/png"
 	"sync"
+	"time"
 
 	"sectilis/core/card"
 	"sectilis/core/cut"
@@ -26,7 +28,17 @@ type RunState struct {
 	Job     string `json:"job,omitempty"`
 	Picture string `json:"picture,omitempty"` // of the result, relative to /api
 	Why     string `json:"why,omitempty"`
-	result  []byte
+	// Done of Of steps are cut, on a sheet that lies as told. A run that was broken off
+	// can go on from there as long as the sheet is not moved.
+	Done   int          `json:"done"`
+	Of     int          `json:"of"`
+	Lies   *marks.Found `json:"lies,omitempty"`
+	result []byte
+}
+
+// broken says that a run can go on.
+func (s RunState) broken() bool {
+	return (s.State == "stopped" || s.State == "failed") && s.Done > 0 && s.Done < s.Of && s.Lies != nil
 }
 
 // runs remembers runs by what was cut, so that a sheet that has changed since
@@ -49,19 +61,39 @@ func key(id string, sh sheet.Sheet) string {
 	return fmt.Sprintf("%x", h.Sum(nil)[:12])
 }
 
-func (r *runs) get(id string, sh sheet.Sheet) RunState {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	if s, ok := r.m[key(id, sh)]; ok {
+// runState is where the run of a sheet stands, from memory or from disk.
+func (a *App) runState(ctx context.Context, k string) RunState {
+	a.runs.mu.Lock()
+	defer a.runs.mu.Unlock()
+	if s, ok := a.runs.m[k]; ok {
 		return s
 	}
-	return RunState{State: "waiting"}
+	s := RunState{State: "waiting"}
+	if raw, err := a.store.Run(ctx, k); err == nil && json.Unmarshal(raw, &s) == nil {
+		s.Job, s.Picture = "", "" // those of a program that has ended
+		if s.State == "cutting" {
+			s.State, s.Why = "stopped", "The program ended while it was cutting."
+		}
+	}
+	a.runs.m[k] = s
+	return s
 }
 
-func (r *runs) set(k string, s RunState) {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	r.m[k] = s
+// setRun notes where a run stands, on disk too if it is to be kept.
+func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) {
+	a.runs.mu.Lock()
+	a.runs.m[k] = s
+	a.runs.mu.Unlock()
+	if !keep {
+		return
+	}
+	raw, err := json.Marshal(s)
+	if err == nil {
+		err = a.store.KeepRun(context.WithoutCancel(ctx), k, raw, a.now())
+	}
+	if err != nil {
+		a.log.Warn("run not kept", "err", err)
+	}
 }
 
 // CutterState is what the cutter says of itself now.
@@ -85,7 +117,9 @@ func (a *App) RunPicture(k string) ([]byte, error) {
 
 // Run cuts one sheet, as a job: a stand-in is given the sheet, marks are looked for,
 // and what is cut is moved to where the sheet is found to lie.
-func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+//
+// With goOn, a run that was broken off goes on from where it was.
+func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int, goOn bool) (Job, error) {
 	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return Job{}, err
@@ -99,33 +133,47 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int)
 			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
 	}
 	k := key(id, sh.Sheet)
+	was := a.runState(ctx, k)
+	if goOn && !was.broken() {
+		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The run of sheet %d was not broken off; cut it from the start.", number)}
+	}
 	page := ""
-	if state.Hand && sh.Printed {
+	if state.Hand && sh.Printed && !goOn {
 		if page = a.runs.page(k); page == "" {
 			return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Print sheet %d first: its marks tell the cutter where it lies.", number)}
 		}
 	}
 	return a.jobs.start(Job{Kind: "run", Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job))) error {
-		update(func(j *Job) { a.runs.set(k, RunState{State: "cutting", Job: j.ID}) })
-		lies, err := a.place(ctx, sh.Sheet, state, page, update)
-		if err == nil {
-			err = a.cut(ctx, sh.Sheet, lies, state, update)
+		r := RunState{State: "cutting"}
+		update(func(j *Job) { r.Job = j.ID })
+		var err error
+		if goOn {
+			r.Done, r.Of, r.Lies = was.Done, was.Of, was.Lies
+			update(func(j *Job) { j.Lies = r.Lies })
+		} else {
+			a.setRun(ctx, k, r, false)
+			var lies marks.Found
+			lies, err = a.place(ctx, sh.Sheet, state, page, update)
+			r.Lies = &lies
 		}
-		done := RunState{State: "done"}
+		if err == nil {
+			err = a.cut(ctx, sh.Sheet, &r, k, state, update)
+		}
+		r.State = "done"
 		if err != nil {
-			done = RunState{State: "failed", Why: err.Error()}
+			r.State, r.Why = "failed", err.Error()
 			if errors.Is(err, context.Canceled) {
-				done = RunState{State: "stopped"}
+				r.State, r.Why = "stopped", ""
 			}
 		}
 		// What was cut until then is worth seeing, however the run ended.
 		if raw, perr := a.cutter.Picture(context.WithoutCancel(ctx)); perr == nil {
-			done.result, done.Picture = raw, "runs/"+k+".png"
-			update(func(j *Job) { j.Pictures = []string{done.Picture} })
+			r.result, r.Picture = raw, "runs/"+k+".png?v="+r.Job // another picture, another address
+			update(func(j *Job) { j.Pictures = []string{r.Picture} })
 		} else {
 			a.log.Warn("no picture of the bed", "err", perr)
 		}
-		a.runs.set(k, done)
+		a.setRun(ctx, k, r, true)
 		return err
 	}), nil
 }
@@ -133,9 +181,10 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int)
 // place puts the sheet on the mat of a stand-in and finds how it lies, in mm from the
 // upper left corner of the bed. Without marks, or without an eye, it lies where it
 // belongs.
-func (a *App) place(ctx context.Context, sh sheet.Sheet, state CutterState, page string, update func(func(*Job))) (geom.Affine, error) {
+func (a *App) place(ctx context.Context, sh sheet.Sheet, state CutterState, page string, update func(func(*Job))) (marks.Found, error) {
 	// A sheet that fills the bed has no room at its corner.
-	expect := geom.Shift(min(state.Corner[0], state.Bed[0]-sh.Size.Width), max(0, state.Bed[1]-state.Corner[1]-sh.Size.Height))
+	belongs := geom.Shift(min(state.Corner[0], state.Bed[0]-sh.Size.Width), max(0, state.Bed[1]-state.Corner[1]-sh.Size.Height))
+	expect := marks.Found{At: belongs}
 	if state.Hand {
 		update(func(j *Job) { j.Note = "Putting the sheet on the cutting mat" })
 		raw, err := a.onMat(ctx, sh, page)
@@ -154,12 +203,12 @@ func (a *App) place(ctx context.Context, sh sheet.Sheet, state CutterState, page
 	for i, m := range sh.Marks {
 		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
 	}
-	found, err := marks.Find(ctx, a.cutter, drawn, marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, expect)
+	found, err := marks.Find(ctx, a.cutter, drawn, marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, belongs)
 	if err != nil {
 		return expect, err
 	}
 	update(func(j *Job) { j.Note, j.Lies = "", &found })
-	return found.At, nil
+	return found, nil
 }
 
 // onMat is the sheet as a stand-in is given it: as it came from the printer, or bare.
@@ -176,9 +225,13 @@ func (a *App) onMat(ctx context.Context, sh sheet.Sheet, page string) ([]byte, e
 	return b.Bytes(), nil
 }
 
-// cut sends the passes of the sheet, which lies as told, to the cutter.
-func (a *App) cut(ctx context.Context, sh sheet.Sheet, lies geom.Affine, state CutterState, update func(func(*Job))) error {
-	moved := sh.Moved(lies)
+// keepEvery is how often it is noted on disk how far a run has come.
+const keepEvery = 500 * time.Millisecond
+
+// cut sends the passes of the sheet, which lies as the run tells, to the cutter, from
+// where the run is.
+func (a *App) cut(ctx context.Context, sh sheet.Sheet, r *RunState, k string, state CutterState, update func(func(*Job))) error {
+	moved := sh.Moved(r.Lies.At)
 	moved.Size.Height = state.Bed[1]
 	passes := cut.Plan(moved, cut.SettingsOf(sh.Stock))
 	steps := hpgl.Steps(passes, state.Bed[1])
@@ -186,13 +239,25 @@ func (a *App) cut(ctx context.Context, sh sheet.Sheet, lies geom.Affine, state C
 	for _, p := range passes {
 		seconds += p.Seconds
 	}
-	back, _ := lies.Inverse() // what was fitted or shifted has one
+	back, _ := r.Lies.At.Inverse() // what was fitted or shifted has one
 	at := geom.Pt(0, sh.Size.Height)
-	return a.cutter.Run(ctx, steps, func(i int) {
+	first := r.Done
+	r.Of = len(steps)
+	a.setRun(ctx, k, *r, true)
+	kept := a.now()
+	return a.cutter.Run(ctx, hpgl.After(steps, passes, first), func(n int) {
+		i := first + n
 		s := steps[i]
 		if i == 0 || s.Run > steps[i-1].Run {
 			at = back.Apply(reached(passes, s))
 		}
+		r.Done = i + 1
+		now := a.now()
+		keep := now.Sub(kept) >= keepEvery
+		if keep {
+			kept = now
+		}
+		a.setRun(ctx, k, *r, keep)
 		share := s.Run / total
 		update(func(j *Job) {
 			j.Progress = share

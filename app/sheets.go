@@ -52,7 +52,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx))
 	v := LayoutView{Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
-		sv := SheetView{Sheet: sh, Passes: cut.Plan(sh, cut.SettingsOf(sh.Stock)), State: a.runs.get(id, sh)}
+		sv := SheetView{Sheet: sh, Passes: cut.Plan(sh, cut.SettingsOf(sh.Stock)), State: a.runState(ctx, key(id, sh))}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}

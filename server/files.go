@@ -130,7 +130,7 @@ func (s *server) print(c *gin.Context) {
 
 func (s *server) run(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c))
+		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c), c.Query("goOn") == "1")
 		s.accepted(c, j, err)
 	}
 }

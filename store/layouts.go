@@ -21,3 +21,19 @@ func (s *Store) KeepLayout(ctx context.Context, key string, answer []byte, at ti
 	}
 	return nil
 }
+
+// Run implements app.Store.
+func (s *Store) Run(ctx context.Context, key string) ([]byte, error) {
+	var raw []byte
+	err := s.db.QueryRowContext(ctx, `SELECT state FROM runs WHERE key = ?`, key).Scan(&raw)
+	return raw, notFound(err)
+}
+
+// KeepRun implements app.Store.
+func (s *Store) KeepRun(ctx context.Context, key string, state []byte, at time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO runs(key, state, at) VALUES(?, ?, ?)
+		ON CONFLICT(key) DO UPDATE SET state = excluded.state, at = excluded.at`, key, string(state), at.UnixMilli()); err != nil {
+		return fmt.Errorf("keep run: %w", err)
+	}
+	return nil
+}

@@ -93,6 +93,16 @@ func (m Affine) MarshalJSON() ([]byte, error) {
 	return json.Marshal([6]float64{m.A, m.B, m.C, m.D, m.E, m.F})
 }
 
+// UnmarshalJSON reads what MarshalJSON writes.
+func (m *Affine) UnmarshalJSON(raw []byte) error {
+	var v [6]float64
+	if err := json.Unmarshal(raw, &v); err != nil {
+		return err
+	}
+	*m = Affine{v[0], v[1], v[2], v[3], v[4], v[5]}
+	return nil
+}
+
 // Rect is an axis-parallel rectangle; it is empty when it has no extent.
 type Rect struct {
 	X float64 `json:"x"`

@@ -2,6 +2,7 @@ package nest
 
 import (
 	"cmp"
+	"encoding/json"
 	"math/rand/v2"
 	"os"
 	"slices"
@@ -229,6 +230,11 @@ func TestTheSameProblemHasTheSameAnswer(t *testing.T) {
 	b.Improve(2)
 	b.Improve(4)
 	assert.Equal(t, a.Best(), b.Best())
+	raw, err := json.Marshal(a.Best())
+	require.NoError(t, err)
+	var back Answer
+	require.NoError(t, json.Unmarshal(raw, &back))
+	assert.Equal(t, a.Best(), back, "it can be kept")
 	p.Seed = 4
 	assert.LessOrEqual(t, a.Best().Area, New(p).Best().Area)
 }

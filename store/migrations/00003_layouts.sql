@@ -7,5 +7,14 @@ CREATE TABLE layouts (
   at     INTEGER NOT NULL               -- unix milliseconds
 ) STRICT, WITHOUT ROWID;
 
+-- How far the run of a sheet came, by what was to be cut: it can go on from there
+-- after a restart.
+CREATE TABLE runs (
+  key   TEXT PRIMARY KEY,
+  state TEXT NOT NULL,                  -- JSON
+  at    INTEGER NOT NULL                -- unix milliseconds
+) STRICT, WITHOUT ROWID;
+
 -- +goose Down
+DROP TABLE runs;
 DROP TABLE layouts;

@@ -59,6 +59,35 @@ func Steps(passes []cut.Pass, height float64) []Step {
 	return append(out, Step{Pass: max(len(passes)-1, 0), Text: "SP0;", Run: run})
 }
 
+// After are the steps to go on with when the first n are done: the tool is taken up
+// again and put down where it was.
+func After(steps []Step, passes []cut.Pass, n int) []Step {
+	if n <= 0 || n >= len(steps) {
+		return steps[min(max(n, 0), len(steps)):]
+	}
+	rest := append([]Step(nil), steps[n:]...)
+	s := &rest[0]
+	if s.Pass >= len(passes) || strings.HasPrefix(s.Text, "SP") {
+		return rest
+	}
+	lead := fmt.Sprintf("SP%d;", passes[s.Pass].Tool) + pace(passes[s.Pass])
+	if strings.HasPrefix(s.Text, "PD") {
+		lead += "PU" + lastPlace(steps[n-1].Text) + ";"
+	}
+	s.Text = lead + s.Text
+	return rest
+}
+
+// lastPlace is the last pair of coordinates of instructions.
+func lastPlace(text string) string {
+	text = strings.TrimSuffix(text, ";")
+	i := strings.LastIndexByte(text, ',')
+	if i < 0 {
+		return ""
+	}
+	return text[strings.LastIndexAny(text[:i], ",D")+1:]
+}
+
 // pace sets speed, in cm/s, and force, in g, for the machines that take them.
 func pace(p cut.Pass) string {
 	text := ""

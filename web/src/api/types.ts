@@ -941,6 +941,9 @@ export interface RunState {
   job?: string
   picture?: string
   why?: string
+  done: number
+  of: number
+  lies?: Found
 }
 export interface SheetProblem {
   id: string

@@ -43,11 +43,11 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
-  async function start(kind: 'run' | 'print' | 'closer', sheet = 0) {
+  async function start(kind: 'run' | 'print' | 'closer', sheet = 0, goOn = false) {
     try {
       const job =
         kind === 'run'
-          ? await api.run(card.id, sheet, prefs.paper)
+          ? await api.run(card.id, sheet, prefs.paper, goOn)
           : kind === 'closer'
             ? await api.layCloser(card.id, prefs.paper)
             : await api.print(card.id, prefs.paper)

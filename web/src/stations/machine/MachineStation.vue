@@ -61,12 +61,13 @@ const headline = computed(() => {
     return `Cutting sheet ${n} · ${passes.value[running.value.run?.pass ?? 0]?.name.toLowerCase() ?? ''}`
   if (job.value?.state === 'failed') return job.value.note ?? 'The run failed.'
   if (job.value?.state === 'stopped') return 'Stopped. The tool is up; nothing more will be cut.'
+  if (!job.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
   return isDone.value ? `Sheet ${n} is cut.` : `Sheet ${n} is ready to be cut.`
 })
 /** How the sheet was found to lie, as people would say it. */
 const lies = computed(() => {
-  const f = job.value?.lies
-  if (!f) return undefined
+  const f = job.value ? job.value.lies : sheet.value?.state.lies
+  if (!f?.marks?.length) return undefined
   const signed = (v: number, digits: number) => (v > 0 ? '+' : v < 0 ? '−' : '') + Math.abs(v).toFixed(digits)
   return {
     moved: `${signed(f.shiftX, 1)}, ${signed(f.shiftY, 1)} mm`,
@@ -83,9 +84,14 @@ const left = computed(() =>
     : `${formatTime(total.value)} by plan`,
 )
 
-function cut() {
+const broken = computed(() => {
+  const s = sheet.value?.state
+  return !!s && ['stopped', 'failed'].includes(s.state) && s.done > 0 && s.done < s.of && !!s.lies
+})
+
+function cut(goOn = false) {
   result.value = false
-  if (sheet.value) void machine.start('run', sheet.value.number)
+  if (sheet.value) void machine.start('run', sheet.value.number, goOn)
 }
 </script>
 
@@ -176,8 +182,10 @@ function cut() {
       :running="!!running"
       :ready="!!sheet && !!machine.cutter?.ready && !machine.running"
       :again="!!isDone"
+      :broken="broken"
       :passes="passes"
-      @cut="cut"
+      @cut="cut()"
+      @go-on="cut(true)"
       @stop="running && machine.stop(running)"
     />
   </div>

@@ -10,16 +10,36 @@ defineProps<{
   running: boolean
   ready: boolean
   again: boolean
+  /** It was broken off and can go on from there. */
+  broken: boolean
   passes: PassView[]
 }>()
-defineEmits<{ cut: []; stop: [] }>()
+defineEmits<{ cut: []; goOn: []; stop: [] }>()
 </script>
 
 <template>
   <footer class="bar">
     <Button v-if="running" size="large" data-testid="stop" @click="$emit('stop')">Stop</Button>
-    <Button v-else type="primary" size="large" :disabled="!ready" data-testid="cut" @click="$emit('cut')">
-      {{ again ? 'Cut it again' : 'Cut this sheet' }}
+    <Button
+      v-if="!running && broken"
+      type="primary"
+      size="large"
+      :disabled="!ready"
+      title="The sheet must lie as it did"
+      data-testid="go-on"
+      @click="$emit('goOn')"
+    >
+      Go on from there
+    </Button>
+    <Button
+      v-if="!running"
+      :type="broken ? 'default' : 'primary'"
+      size="large"
+      :disabled="!ready"
+      data-testid="cut"
+      @click="$emit('cut')"
+    >
+      {{ broken ? 'From the start' : again ? 'Cut it again' : 'Cut this sheet' }}
     </Button>
     <div class="progress">
       <div class="line">
