@@ -105,6 +105,9 @@ type Store interface {
 	// Run returns how far a run came; ErrNotFound if there was none. KeepRun keeps it.
 	Run(ctx context.Context, key string) ([]byte, error)
 	KeepRun(ctx context.Context, key string, state []byte, at time.Time) error
+	// Settings returns how a stock is cut; ErrNotFound if it is cut as usual.
+	Settings(ctx context.Context, stock string) ([]byte, error)
+	KeepSettings(ctx context.Context, stock string, settings []byte) error
 
 	// Preview returns a kept preview; ErrNotFound if there is none yet.
 	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)

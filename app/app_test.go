@@ -371,6 +371,34 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
 }
 
+func TestAStockIsCutAsItWasNoted(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	first := func() app.SheetView {
+		l, err := f.Layout(t.Context(), id, letter())
+		require.NoError(t, err)
+		return l.Sheets[0]
+	}
+	was := first()
+	assert.Equal(t, was.Usual, was.Settings)
+	with := was.Settings
+	with.Rounds, with.Speed = 3, 20
+	require.NoError(t, f.KeepSettings(t.Context(), was.Stock.ID, with))
+	is := first()
+	assert.Equal(t, with, is.Settings)
+	assert.Equal(t, was.Usual, is.Usual)
+	last := len(is.Passes) - 1
+	assert.InDelta(t, 1.5, is.Passes[last].Length/was.Passes[last].Length, .01, "three times round for twice")
+
+	with.Offset = -1
+	var refusal *card.Refusal
+	require.ErrorAs(t, f.KeepSettings(t.Context(), was.Stock.ID, with), &refusal)
+	assert.Equal(t, "offset", refusal.Field)
+	assert.Equal(t, "The blade’s offset is from 0 to 2 mm.", refusal.Why)
+	assert.Equal(t, is.Settings, first().Settings)
+	assert.ErrorIs(t, f.KeepSettings(t.Context(), "velvet", is.Settings), app.ErrNotFound)
+}
+
 func TestARunThatCannotBeIsRefused(t *testing.T) {
 	f := start(t)
 	id := f.card()

@@ -61,6 +61,12 @@ func key(id string, sh sheet.Sheet) string {
 	return fmt.Sprintf("%x", h.Sum(nil)[:12])
 }
 
+// runKey tells runs apart: what is cut another way is another run.
+func runKey(id string, sh sheet.Sheet, with cut.Settings) string {
+	h := sha256.Sum256(fmt.Appendf(nil, "%s %v", key(id, sh), with))
+	return fmt.Sprintf("%x", h[:12])
+}
+
 // runState is where the run of a sheet stands, from memory or from disk.
 func (a *App) runState(ctx context.Context, k string) RunState {
 	a.runs.mu.Lock()
@@ -132,14 +138,14 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
 			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
 	}
-	k := key(id, sh.Sheet)
+	k := runKey(id, sh.Sheet, sh.Settings)
 	was := a.runState(ctx, k)
 	if goOn && !was.broken() {
 		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The run of sheet %d was not broken off; cut it from the start.", number)}
 	}
 	page := ""
 	if state.Hand && sh.Printed && !goOn {
-		if page = a.runs.page(k); page == "" {
+		if page = a.runs.page(key(id, sh.Sheet)); page == "" {
 			return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Print sheet %d first: its marks tell the cutter where it lies.", number)}
 		}
 	}
@@ -157,7 +163,7 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 			r.Lies = &lies
 		}
 		if err == nil {
-			err = a.cut(ctx, sh.Sheet, &r, k, state, update)
+			err = a.cut(ctx, sh, &r, k, state, update)
 		}
 		r.State = "done"
 		if err != nil {
@@ -230,10 +236,10 @@ const keepEvery = 500 * time.Millisecond
 
 // cut sends the passes of the sheet, which lies as the run tells, to the cutter, from
 // where the run is.
-func (a *App) cut(ctx context.Context, sh sheet.Sheet, r *RunState, k string, state CutterState, update func(func(*Job))) error {
+func (a *App) cut(ctx context.Context, sh SheetView, r *RunState, k string, state CutterState, update func(func(*Job))) error {
 	moved := sh.Moved(r.Lies.At)
 	moved.Size.Height = state.Bed[1]
-	passes := cut.Plan(moved, cut.SettingsOf(sh.Stock))
+	passes := cut.Plan(moved, sh.Settings)
 	steps := hpgl.Steps(passes, state.Bed[1])
 	total, seconds := steps[len(steps)-1].Run, 0.0
 	for _, p := range passes {

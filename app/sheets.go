@@ -25,6 +25,9 @@ type SheetView struct {
 	sheet.Sheet
 	Passes []cut.Pass `json:"passes"`
 	State  RunState   `json:"state"`
+	// Settings are those of its stock, Usual what they are if nobody changes them.
+	Settings cut.Settings `json:"settings"`
+	Usual    cut.Settings `json:"usual"`
 }
 
 // LayoutView is every sheet of a card.
@@ -52,7 +55,8 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx))
 	v := LayoutView{Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
-		sv := SheetView{Sheet: sh, Passes: cut.Plan(sh, cut.SettingsOf(sh.Stock)), State: a.runState(ctx, key(id, sh))}
+		with := a.settings(ctx, sh.Stock)
+		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: a.runState(ctx, runKey(id, sh, with))}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}

@@ -11,6 +11,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/cut"
 	"sectilis/core/nest"
 	"sectilis/core/sheet"
 )
@@ -133,6 +134,19 @@ func (s *server) run(c *gin.Context) {
 		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c), c.Query("goOn") == "1")
 		s.accepted(c, j, err)
 	}
+}
+
+// keepSettings notes how a stock is cut.
+func (s *server) keepSettings(c *gin.Context) {
+	var with cut.Settings
+	if !s.read(c, &with) {
+		return
+	}
+	if err := s.App.KeepSettings(c.Request.Context(), c.Param("stock"), with); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
 }
 
 func (s *server) accepted(c *gin.Context, j app.Job, err error) {

@@ -55,6 +55,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/sheets/closer", s.closer)
 	r.POST("/cards/:id/prints", s.print)
 	r.POST("/cards/:id/sheets/:n/runs", s.run)
+	r.PUT("/stocks/:stock/settings", s.keepSettings)
 	r.GET("/prints/:ref", s.printed)
 	r.GET("/runs/:file", s.runPicture)
 	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c.Request.Context())) })

@@ -37,3 +37,19 @@ func (s *Store) KeepRun(ctx context.Context, key string, state []byte, at time.T
 	}
 	return nil
 }
+
+// Settings implements app.Store.
+func (s *Store) Settings(ctx context.Context, stock string) ([]byte, error) {
+	var raw []byte
+	err := s.db.QueryRowContext(ctx, `SELECT settings FROM settings WHERE stock = ?`, stock).Scan(&raw)
+	return raw, notFound(err)
+}
+
+// KeepSettings implements app.Store.
+func (s *Store) KeepSettings(ctx context.Context, stock string, settings []byte) error {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO settings(stock, settings) VALUES(?, ?)
+		ON CONFLICT(stock) DO UPDATE SET settings = excluded.settings`, stock, string(settings)); err != nil {
+		return fmt.Errorf("keep settings: %w", err)
+	}
+	return nil
+}

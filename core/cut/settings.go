@@ -1,6 +1,10 @@
 package cut
 
-import "sectilis/core/card"
+import (
+	"fmt"
+
+	"sectilis/core/card"
+)
 
 // Settings are how a stock is cut.
 type Settings struct {
@@ -34,4 +38,28 @@ func SettingsOf(s card.Stock) Settings {
 		out.Force = 80
 	}
 	return out
+}
+
+// Check refuses settings that no machine could cut with, and names the field.
+func (s Settings) Check() error {
+	for _, f := range []struct {
+		field, name string
+		v, lo, hi   float64
+		unit        string
+	}{
+		{"offset", "The blade’s offset", s.Offset, 0, 2, "mm"},
+		{"over", "The overcut", s.Over, 0, 5, "mm"},
+		{"rounds", "The number of rounds", float64(s.Rounds), 1, 6, ""},
+		{"speed", "The speed", s.Speed, 5, 400, "mm/s"},
+		{"travel", "The speed between cuts", s.Travel, 10, 800, "mm/s"},
+		{"force", "The force", float64(s.Force), 5, 600, "g"},
+		{"light", "The force of pen and scoring tip", float64(s.Light), 5, 600, "g"},
+		{"dash", "The cut of a perforation", s.Dash, .3, 20, "mm"},
+		{"hold", "What a perforation holds", s.Hold, .2, 10, "mm"},
+	} {
+		if !(f.v >= f.lo && f.v <= f.hi) {
+			return &card.Refusal{Field: f.field, Why: fmt.Sprintf("%s is from %g to %g %s.", f.name, f.lo, f.hi, f.unit)}
+		}
+	}
+	return nil
 }

@@ -1,11 +1,9 @@
 package standin
 
 import (
-	"bytes"
 	"encoding/json"
 	"image"
 	"image/color"
-	"image/png"
 	"math"
 	"math/rand/v2"
 	"net/http"
@@ -104,24 +102,12 @@ func (l *laid) draw(on *image.RGBA, perMM float64) {
 
 // mat takes a sheet: a PNG, and its width in mm.
 func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
-	var buf bytes.Buffer
-	if _, err := buf.ReadFrom(http.MaxBytesReader(w, r.Body, maxPage)); err != nil {
-		http.Error(w, "the sheet is too large", http.StatusRequestEntityTooLarge)
-		return
-	}
-	width, err := strconv.ParseFloat(r.URL.Query().Get("width"), 64)
-	cfg, cerr := png.DecodeConfig(bytes.NewReader(buf.Bytes()))
-	if err != nil || cerr != nil || !(width >= 10 && width <= bed) || cfg.Width*cfg.Height > maxPixels {
-		http.Error(w, "a sheet is a PNG with its width in mm, no wider than the bed", http.StatusBadRequest)
-		return
-	}
-	page, err := png.Decode(&buf)
-	if err != nil {
-		http.Error(w, "the sheet cannot be read", http.StatusBadRequest)
+	page, perMM, ok := pageOf(w, r, bed)
+	if !ok {
 		return
 	}
 	c.mu.Lock()
-	c.sheet, c.strokes = layDown(page, float64(cfg.Width)/width, c.hand()), nil
+	c.sheet, c.strokes = layDown(page, perMM, c.hand()), nil
 	c.mu.Unlock()
 	w.WriteHeader(http.StatusNoContent)
 }

@@ -65,24 +65,11 @@ func (p *Printer) Handler() http.Handler {
 }
 
 func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
-	body := http.MaxBytesReader(w, r.Body, maxPage)
-	var buf bytes.Buffer
-	if _, err := buf.ReadFrom(body); err != nil {
-		http.Error(w, "the page is too large", http.StatusRequestEntityTooLarge)
+	page, perMM, ok := pageOf(w, r, 2000)
+	if !ok {
 		return
 	}
-	width, err := strconv.ParseFloat(r.URL.Query().Get("width"), 64)
-	cfg, cerr := png.DecodeConfig(bytes.NewReader(buf.Bytes()))
-	if err != nil || cerr != nil || width < 10 || width > 2000 || cfg.Width*cfg.Height > maxPixels {
-		http.Error(w, "a page is a PNG with its width and height in mm", http.StatusBadRequest)
-		return
-	}
-	page, err := png.Decode(&buf)
-	if err != nil {
-		http.Error(w, "the page cannot be read", http.StatusBadRequest)
-		return
-	}
-	raw, err := p.lay(page, float64(cfg.Width)/width, paperOf(r.URL.Query().Get("paper")))
+	raw, err := p.lay(page, perMM, paperOf(r.URL.Query().Get("paper")))
 	if err != nil {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
@@ -95,6 +82,28 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 	p.mu.Unlock()
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(map[string]string{"ref": ref}) // the sender may be gone
+}
+
+// pageOf reads a PNG with its width in mm, no wider than widest, and tells the pixels to
+// the millimetre; where it cannot, it has answered so.
+func pageOf(w http.ResponseWriter, r *http.Request, widest float64) (page image.Image, perMM float64, ok bool) {
+	var buf bytes.Buffer
+	if _, err := buf.ReadFrom(http.MaxBytesReader(w, r.Body, maxPage)); err != nil {
+		http.Error(w, "the page is too large", http.StatusRequestEntityTooLarge)
+		return nil, 0, false
+	}
+	width, err := strconv.ParseFloat(r.URL.Query().Get("width"), 64)
+	cfg, cerr := png.DecodeConfig(bytes.NewReader(buf.Bytes()))
+	if err != nil || cerr != nil || !(width >= 10 && width <= widest) || cfg.Width*cfg.Height > maxPixels {
+		http.Error(w, fmt.Sprintf("a page is a PNG with its width in mm, from 10 to %g", widest), http.StatusBadRequest)
+		return nil, 0, false
+	}
+	page, err = png.Decode(&buf)
+	if err != nil {
+		http.Error(w, "the page cannot be read", http.StatusBadRequest)
+		return nil, 0, false
+	}
+	return page, float64(cfg.Width) / width, true
 }
 
 // paperOf is the colour of the paper that is loaded, white where none is named.

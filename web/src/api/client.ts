@@ -5,6 +5,7 @@ import type {
   Catalogue,
   ColourSeen,
   Command,
+  CutSettings,
   CutterState,
   FoldView,
   Gap,
@@ -113,6 +114,7 @@ export const api = {
   print: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/prints${query(p)}`),
   run: (id: string, n: number, p: Paper, goOn: boolean) =>
     call<Job>('POST', `/cards/${id}/sheets/${n}/runs${query(p)}${goOn ? '&goOn=1' : ''}`),
+  keepSettings: (stock: string, s: CutSettings) => call<void>('PUT', `/stocks/${stock}/settings`, s),
   stop: (job: string) => call<void>('DELETE', `/jobs/${job}`),
   cutter: () => call<CutterState>('GET', '/cutter'),
   pictures: () => call<Picture[]>('GET', '/pictures'),

@@ -717,6 +717,17 @@ export interface CutPass {
   between: number
   seconds: number
 }
+export interface CutSettings {
+  offset: number
+  over: number
+  rounds: number
+  speed: number
+  travel: number
+  force: number
+  light: number
+  dash: number
+  hold: number
+}
 export interface CutterState {
   name: string
   ready: boolean
@@ -915,6 +926,8 @@ export interface SheetView {
   used: number
   passes: CutPass[]
   state: RunState
+  settings: CutSettings
+  usual: CutSettings
 }
 export interface SheetPiece {
   id: string

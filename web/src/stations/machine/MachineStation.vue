@@ -5,6 +5,7 @@ import { formatTime } from '../../parts/measure'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { useSheets } from '../../store/sheets'
+import CutSettings from './CutSettings.vue'
 import BedDrawing from './BedDrawing.vue'
 import RunBar from './RunBar.vue'
 import RunList from './RunList.vue'
@@ -77,7 +78,6 @@ const lies = computed(() => {
     out: f.marks.filter((m) => !m.used),
   }
 })
-const blade = computed(() => sheet.value?.passes.find((p) => p.tool >= 3))
 const left = computed(() =>
   running.value
     ? `${formatTime(running.value.run?.seconds ?? total.value)} left, by plan`
@@ -151,9 +151,6 @@ function cut(goOn = false) {
           <span>Stock</span><b>{{ sheet.stock.name }}</b> <span>Sheet</span><b>{{ sheet.size.name }}</b>
           <span>Time, by plan</span><b>{{ formatTime(total) }}</b> <span>Marks</span
           ><b>{{ sheet.marks.length ? 'four' : 'none' }}</b>
-          <template v-if="blade">
-            <span>Blade</span><b>{{ blade.speed }} mm/s, {{ blade.force }} g</b>
-          </template>
         </div>
         <small v-if="!machine.cutter?.hand" class="note"
           >Lay the sheet at the lower left corner of the cutting mat, its top away from you.</small
@@ -163,6 +160,7 @@ function cut(goOn = false) {
           {{ sheet.marks.length ? 'Its eye looks for the marks; what is cut follows them.' : '' }}
         </small>
       </section>
+      <CutSettings v-if="sheet" :sheet="sheet" />
       <section v-if="lies" class="sec" data-testid="lies">
         <h3>How the sheet lies</h3>
         <div class="facts">

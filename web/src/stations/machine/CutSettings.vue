@@ -1,0 +1,88 @@
+<script setup lang="ts">
+// How the stock of a sheet is cut, remembered for every sheet of that stock.
+import { computed, ref, watch } from 'vue'
+import { api } from '../../api/client'
+import type { CutSettings, SheetView } from '../../api/types'
+import NumberField from '../../parts/NumberField.vue'
+import { useSheets } from '../../store/sheets'
+
+const props = defineProps<{ sheet: SheetView }>()
+const sheets = useSheets()
+const wrong = ref('')
+watch(
+  () => props.sheet.stock.id,
+  () => (wrong.value = ''),
+)
+
+const usual = computed(() => JSON.stringify(props.sheet.settings) === JSON.stringify(props.sheet.usual))
+
+async function keep(s: CutSettings) {
+  try {
+    await api.keepSettings(props.sheet.stock.id, s)
+    wrong.value = ''
+    await sheets.load()
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+  }
+}
+const set = (part: Partial<CutSettings>) => void keep({ ...props.sheet.settings, ...part })
+const say = (why: string) => why && (wrong.value = why)
+</script>
+
+<template>
+  <section class="sec" data-testid="cut-settings">
+    <header>
+      <h3>{{ sheet.stock.name }} is cut</h3>
+      <button v-if="!usual" class="verb" data-testid="cut-usual" @click="keep(sheet.usual)">As usual</button>
+    </header>
+    <div class="pair">
+      <NumberField
+        label="Speed"
+        :value="sheet.settings.speed"
+        sign=" mm/s"
+        :digits="0"
+        testid="cut-speed"
+        @set="set({ speed: $event })"
+        @wrong="say"
+      />
+      <NumberField
+        label="Force"
+        :value="sheet.settings.force"
+        sign=" g"
+        :digits="0"
+        testid="cut-force"
+        @set="set({ force: Math.round($event) })"
+        @wrong="say"
+      />
+      <NumberField
+        label="Rounds"
+        :value="sheet.settings.rounds"
+        :digits="0"
+        testid="cut-rounds"
+        @set="set({ rounds: Math.round($event) })"
+        @wrong="say"
+      />
+      <NumberField
+        label="Blade trails"
+        :value="sheet.settings.offset"
+        sign=" mm"
+        :digits="2"
+        testid="cut-offset"
+        @set="set({ offset: $event })"
+        @wrong="say"
+      />
+    </div>
+    <p v-if="wrong" class="wrong" role="alert" data-testid="cut-wrong">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+p {
+  margin-bottom: 0;
+}
+</style>
