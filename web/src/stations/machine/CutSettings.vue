@@ -63,10 +63,11 @@ const say = (why: string) => why && (wrong.value = why)
         @wrong="say"
       />
       <NumberField
-        label="Blade trails"
+        label="Trails"
         :value="sheet.settings.offset"
         sign=" mm"
         :digits="2"
+        title="How far the tip of the blade is behind the middle of its holder"
         testid="cut-offset"
         @set="set({ offset: $event })"
         @wrong="say"
