@@ -371,6 +371,27 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
 }
 
+func TestAPageGoesOutAsAPicture(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	var b bytes.Buffer
+	require.NoError(t, f.WritePage(t.Context(), &b, id, letter(), 1, app.PageAs{DPI: 150}))
+	cfg, err := png.DecodeConfig(bytes.NewReader(b.Bytes()))
+	require.NoError(t, err)
+	assert.Equal(t, []int{1275, 1650}, []int{cfg.Width, cfg.Height}, "Letter at 150 to the inch")
+	b.Reset()
+	require.NoError(t, f.WritePage(t.Context(), &b, id, letter(), 1, app.PageAs{DPI: 150, JPEG: true, Back: true}))
+	assert.Equal(t, "\xff\xd8", b.String()[:2])
+	assert.ErrorContains(t, f.WritePage(t.Context(), &b, id, letter(), 1, app.PageAs{DPI: 50}), "from 150 to 600")
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	for _, sh := range l.Sheets {
+		if !sh.Printed {
+			assert.ErrorContains(t, f.WritePage(t.Context(), &b, id, letter(), sh.Number, app.PageAs{DPI: 150}), "Nothing is printed")
+		}
+	}
+}
+
 func TestAStockIsCutAsItWasNoted(t *testing.T) {
 	f := start(t)
 	id := f.card()

@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"image"
 	"image/color"
-	"image/png"
 	"io"
 
 	"sectilis/core/card"
@@ -191,11 +190,15 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 			update(func(j *Job) {
 				j.Progress, j.Note = float64(i)/float64(len(sides)), fmt.Sprintf("Printing page %d of %d", i+1, len(sides))
 			})
-			raw, err := a.raster(ctx, s.sh.Size, s.inks)
+			img, err := a.raster(ctx, s.sh.Size, s.inks, printScale)
 			if err != nil {
 				return err
 			}
-			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, s.sh.Stock.Colour, raw})
+			var raw bytes.Buffer
+			if err := raster.WritePNG(&raw, img, printScale); err != nil {
+				return err
+			}
+			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, s.sh.Stock.Colour, raw.Bytes()})
 			if err != nil {
 				return err
 			}
@@ -211,8 +214,9 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 	}), nil
 }
 
-func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink) ([]byte, error) {
-	canvas := raster.New(size.Width, size.Height, printScale, color.White, func(id string) (image.Image, error) {
+// raster paints a page at a scale in pixels to the millimetre.
+func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink, perMM float64) (*image.RGBA, error) {
+	canvas := raster.New(size.Width, size.Height, perMM, color.White, func(id string) (image.Image, error) {
 		return a.decoded(ctx, id)
 	})
 	for _, k := range inks {
@@ -223,11 +227,40 @@ func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink) ([]
 			return nil, err
 		}
 	}
-	var b bytes.Buffer
-	if err := png.Encode(&b, canvas.Image()); err != nil {
-		return nil, fmt.Errorf("encode page: %w", err)
+	return canvas.Image(), nil
+}
+
+// PageAs says how a page is written as a picture.
+type PageAs struct {
+	JPEG bool // else PNG
+	Back bool // the other side
+	DPI  float64
+}
+
+// WritePage writes one printed side of a sheet as a picture in true size.
+func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PageAs) error {
+	if !(as.DPI >= 150 && as.DPI <= 600) {
+		return &card.Refusal{Field: "dpi", Why: "A page has from 150 to 600 pixels to the inch."}
 	}
-	return b.Bytes(), nil
+	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	if err != nil {
+		return err
+	}
+	inks, printed := sh.Front(), sh.Printed
+	if as.Back {
+		inks, printed = sh.Sheet.Reverse(), sh.TwoSided
+	}
+	if !printed {
+		return &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Nothing is printed on that side of sheet %d.", number)}
+	}
+	img, err := a.raster(ctx, sh.Size, inks, as.DPI/25.4)
+	if err != nil {
+		return err
+	}
+	if as.JPEG {
+		return raster.WriteJPEG(w, img, as.DPI/25.4)
+	}
+	return raster.WritePNG(w, img, as.DPI/25.4)
 }
 
 // Printed is a picture of a page that was printed.

@@ -114,6 +114,31 @@ func (s *server) svg(c *gin.Context) {
 	}
 }
 
+// page is a printed side of a sheet as a picture: page.png or page.jpg, with dpi, and
+// side=back for the other one.
+func (s *server) page(c *gin.Context) {
+	opt, ok := s.options(c)
+	if !ok {
+		return
+	}
+	as := app.PageAs{DPI: 300, Back: c.Query("side") == "back", JPEG: strings.HasSuffix(c.FullPath(), ".jpg")}
+	if text := c.Query("dpi"); text != "" {
+		dpi, err := strconv.ParseFloat(text, 64)
+		if err != nil {
+			s.fail(c, &card.Refusal{Field: "dpi", Why: "“" + text + "” is no number of pixels to the inch."})
+			return
+		}
+		as.DPI = dpi
+	}
+	kind, name := "image/png", "sheet-"+c.Param("n")+".png"
+	if as.JPEG {
+		kind, name = "image/jpeg", "sheet-"+c.Param("n")+".jpg"
+	}
+	s.file(c, kind, name, func(w io.Writer) error {
+		return s.App.WritePage(c.Request.Context(), w, c.Param("id"), opt, s.number(c), as)
+	})
+}
+
 func (s *server) hpgl(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		s.file(c, "application/vnd.hp-hpgl", "sheet-"+c.Param("n")+".hpgl", func(w io.Writer) error {

@@ -52,6 +52,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/sheets.zip", s.all)
 	r.GET("/cards/:id/sheets/:n/lines.svg", s.svg)
 	r.GET("/cards/:id/sheets/:n/run.hpgl", s.hpgl)
+	r.GET("/cards/:id/sheets/:n/page.png", s.page)
+	r.GET("/cards/:id/sheets/:n/page.jpg", s.page)
 	r.POST("/cards/:id/sheets/closer", s.closer)
 	r.POST("/cards/:id/prints", s.print)
 	r.POST("/cards/:id/sheets/:n/runs", s.run)

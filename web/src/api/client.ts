@@ -146,6 +146,8 @@ export const api = {
   pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
   zipURL: (id: string, p: Paper, unit: string) => `/api/cards/${id}/sheets.zip${query(p)}&unit=${unit}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
+  pageURL: (id: string, n: number, p: Paper, kind: 'png' | 'jpg', dpi: number) =>
+    `/api/cards/${id}/sheets/${n}/page.${kind}${query(p)}&dpi=${dpi}`,
   hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
   frontURL: (id: string, revision: number) => `/api/cards/${id}/front.png?v=${revision}`,

@@ -160,6 +160,15 @@ const counted = (pieces: string[]) => {
           <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl"
             >Run as HPGL</a
           >
+          <a
+            v-if="sheet.printed"
+            class="verb"
+            :href="api.pageURL(card.id, sheet.number, prefs.paper, 'png', 300)"
+            title="The printed side, 300 pixels to the inch, in true size"
+            download
+            data-testid="png"
+            >Page as PNG</a
+          >
         </div>
       </section>
       <PaperPanel />
@@ -231,6 +240,7 @@ a.verb {
 }
 .files {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin: 8px -8px 0;
 }
