@@ -155,10 +155,10 @@ const counted = (pieces: string[]) => {
         </div>
         <div class="files">
           <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg"
-            >Lines as SVG</a
+            >Lines, SVG</a
           >
           <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl"
-            >Run as HPGL</a
+            >Run, HPGL</a
           >
           <a
             v-if="sheet.printed"
@@ -167,7 +167,7 @@ const counted = (pieces: string[]) => {
             title="The printed side, 300 pixels to the inch, in true size"
             download
             data-testid="png"
-            >Page as PNG</a
+            >Page, PNG</a
           >
         </div>
       </section>
@@ -241,7 +241,7 @@ a.verb {
 .files {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: 2px;
   margin: 8px -8px 0;
 }
 </style>
