@@ -82,6 +82,7 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
+  margin-bottom: 6px;
 }
 p {
   margin-bottom: 0;
