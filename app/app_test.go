@@ -371,6 +371,28 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
 }
 
+func TestARunGoesOnOnlyOnItsOwnSheet(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	for _, sheet := range []int{1, 2} {
+		j, err := f.Run(t.Context(), id, letter(), sheet, false)
+		require.NoError(t, err)
+		f.bench.goOn <- nil
+		f.bench.goOn <- errors.New("the connection to the cutter was lost")
+		f.until(j.ID, app.Failed)
+	}
+	_, err := f.Run(t.Context(), id, letter(), 1, true)
+	assert.ErrorContains(t, err, "does not lie on the cutting mat any more", "sheet 2 does")
+	f.bench.state.Hand = true
+	_, err = f.Run(t.Context(), id, letter(), 2, true)
+	assert.ErrorContains(t, err, "does not lie on the cutting mat any more", "it was taken off")
+	f.bench.state.Loaded = true
+	j, err := f.Run(t.Context(), id, letter(), 2, true)
+	require.NoError(t, err)
+	require.NoError(t, f.StopJob(j.ID))
+	f.until(j.ID, app.Stopped)
+}
+
 func TestAPageGoesOutAsAPicture(t *testing.T) {
 	f := start(t)
 	id := f.card()

@@ -39,6 +39,8 @@ type CutterState struct {
 	// on its mat by asking it to.
 	Eye  bool `json:"eye,omitempty"`
 	Hand bool `json:"hand,omitempty"`
+	// Loaded says that a sheet lies on the mat of a stand-in.
+	Loaded bool `json:"loaded,omitempty"`
 }
 
 // Cutter runs plans.

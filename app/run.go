@@ -48,6 +48,9 @@ type runs struct {
 	m  map[string]RunState
 	// printed is where the printed front of a sheet is found at the printer.
 	printed map[string]string
+	// last is the run that was begun last: its sheet is the one on the mat. It is
+	// empty after a restart.
+	last string
 }
 
 func key(id string, sh sheet.Sheet) string {
@@ -143,6 +146,9 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 	if goOn && !was.broken() {
 		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The run of sheet %d was not broken off; cut it from the start.", number)}
 	}
+	if last := a.runs.begun(""); goOn && (last != "" && last != k || state.Hand && !state.Loaded) {
+		return Job{}, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Sheet %d does not lie on the cutting mat any more as it did; cut it from the start, on a new sheet.", number)}
+	}
 	page := ""
 	if state.Hand && sh.Printed && !goOn {
 		if page = a.runs.page(key(id, sh.Sheet)); page == "" {
@@ -157,6 +163,7 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 			r.Done, r.Of, r.Lies = was.Done, was.Of, was.Lies
 			update(func(j *Job) { j.Lies = r.Lies })
 		} else {
+			a.runs.begun(k)
 			a.setRun(ctx, k, r, false)
 			var lies marks.Found
 			lies, err = a.place(ctx, sh.Sheet, state, page, update)
@@ -270,6 +277,16 @@ func (a *App) cut(ctx context.Context, sh SheetView, r *RunState, k string, stat
 			j.Run = &RunInfo{s.Pass, s.Path, at.X, at.Y, seconds * (1 - share)}
 		})
 	})
+}
+
+// begun notes the run that is begun, if any is named, and tells which was last.
+func (r *runs) begun(k string) string {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if k != "" {
+		r.last = k
+	}
+	return r.last
 }
 
 // page is where the printed sheet is found, or "".

@@ -144,7 +144,7 @@ func (w *way) gap(a geom.Point, i int) float64 {
 	return w.stops[w.order[i]].in.Sub(a).Len()
 }
 
-// gapFrom is gap when the stop at i is run the other way.
+// gapBack is gap when the stop at i is run the other way.
 func (w *way) gapBack(a geom.Point, i int) float64 { return w.stops[w.order[i]].out.Sub(a).Len() }
 
 const (

@@ -71,7 +71,7 @@ func (f *Failure) Error() string { return f.Why }
 
 // How a sheet may lie before it is beyond reach, and what printers and hands leave.
 const (
-	MaxTurn    = 4.0  // degrees
+	maxTurn    = 4.0  // degrees
 	maxStretch = .008 // share
 	maxSkew    = .4   // degrees
 	maxLeft    = .15  // mm that a mark may be off before it is not believed
@@ -166,8 +166,8 @@ func fit(marks []Mark, seen []*geom.Point, expect geom.Affine) (Found, error) {
 		}
 	}
 	if math.IsInf(least, 1) {
-		if ok && math.Abs(f.Turn) > MaxTurn {
-			return Found{}, &Failure{fmt.Sprintf("The sheet lies askew by %.1f°; up to %.0f° can be made up for. Lay it straighter and try again.", f.Turn, MaxTurn)}
+		if ok && math.Abs(f.Turn) > maxTurn {
+			return Found{}, &Failure{fmt.Sprintf("The sheet lies askew by %.1f°; up to %.0f° can be made up for. Lay it straighter and try again.", f.Turn, maxTurn)}
 		}
 		return Found{}, &Failure{"The marks do not lie as those of this sheet do. Is it another sheet, or another size? Nothing was cut."}
 	}
@@ -229,7 +229,7 @@ func (f Found) skew() float64 {
 }
 
 func (f Found) plausible() bool {
-	return math.Abs(f.StretchX) <= maxStretch && math.Abs(f.StretchY) <= maxStretch && math.Abs(f.skew()) <= maxSkew && math.Abs(f.Turn) <= MaxTurn
+	return math.Abs(f.StretchX) <= maxStretch && math.Abs(f.StretchY) <= maxStretch && math.Abs(f.skew()) <= maxSkew && math.Abs(f.Turn) <= maxTurn
 }
 
 // affine is the least-squares map of three or more places.

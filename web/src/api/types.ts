@@ -745,6 +745,7 @@ export interface CutterState {
   corner: [number, number]
   eye?: boolean
   hand?: boolean
+  loaded?: boolean
 }
 export interface Event {
   kind: string
