@@ -99,7 +99,7 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 		}
 		for time.Now().Before(end) && ctx.Err() == nil {
 			for i := range searches {
-				searches[i].Improve(max(1, sheet.Steps(problems[i])/8))
+				searches[i].Improve(max(1, searches[i].Round()/8))
 			}
 			update(func(j *Job) { j.Progress = 1 - float64(time.Until(end))/float64(closerTime) })
 		}

@@ -85,6 +85,14 @@ const (
 	spellOther = 400
 )
 
+// Round is how many steps take no time to speak of.
+func (s *Search) Round() int {
+	if s.boxes {
+		return 4000
+	}
+	return 4
+}
+
 func (s *Search) cool() {
 	cooling, length := coolOthers, spellOther
 	if s.boxes {

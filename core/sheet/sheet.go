@@ -141,20 +141,8 @@ type Nester func(nest.Problem) nest.Answer
 // First is the answer that is had at once.
 func First(p nest.Problem) nest.Answer {
 	s := nest.New(p)
-	s.Improve(Steps(p))
+	s.Improve(s.Round())
 	return s.Best()
-}
-
-// Steps is how far the search of a first answer goes: as far as takes no time to
-// speak of.
-func Steps(p nest.Problem) int {
-	for i := range p.Parts {
-		b := p.Parts[i].Outline.Bounds()
-		if math.Abs(p.Parts[i].Outline.Area()) < .985*b.W*b.H {
-			return 4
-		}
-	}
-	return 4000
 }
 
 // Lay lays the base and all pieces on sheets, stock by stock.
