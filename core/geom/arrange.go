@@ -3,6 +3,7 @@ package geom
 import (
 	"math"
 	"slices"
+	"sync"
 )
 
 // arrangement is the plane cut up by the rings of several paths.
@@ -15,6 +16,31 @@ type arrangement struct {
 	courses [][]course // of strokes, which are followed rather than filled
 	rings   int
 	uncut   bool // nothing crosses or touches on the way
+	room    room
+}
+
+// room is what the steps after the cutting work in, kept for the next time.
+type room struct {
+	keys    []keyed
+	next    []int32
+	edges   []edge
+	steps   []step
+	sources []source
+	list    []stretch
+}
+
+var arrangements = sync.Pool{New: func() any { return new(arrangement) }}
+
+// release gives the arrangement's room to the next one: nothing may point into
+// it any more. Very large ones go to the collector.
+func (ar *arrangement) release() {
+	if len(ar.segs) > 1<<18 {
+		return
+	}
+	clear(ar.base) // it points to arcs
+	clear(ar.strands)
+	*ar = arrangement{base: ar.base[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room}
+	arrangements.Put(ar)
 }
 
 // course is a strand as a stroke runs along it.
@@ -32,7 +58,8 @@ type input struct {
 
 // arrange cuts up the plane by paths.
 func arrange(inputs []input) *arrangement {
-	ar := &arrangement{paths: len(inputs)}
+	ar := arrangements.Get().(*arrangement)
+	ar.paths = len(inputs)
 	type ring struct {
 		path        int32
 		first, last int32 // base curves
@@ -43,7 +70,7 @@ func arrange(inputs []input) *arrangement {
 	for _, in := range inputs {
 		n += in.path.Len()
 	}
-	ar.base = make([]Curve, 0, n)
+	ar.base = again(ar.base, n)[:0]
 	var box Rect
 	var curvy []int32
 	for i, in := range inputs {
@@ -68,7 +95,7 @@ func arrange(inputs []input) *arrangement {
 	ar.grid = newGrid(box)
 	in := ar.grid.in()
 	family := ar.family(curvy, in)
-	ar.strands = make([]strand, 0, len(ar.base)+len(rings))
+	ar.strands = again(ar.strands, len(ar.base)+len(rings))[:0]
 	for _, r := range rings {
 		w := walk{ar: ar, in: in, path: r.path, stroke: r.stroke, family: family}
 		for id := r.first; id < r.last; id++ {
@@ -88,7 +115,8 @@ func (ar *arrangement) simple() (clockwise, ok bool) {
 	if ar.rings != 1 || !ar.uncut {
 		return false, false
 	}
-	keys := make([]keyed, len(ar.segs))
+	ar.room.keys = again(ar.room.keys, len(ar.segs))
+	keys := ar.room.keys
 	area, length := 0.0, 0.0
 	for i, s := range ar.segs {
 		keys[i] = keyed{s.a.key(), int32(i)}
@@ -256,7 +284,7 @@ func (w *walk) end() {
 
 // flatten turns strands into segments.
 func (ar *arrangement) flatten(in Affine, curvy bool) {
-	ar.segs = make([]seg, 0, len(ar.strands))
+	ar.segs = again(ar.segs, len(ar.strands))[:0]
 	if !curvy {
 		for i, s := range ar.strands {
 			if s.a != s.b {

@@ -81,7 +81,9 @@ func (c *counter) class() int32 {
 func anyCover(n, _ int, _ bool) bool { return n > 0 }
 
 func combine(rule FillRule, paths []Path, in func(n, all int, first bool) bool) Path {
-	return arrange(inputs(paths)).label(rule, &counter{all: len(paths), in: in}).path()
+	ar := arrange(inputs(paths))
+	defer ar.release()
+	return ar.label(rule, &counter{all: len(paths), in: in}).path()
 }
 
 // path is all regions with a class as one path.
@@ -115,7 +117,9 @@ type Part struct {
 // the order of their leftmost points.
 func Divide(rule FillRule, paths ...Path) []Part {
 	c := &coverer{set: make([]uint64, (len(paths)+63)/64), ids: map[string]int32{}, covers: [][]int{nil}}
-	sd := arrange(inputs(paths)).label(rule, c)
+	ar := arrange(inputs(paths))
+	defer ar.release()
+	sd := ar.label(rule, c)
 	var out []Part
 	for _, p := range sd.parts() {
 		out = append(out, Part{p.path, c.covers[p.class]})
@@ -219,6 +223,7 @@ func byStart(p, q Path) int {
 // region. What runs along the edge counts as inside.
 func CutStrokes(strokes Path, rule FillRule, area Path) (inside, outside Path) {
 	ar := arrange([]input{{path: area}, {path: strokes, strokes: true}})
+	defer ar.release()
 	sd := ar.label(rule, &counter{all: 1, in: anyCover})
 	in := make([]bool, len(sd.segs))
 	for _, e := range sd.edges {

@@ -107,48 +107,58 @@ type keyed struct {
 	of  int32
 }
 
-var keyedRoom = sync.Pool{New: func() any { return new([]keyed) }}
+// sorter is the room that sortKeyed works in.
+type sorter struct {
+	a, b  []uint64
+	list  []keyed
+	count [3][1 << 11]int32
+}
+
+var sorters = sync.Pool{New: func() any { return new(sorter) }}
 
 // sortKeyed sorts by key, equal keys by their order in the list. Longer lists
-// go by radix over the upper half, which is x in keys of points; runs of one x
-// are then sorted by themselves.
+// go by radix over the upper half, which is x in keys of points, with the place
+// in the list for the lower; runs of one x are then sorted by themselves.
 func sortKeyed(list []keyed) {
 	compare := func(a, b keyed) int { return cmp.Compare(a.key, b.key) }
 	if len(list) < 64 {
 		slices.SortStableFunc(list, compare)
 		return
 	}
+	s := sorters.Get().(*sorter)
+	defer sorters.Put(s)
+	s.a, s.b, s.list = again(s.a, len(list)), again(s.b, len(list)), again(s.list, len(list))
 	const width, mask = 11, 1<<11 - 1
-	var differ uint64
+	clear(s.count[0][:])
+	clear(s.count[1][:])
+	clear(s.count[2][:])
 	for i := range list {
-		differ |= list[i].key ^ list[0].key
+		x := list[i].key >> 32
+		s.a[i] = x<<32 | uint64(i)
+		s.count[0][x&mask]++
+		s.count[1][x>>width&mask]++
+		s.count[2][x>>(2*width)&mask]++
 	}
-	room := keyedRoom.Get().(*[]keyed)
-	defer keyedRoom.Put(room)
-	*room = again(*room, len(list))
-	home, to := list, *room
-	var count [mask + 2]int32
-	for shift := 32; shift < 64; shift += width {
-		if differ>>shift&mask == 0 {
-			continue
+	from, to := s.a, s.b
+	for k := range s.count {
+		count, shift := &s.count[k], 32+width*k
+		if count[from[0]>>shift&mask] == int32(len(list)) {
+			continue // all alike here
 		}
-		clear(count[:])
-		for i := range list {
-			count[list[i].key>>shift&mask+1]++
+		at := int32(0)
+		for i, n := range count {
+			count[i], at = at, at+n
 		}
-		for i := 1; i < len(count); i++ {
-			count[i] += count[i-1]
-		}
-		for i := range list {
-			slot := &count[list[i].key>>shift&mask]
-			to[*slot] = list[i]
+		for _, v := range from {
+			slot := &count[v>>shift&mask]
+			to[*slot] = v
 			*slot++
 		}
-		list, to = to, list
+		from, to = to, from
 	}
-	if &list[0] != &home[0] {
-		copy(home, list)
-		list = home
+	copy(s.list, list)
+	for i, v := range from {
+		list[i] = s.list[uint32(v)]
 	}
 	for i := 0; i < len(list); {
 		j := i + 1

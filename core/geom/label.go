@@ -44,8 +44,10 @@ func (ar *arrangement) label(rule FillRule, c classifier) *subdivision {
 // collect makes one edge of all segments in the same place, in the order of
 // their left ends, from below.
 func (sd *subdivision) collect() {
-	keys := make([]keyed, len(sd.segs))
-	sd.next = make([]int32, len(sd.segs))
+	sd.room.keys = again(sd.room.keys, len(sd.segs))
+	sd.room.next = again(sd.room.next, len(sd.segs))
+	keys := sd.room.keys
+	sd.next = sd.room.next
 	for i, s := range sd.segs {
 		sd.next[i] = -1
 		if s.b.less(s.a) {
@@ -60,7 +62,8 @@ func (sd *subdivision) collect() {
 		}
 		return sd.segs[i].a
 	}
-	sd.edges = make([]edge, 0, len(keys))
+	sd.room.edges = again(sd.room.edges, len(keys))
+	sd.edges = sd.room.edges[:0]
 	for i := 0; i < len(keys); {
 		j := i + 1
 		for j < len(keys) && keys[j].key == keys[i].key {
@@ -99,7 +102,7 @@ func (sd *subdivision) collect() {
 
 // sweep finds the edge below each and numbers the vertices.
 func (sd *subdivision) sweep() {
-	ends := make([]keyed, len(sd.edges))
+	ends := again(sd.room.keys, len(sd.edges)) // collect is done with them
 	for i := range sd.edges {
 		ends[i] = keyed{sd.edges[i].r.key(), int32(i)}
 	}

@@ -66,7 +66,9 @@ func Offset(p Path, d float64, corner Corner) Path {
 			raw = append(raw, rawOffset(ring, by, corner))
 		}
 	}
-	od := arrange(inputs(raw)).label(Positive, f)
+	ar := arrange(inputs(raw))
+	defer ar.release()
+	od := ar.label(Positive, f)
 	od.slim = 2 * offsetTolerance * od.grid.scale
 	return od.path()
 }
@@ -75,6 +77,7 @@ func Offset(p Path, d float64, corner Corner) Path {
 // ring, then its holes.
 func cleanRings(p Path) [][]Path {
 	ar := arrange([]input{{path: p}})
+	defer ar.release()
 	if clockwise, ok := ar.simple(); ok && p.Closed() {
 		if !clockwise {
 			p = p.Reverse()

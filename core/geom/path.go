@@ -127,7 +127,11 @@ func (p Path) Transform(m Affine) Path {
 
 // Join returns one path with the rings of all.
 func Join(paths ...Path) Path {
-	var out []Segment
+	n := 0
+	for _, p := range paths {
+		n += len(p.segs)
+	}
+	out := make([]Segment, 0, n)
 	for _, p := range paths {
 		out = append(out, p.segs...)
 	}

@@ -20,8 +20,9 @@ type step struct {
 
 // write appends a ring given by half edges.
 func (sd *subdivision) write(b *Builder, halves []half) {
-	steps := make([]step, len(halves))
-	srcs := make([]source, 0, len(halves)+8)
+	sd.room.steps = again(sd.room.steps, len(halves))
+	steps := sd.room.steps
+	srcs := sd.room.sources[:0]
 	for i, h := range halves {
 		from, to := sd.places(h)
 		at := len(srcs)
@@ -34,6 +35,7 @@ func (sd *subdivision) write(b *Builder, halves []half) {
 		}
 		steps[i] = step{from: from, to: to, src: srcs[at:len(srcs):len(srcs)]}
 	}
+	sd.room.sources = srcs
 	sd.writeSteps(b, steps, true)
 }
 
@@ -65,7 +67,8 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 	if closed {
 		steps = sd.startAtBreak(steps)
 	}
-	list := make([]stretch, 0, len(steps))
+	sd.room.list = again(sd.room.list, len(steps))
+	list := sd.room.list[:0]
 	var live []source
 	for i, s := range steps {
 		if i > 0 {

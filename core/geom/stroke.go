@@ -41,7 +41,9 @@ func Stroke(p Path, width float64, corner Corner, end Cap) Path {
 			raw = append(raw, rawStroke(cs, width/2, corner, end))
 		}
 	}
-	sd := arrange(inputs(raw)).label(Positive, &counter{all: len(raw), in: anyCover})
+	ar := arrange(inputs(raw))
+	defer ar.release()
+	sd := ar.label(Positive, &counter{all: len(raw), in: anyCover})
 	sd.slim = 2 * offsetTolerance * sd.grid.scale
 	return sd.path()
 }
