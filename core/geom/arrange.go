@@ -9,6 +9,7 @@ import (
 // arrangement is the plane cut up by the rings of several paths.
 type arrangement struct {
 	grid    grid
+	into    Affine  // from millimetres to the grid
 	base    []Curve // the curves that came in, in millimetres
 	strands []strand
 	segs    []seg
@@ -80,12 +81,12 @@ func arrange(inputs []input) *arrangement {
 				if c.Op != LineTo {
 					curvy = append(curvy, int32(len(ar.base)))
 				}
-				if len(ar.base) == 0 {
+				ar.base = append(ar.base, c)
+				if len(ar.base) == 1 {
 					box = c.hull()
 				} else {
-					box = box.around(c)
+					box = box.around(&ar.base[len(ar.base)-1])
 				}
-				ar.base = append(ar.base, c)
 			})
 			if last := int32(len(ar.base)); last > first {
 				rings = append(rings, ring{int32(i), first, last, in.strokes})
@@ -94,6 +95,7 @@ func arrange(inputs []input) *arrangement {
 	}
 	ar.grid = newGrid(box)
 	in := ar.grid.in()
+	ar.into = in
 	family := ar.family(curvy, in)
 	ar.strands = again(ar.strands, len(ar.base)+len(rings))[:0]
 	for _, r := range rings {
@@ -135,7 +137,7 @@ func (ar *arrangement) simple() (clockwise, ok bool) {
 }
 
 // around grows a box to hold a curve; the box has been begun.
-func (r Rect) around(c Curve) Rect {
+func (r Rect) around(c *Curve) Rect {
 	h := Rect{c.From.X, c.From.Y, 0, 0}
 	if c.Op != LineTo {
 		h = c.hull()
@@ -236,12 +238,11 @@ func (w *walk) own(id int32, t0, t1 float64) {
 	if t1 < 1 {
 		b = c.At(t1)
 	}
-	w.add(strand{base: id, t0: t0, t1: t1, a: round(w.in.Apply(a)), b: round(w.in.Apply(b))})
+	w.add(id, t0, t1, round(w.in.Apply(a)), round(w.in.Apply(b)))
 }
 
-func (w *walk) add(s strand) {
-	s.only.path = -1
-	w.ar.strands = append(w.ar.strands, s)
+func (w *walk) add(id int32, t0, t1 float64, a, b ipoint) {
+	w.ar.strands = append(w.ar.strands, strand{base: id, t0: t0, t1: t1, a: a, b: b, only: run{path: -1}})
 	w.follow(int32(len(w.ar.strands)-1), false)
 }
 
@@ -271,7 +272,7 @@ func (w *walk) bridge(p ipoint) {
 	a, b := w.at, p
 	g := w.ar.grid
 	w.ar.base = append(w.ar.base, Curve{g.out(a), Segment{Op: LineTo, P: [3]Point{g.out(b)}}})
-	w.add(strand{base: int32(len(w.ar.base) - 1), t1: 1, a: a, b: b})
+	w.add(int32(len(w.ar.base)-1), 0, 1, a, b)
 }
 
 func (w *walk) end() {

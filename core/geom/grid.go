@@ -187,7 +187,7 @@ type span struct {
 func eachPair(boxes []span, f func(a, b int32)) {
 	p := pairers.Get().(*pairer)
 	defer pairers.Put(p)
-	p.each(boxes, f)
+	p.each(boxes, f, nil)
 }
 
 var pairers = sync.Pool{New: func() any { return new(pairer) }}
@@ -200,7 +200,9 @@ type pairer struct {
 	open   [][]span
 }
 
-func (p *pairer) each(boxes []span, f func(a, b int32)) {
+// each calls f for every two boxes that touch. Where there are many, what lies
+// in one half of the strips may go to g instead, at the same time.
+func (p *pairer) each(boxes []span, f, g func(a, b int32)) {
 	if len(boxes) < 2 {
 		return
 	}
@@ -252,28 +254,43 @@ func (p *pairer) each(boxes []span, f func(a, b int32)) {
 	for s := range open {
 		open[s] = stands[room[s]:room[s]:room[s+1]]
 	}
-	for _, k := range keys {
-		b := &boxes[k.of]
-		first, last := strip(b.y0), strip(b.y1)
-		for s := first; s <= last; s++ {
-			at, n := open[s], 0
-			for i := range at {
-				o := &at[i]
-				if o.x1 < b.x0 {
-					continue // behind it
+	meet := func(from, to int, f func(a, b int32)) {
+		for _, k := range keys {
+			b := &boxes[k.of]
+			first := strip(b.y0)
+			for s, last := max(first, from), min(strip(b.y1), to); s <= last; s++ {
+				at, n := open[s], 0
+				for i := range at {
+					o := &at[i]
+					if o.x1 < b.x0 {
+						continue // behind it
+					}
+					if n != i {
+						at[n] = *o
+					}
+					n++
+					// Two that share several strips are reported in the first.
+					if o.y0 <= b.y1 && b.y0 <= o.y1 && !(o.still && b.still) && (s == first || s == strip(o.y0)) {
+						f(o.of, b.of)
+					}
 				}
-				if n != i {
-					at[n] = *o
-				}
-				n++
-				// Two that share several strips are reported in the first.
-				if o.y0 <= b.y1 && b.y0 <= o.y1 && !(o.still && b.still) && (s == first || s == strip(o.y0)) {
-					f(o.of, b.of)
-				}
+				open[s] = append(at[:n], *b)
 			}
-			open[s] = append(at[:n], *b)
 		}
 	}
+	if g == nil || len(boxes) < 1000 || n < 2 {
+		meet(0, n-1, f)
+		return
+	}
+	// Half of all that stand anywhere for each.
+	half := 1
+	for half < n-1 && room[half] < room[n]/2 {
+		half++
+	}
+	var done sync.WaitGroup
+	done.Go(func() { meet(half, n-1, g) })
+	meet(0, half-1, f)
+	done.Wait()
 }
 
 // again is a slice of n, of the room there is if it suffices.

@@ -178,6 +178,13 @@ func (sd *subdivision) classify(rule FillRule, c classifier) {
 		sibling[i], child[p] = child[p], int32(i)
 	}
 	w := make([]int32, sd.paths)
+	wind := func(r run, sign int32) {
+		was := rule.covers(w[r.path])
+		w[r.path] += sign * r.delta
+		if is := rule.covers(w[r.path]); is != was {
+			c.turn(r.path, is)
+		}
+	}
 	cross := func(e *edge, up int32) {
 		for s := e.first; s >= 0; s = sd.next[s] {
 			q := &sd.segs[s]
@@ -185,13 +192,13 @@ func (sd *subdivision) classify(rule FillRule, c classifier) {
 			if q.a != e.l {
 				sign = -up
 			}
-			sd.strands[q.strand].each(func(r run) {
-				was := rule.covers(w[r.path])
-				w[r.path] += sign * r.delta
-				if is := rule.covers(w[r.path]); is != was {
-					c.turn(r.path, is)
-				}
-			})
+			d := &sd.strands[q.strand]
+			if d.only.path >= 0 {
+				wind(d.only, sign)
+			}
+			for _, r := range d.runs {
+				wind(r, sign)
+			}
 		}
 	}
 	at := child[n]

@@ -41,15 +41,23 @@ type cut struct {
 }
 
 type noder struct {
-	segs  []seg
-	slack int64
-	cuts  []cut
-	moves map[ipoint]ipoint
+	segs    []seg
+	cuts    []cut
+	moves   map[ipoint]ipoint
+	finders [2]finder // share the search for pairs
 	// Room that is used again.
 	spare []seg
 	order []keyed
 	boxes []span
 	pairs pairer
+}
+
+// finder notes what must be done to segments that meet.
+type finder struct {
+	segs  []seg
+	slack int64
+	cuts  []cut
+	joins [][2]ipoint // ends to make one
 }
 
 var noders = sync.Pool{New: func() any { return new(noder) }}
@@ -59,21 +67,32 @@ var noders = sync.Pool{New: func() any { return new(noder) }}
 func node(segs []seg) (out []seg, uncut bool) {
 	n := noders.Get().(*noder)
 	defer func() {
-		n.segs = nil
+		n.segs, n.finders[0].segs, n.finders[1].segs = nil, nil, nil
 		noders.Put(n)
 	}()
-	n.segs, n.slack = segs, 2
+	n.segs = segs
+	slack := int64(2)
 	for round := 0; ; round++ {
 		if round == 2 {
-			n.slack = 0
+			slack = 0
 		}
 		boxes := again(n.boxes, len(n.segs))
 		n.boxes = boxes
 		for i := range n.segs {
-			boxes[i] = n.segs[i].span(int32(n.slack), int32(i))
+			boxes[i] = n.segs[i].span(int32(slack), int32(i))
 		}
+		for i := range n.finders {
+			f := &n.finders[i]
+			*f = finder{segs: n.segs, slack: slack, cuts: f.cuts[:0], joins: f.joins[:0]}
+		}
+		n.pairs.each(boxes, n.finders[0].pair, n.finders[1].pair)
 		n.cuts, n.moves = n.cuts[:0], nil
-		n.pairs.each(boxes, n.pair)
+		for i := range n.finders {
+			n.cuts = append(n.cuts, n.finders[i].cuts...)
+			for _, j := range n.finders[i].joins {
+				n.merge(j[0], j[1])
+			}
+		}
 		// What nothing touches with slack, nothing touches without.
 		if len(n.cuts) == 0 && len(n.moves) == 0 {
 			return n.segs, round == 0
@@ -83,29 +102,29 @@ func node(segs []seg) (out []seg, uncut bool) {
 }
 
 // pair finds where two segments must be cut.
-func (n *noder) pair(i, j int32) {
-	s, u := &n.segs[i], &n.segs[j]
+func (f *finder) pair(i, j int32) {
+	s, u := &f.segs[i], &f.segs[j]
 	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
-	if apartBy(sa, sb, n.slack, s) {
+	if apartBy(sa, sb, f.slack, s) {
 		return
 	}
 	ua, ub := side(u.a, u.b, s.a), side(u.a, u.b, s.b)
-	if apartBy(ua, ub, n.slack, u) {
+	if apartBy(ua, ub, f.slack, u) {
 		return
 	}
-	touch := n.end(i, u.a, sa)
-	touch = n.end(i, u.b, sb) || touch
-	touch = n.end(j, s.a, ua) || touch
-	touch = n.end(j, s.b, ub) || touch
+	touch := f.end(i, u.a, sa)
+	touch = f.end(i, u.b, sb) || touch
+	touch = f.end(j, s.a, ua) || touch
+	touch = f.end(j, s.b, ub) || touch
 	if touch || (sa > 0) == (sb > 0) || sa == 0 || sb == 0 || (ua > 0) == (ub > 0) || ua == 0 || ub == 0 {
 		return
 	}
 	p := meet(s.a, s.b, u.a, u.b)
 	if p != s.a && p != s.b {
-		n.cuts = append(n.cuts, cut{i, p})
+		f.cuts = append(f.cuts, cut{i, p})
 	}
 	if p != u.a && p != u.b {
-		n.cuts = append(n.cuts, cut{j, p})
+		f.cuts = append(f.cuts, cut{j, p})
 	}
 }
 
@@ -125,31 +144,31 @@ func apartBy(a, b, slack int64, s *seg) bool {
 
 // end sees to the end p of another segment, which lies at the given side of
 // segment i: it reports whether it touches.
-func (n *noder) end(i int32, p ipoint, side int64) bool {
-	s := &n.segs[i]
+func (f *finder) end(i int32, p ipoint, side int64) bool {
+	s := &f.segs[i]
 	if p == s.a || p == s.b {
 		return false
 	}
-	if n.slack > 0 {
+	if f.slack > 0 {
 		for _, e := range [2]ipoint{s.a, s.b} {
-			if d := p.sub(e); d.dot(d) <= n.slack*n.slack {
-				n.merge(p, e)
+			if d := p.sub(e); d.dot(d) <= f.slack*f.slack {
+				f.joins = append(f.joins, [2]ipoint{p, e})
 				return true
 			}
 		}
 	}
 	v := s.b.sub(s.a)
-	if n.slack == 0 {
+	if f.slack == 0 {
 		if side != 0 {
 			return false
 		}
-	} else if math.Abs(float64(side)) > float64(n.slack)*math.Sqrt(float64(v.dot(v))) {
+	} else if math.Abs(float64(side)) > float64(f.slack)*math.Sqrt(float64(v.dot(v))) {
 		return false
 	}
 	if k := p.sub(s.a).dot(v); k <= 0 || k >= v.dot(v) {
 		return false
 	}
-	n.cuts = append(n.cuts, cut{i, p})
+	f.cuts = append(f.cuts, cut{i, p})
 	return true
 }
 

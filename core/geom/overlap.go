@@ -27,15 +27,6 @@ type strand struct {
 // where the ring goes with the base curve, -1 against it, 0 for strokes.
 type run struct{ path, delta int32 }
 
-func (s *strand) each(f func(run)) {
-	if s.only.path >= 0 {
-		f(s.only)
-	}
-	for _, r := range s.runs {
-		f(r)
-	}
-}
-
 func (s *strand) along(r run) {
 	if s.only.path < 0 {
 		s.only = r

@@ -56,7 +56,7 @@ func Divided(lines []Side2) Division {
 		if i == 0 {
 			box = c.hull()
 		} else {
-			box = box.around(c)
+			box = box.around(&c)
 		}
 	}
 	g := newGrid(box)

@@ -171,7 +171,7 @@ func (sd *subdivision) own(base int32, t float64, at ipoint) (Point, bool) {
 	default:
 		return p, false
 	}
-	return p, round(sd.grid.in().Apply(p)) == at
+	return p, round(sd.into.Apply(p)) == at
 }
 
 // goOn are those of the sources that go on in the next step, each as one
