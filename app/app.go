@@ -124,6 +124,7 @@ type App struct {
 	Events   *Hub
 	jobs     *jobs
 	runs     runs
+	fitted   fitted
 	drawings waiting
 	layouts  layouts
 

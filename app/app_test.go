@@ -20,6 +20,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/cut"
 	"sectilis/core/fold"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
@@ -54,7 +55,7 @@ func (p *press) Picture(context.Context, string) ([]byte, error) { return nil, a
 
 // bench is a cutter that does one step for each go.
 type bench struct {
-	sent  []hpgl.Step
+	ran   []hpgl.Step
 	state app.CutterState
 	goOn  chan error
 	steps atomic.Int64
@@ -63,17 +64,17 @@ type bench struct {
 func (b *bench) State(context.Context) app.CutterState { return b.state }
 
 func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) error {
-	b.sent = steps
 	for i := range steps {
 		select {
 		case err := <-b.goOn:
 			if err != nil {
 				return err
 			}
+			b.ran = append(b.ran, steps[i])
 			b.steps.Add(1)
 			done(i)
 		case <-ctx.Done():
-			return ctx.Err()
+			return &app.Halt{Err: ctx.Err()}
 		}
 	}
 	return nil
@@ -83,7 +84,7 @@ func (b *bench) See(_ context.Context, _, _ geom.Point, n int) ([]float64, error
 	return make([]float64, n), nil
 }
 
-func (b *bench) LayDown(context.Context, []byte, float64) error { return nil }
+func (b *bench) Rest(context.Context) (geom.Point, bool, error) { return geom.Point{}, false, nil }
 
 func (b *bench) Picture(context.Context) ([]byte, error) { return []byte("picture"), nil }
 
@@ -106,6 +107,23 @@ func start(t *testing.T) *fixture {
 		Now: func() time.Time { return time.UnixMilli(1_790_000_000_000) }})
 	t.Cleanup(func() { f.Close(); _ = s.Close() })
 	return f
+}
+
+// step lets the cutter do one step of a run, or fail at it. Tools that the run asks for
+// are put in.
+func (f *fixture) step(job string, err error) {
+	f.t.Helper()
+	for end := time.Now().Add(time.Minute); time.Now().Before(end); {
+		select {
+		case f.bench.goOn <- err:
+			return
+		case <-time.After(time.Millisecond):
+			if j, err := f.Job(job); err == nil && j.Needs > 0 {
+				require.NoError(f.t, f.HoldJob(job, false))
+			}
+		}
+	}
+	f.t.Fatal("the cutter waits for nothing")
 }
 
 // card puts the test card on the table, with its picture in the tray.
@@ -300,7 +318,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	require.NoError(t, err)
 	last := -1.0
 	for i := range steps {
-		f.bench.goOn <- nil
+		f.step(j.ID, nil)
 		require.Eventually(t, func() bool { return f.bench.steps.Load() == int64(i+1) }, time.Minute, time.Millisecond)
 		now, err := f.Job(j.ID)
 		require.NoError(t, err)
@@ -317,13 +335,13 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	// A stop keeps the picture, a lost connection says so.
 	j, err = f.Run(t.Context(), id, letter(), 1, false)
 	require.NoError(t, err)
-	f.bench.goOn <- nil
+	f.step(j.ID, nil)
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
 	assert.Equal(t, "stopped", state().State)
 	j, err = f.Run(t.Context(), id, letter(), 1, false)
 	require.NoError(t, err)
-	f.bench.goOn <- errors.New("the connection to the cutter was lost")
+	f.step(j.ID, errors.New("the connection to the cutter was lost"))
 	f.until(j.ID, app.Failed)
 	assert.Equal(t, "the connection to the cutter was lost", state().Why)
 
@@ -342,11 +360,10 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	require.NoError(t, err)
 	const done = 6
 	for range done {
-		f.bench.goOn <- nil
+		f.step(j.ID, nil)
 	}
-	f.bench.goOn <- errors.New("the connection to the cutter was lost")
+	f.step(j.ID, errors.New("the connection to the cutter was lost"))
 	f.until(j.ID, app.Failed)
-	all := f.bench.sent
 
 	// The program ends and starts again.
 	f.Close()
@@ -355,17 +372,19 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	l, err := f.Layout(t.Context(), id, letter())
 	require.NoError(t, err)
 	state := l.Sheets[0].State
-	assert.Equal(t, []any{"failed", done, len(all)}, []any{state.State, state.Done, state.Of})
+	assert.Equal(t, []any{"failed", done}, []any{state.State, state.Done})
 	j, err = f.Run(t.Context(), id, letter(), 1, true)
 	require.NoError(t, err)
-	for range len(all) - done {
-		f.bench.goOn <- nil
+	for range state.Of - done {
+		f.step(j.ID, nil)
 	}
 	f.until(j.ID, app.Done)
-	require.Len(t, f.bench.sent, len(all)-done, "each step is sent once")
-	assert.Regexp(t, `^SP\d;VS\d+;FS\d+;PU`, f.bench.sent[0].Text, "the tool is taken up where it was")
-	for i, s := range f.bench.sent[1:] {
-		assert.Equal(t, all[done+1+i], s)
+	require.Len(t, f.bench.ran, state.Of, "each step is done once")
+	assert.Regexp(t, `^SP\d;VS\d+;FS\d+;PU`, f.bench.ran[done].Text, "the tool is taken up where it was")
+	moved := l.Sheets[0].Moved(geom.Shift(0, 305-l.Sheets[0].Size.Height))
+	moved.Size.Height = 305
+	for i, want := range hpgl.Steps(cut.Plan(moved, l.Sheets[0].Settings), 305) {
+		assert.True(t, strings.HasSuffix(f.bench.ran[i].Text, want.Text), "step %d: %s", i, f.bench.ran[i].Text)
 	}
 	_, err = f.Run(t.Context(), id, letter(), 1, true)
 	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
@@ -377,8 +396,8 @@ func TestARunGoesOnOnlyOnItsOwnSheet(t *testing.T) {
 	for _, sheet := range []int{1, 2} {
 		j, err := f.Run(t.Context(), id, letter(), sheet, false)
 		require.NoError(t, err)
-		f.bench.goOn <- nil
-		f.bench.goOn <- errors.New("the connection to the cutter was lost")
+		f.step(j.ID, nil)
+		f.step(j.ID, errors.New("the connection to the cutter was lost"))
 		f.until(j.ID, app.Failed)
 	}
 	_, err := f.Run(t.Context(), id, letter(), 1, true)

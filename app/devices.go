@@ -27,9 +27,11 @@ type Printer interface {
 
 // CutterState is what a cutter says of itself.
 type CutterState struct {
-	Name  string     `json:"name"`
-	Ready bool       `json:"ready"`
-	State string     `json:"state"` // ready, cutting or away
+	Name  string `json:"name"`
+	Ready bool   `json:"ready"`
+	// State is ready, looking, cutting, wants tool, stopped, no mat, jammed, off or
+	// away.
+	State string     `json:"state"`
 	Why   string     `json:"why,omitempty"`
 	Bed   [2]float64 `json:"bed"` // width and height it can reach, mm
 	// Corner is where the lower left corner of a sheet belongs, mm from that of the
@@ -41,20 +43,68 @@ type CutterState struct {
 	Hand bool `json:"hand,omitempty"`
 	// Loaded says that a sheet lies on the mat of a stand-in.
 	Loaded bool `json:"loaded,omitempty"`
+	// Tool is what a stand-in has in its holder; 0 where it is not known.
+	Tool int `json:"tool,omitempty"`
 }
+
+// Halt is a run that ended before its time. Where the tool came to rest is known if
+// At is set, mm from the upper left corner of the bed; Down says that it was cutting.
+type Halt struct {
+	At   *geom.Point
+	Down bool
+	Err  error
+}
+
+func (h *Halt) Error() string { return h.Err.Error() }
+
+func (h *Halt) Unwrap() error { return h.Err }
 
 // Cutter runs plans.
 type Cutter interface {
 	// State never fails: a cutter that cannot be reached is away, with a why.
 	State(ctx context.Context) CutterState
-	// Run sends the steps one after the other and calls done after each. When
-	// ctx ends it lifts the tool and returns ctx.Err().
+	// Run sends the steps one after the other and calls done after each. When ctx ends
+	// it lifts the tool; whatever ends it early is a Halt.
 	Run(ctx context.Context, steps []hpgl.Step, done func(step int)) error
 	// See is the brightness, 0 to 1, at n places from one place of the bed to
 	// another, mm from its upper left corner.
 	See(ctx context.Context, from, to geom.Point, n int) ([]float64, error)
-	// LayDown puts a sheet on the mat of a stand-in, a PNG of a width in mm.
-	LayDown(ctx context.Context, sheet []byte, width float64) error
+	// Rest is where the tool stands, mm from the upper left corner of the bed, and
+	// whether it is down.
+	Rest(ctx context.Context) (at geom.Point, down bool, err error)
 	// Picture is a PNG of the bed after the last run.
 	Picture(ctx context.Context) ([]byte, error)
+}
+
+// Hand does for a stand-in what people do at a cutter.
+type Hand interface {
+	// LayDown puts a sheet on the mat, a PNG of a width in mm; TakeOff takes it off.
+	LayDown(ctx context.Context, sheet []byte, width float64) error
+	TakeOff(ctx context.Context) error
+	// Fit puts a tool into the holder.
+	Fit(ctx context.Context, tool int) error
+	// Outcome is where the tools truly went, on the sheet's own paper: mm from its upper
+	// left corner.
+	Outcome(ctx context.Context) ([]Way, error)
+	// Mishap lets something go wrong from now on.
+	Mishap(ctx context.Context, m Mishap) error
+}
+
+// Way is where a tool went while it was down.
+type Way struct {
+	Tool   int          `json:"tool"`
+	Points []geom.Point `json:"points"`
+}
+
+// Mishap is what goes wrong at a stand-in. Corners are numbered from 1: upper left,
+// upper right, lower left, lower right. Slip, Lost and Jam are mm with the tool down
+// until they happen; 0 is never.
+type Mishap struct {
+	Off     bool    `json:"off"`
+	NoMat   bool    `json:"noMat"`
+	Smudged []int   `json:"smudged"`
+	Missing []int   `json:"missing"`
+	Slip    float64 `json:"slip"`
+	Lost    float64 `json:"lost"`
+	Jam     float64 `json:"jam"`
 }

@@ -22,13 +22,17 @@ const (
 // Job is work that takes a while.
 type Job struct {
 	ID       string   `json:"id"`
-	Kind     string   `json:"kind"` // print, run or closer
+	Kind     string   `json:"kind"` // print, run, load, find, test or closer
 	Card     string   `json:"card"`
 	Sheet    int      `json:"sheet,omitempty"`
 	State    JobState `json:"state"`
 	Progress float64  `json:"progress"` // 0 to 1
 	Note     string   `json:"note,omitempty"`
 	Run      *RunInfo `json:"run,omitempty"`
+	// Paused says that it was held up and waits to be let go on. Needs is the tool that a
+	// run waits for, 0 for none.
+	Paused bool `json:"paused,omitempty"`
+	Needs  int  `json:"needs,omitempty"`
 	// Lies is how the sheet of a run was found to lie.
 	Lies *marks.Found `json:"lies,omitempty"`
 	// Pictures are where the results can be fetched, relative to /api.
@@ -54,6 +58,20 @@ type jobs struct {
 type running struct {
 	job    Job
 	cancel context.CancelFunc
+	hold   hold
+}
+
+// hold is how a person holds a job up and lets it go on.
+type hold struct{ pause, goOn chan struct{} }
+
+// forget drops what was asked for before anyone waited for it.
+func (h hold) forget() {
+	for _, ch := range []chan struct{}{h.pause, h.goOn} {
+		select {
+		case <-ch:
+		default:
+		}
+	}
 }
 
 func newJobs(h *Hub) *jobs { return &jobs{hub: h, all: map[string]*running{}} }
@@ -64,9 +82,14 @@ const maxJobs = 100
 // start runs work in the background. Work reports by update, which changes the
 // job and tells everyone.
 func (j *jobs) start(job Job, work func(ctx context.Context, update func(func(*Job))) error) Job {
+	return j.startHeld(job, func(ctx context.Context, update func(func(*Job)), _ hold) error { return work(ctx, update) })
+}
+
+// startHeld is start for work that can be held up.
+func (j *jobs) startHeld(job Job, work func(ctx context.Context, update func(func(*Job)), h hold) error) Job {
 	ctx, cancel := context.WithCancel(context.Background())
 	job.ID, job.State = newID(), Running
-	r := &running{job: job, cancel: cancel}
+	r := &running{job: job, cancel: cancel, hold: hold{make(chan struct{}, 1), make(chan struct{}, 1)}}
 	j.mu.Lock()
 	if len(j.all) >= maxJobs {
 		for id, old := range j.all {
@@ -86,8 +109,9 @@ func (j *jobs) start(job Job, work func(ctx context.Context, update func(func(*J
 	}
 	j.wait.Go(func() {
 		defer cancel()
-		err := work(ctx, update)
+		err := work(ctx, update, r.hold)
 		update(func(job *Job) {
+			job.Paused, job.Needs = false, 0
 			switch {
 			case err == nil:
 				job.State, job.Progress = Done, 1
@@ -130,5 +154,24 @@ func (a *App) StopJob(id string) error {
 		return ErrNotFound
 	}
 	r.cancel()
+	return nil
+}
+
+// HoldJob holds a job up, or lets one that waits go on.
+func (a *App) HoldJob(id string, pause bool) error {
+	a.jobs.mu.Lock()
+	defer a.jobs.mu.Unlock()
+	r := a.jobs.all[id]
+	if r == nil {
+		return ErrNotFound
+	}
+	ch := r.hold.goOn
+	if pause {
+		ch = r.hold.pause
+	}
+	select {
+	case ch <- struct{}{}:
+	default: // it was asked for already
+	}
 	return nil
 }

@@ -3,49 +3,57 @@
 package device
 
 import (
-	"bufio"
 	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
-	"net"
 	"net/http"
 	"net/url"
 	"strconv"
 	"sync"
-	"time"
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
 )
 
-// Cutter drives a cutter that takes HP-GL over TCP. After every step it asks
-// for the actual position (OA) and waits for the answer, so that progress is
-// what the machine has done and not what was sent.
+// Cutter drives a cutter that takes HP-GL over TCP or a serial line. After every
+// step it asks for the actual position (OA) and waits for the answer, so that
+// progress is what the machine has done and not what was sent. A machine that does
+// not answer is given the time that each step takes by plan.
 type Cutter struct {
-	Addr   string // host:port of the HP-GL socket
-	Camera string // base address of the machine's state and picture, over HTTP
+	Name string
+	// Addr is host:port of the HP-GL socket, or the path of a serial line.
+	Addr string
+	// Camera is the base address of the machine's state, eye and picture, over HTTP;
+	// "" for a cutter that has none.
+	Camera string
+	// Bed is what a cutter without a camera reaches, mm.
+	Bed [2]float64
 
 	busy sync.Mutex
 }
 
-// How long a machine may take to answer.
-const (
-	dialTime = 2 * time.Second
-	stepTime = 5 * time.Minute // a long line on thick card
-	askTime  = 2 * time.Second
-)
-
 // maxReply bounds what is read from a machine.
 const maxReply = 64 << 20
+
+// whys are what the states of a cutter that cannot cut mean.
+var whys = map[string]string{
+	"off":     "it is switched off. Switch it on",
+	"no mat":  "there is no cutting mat in it. Put the cutting mat in",
+	"jammed":  "its tool is jammed. Free the tool and the paper",
+	"cutting": "it is cutting already",
+}
 
 // State implements app.Cutter.
 func (c *Cutter) State(ctx context.Context) app.CutterState {
 	ctx, cancel := context.WithTimeout(ctx, askTime)
 	defer cancel()
+	if c.Camera == "" {
+		return c.plain(ctx)
+	}
 	raw, err := get(ctx, c.Camera+"/state")
 	if err != nil {
 		return app.CutterState{State: "away", Why: fmt.Sprintf("nothing answers at %s. Start it with “sectilis cutter”, or look at its cable and switch", c.Addr)}
@@ -54,10 +62,25 @@ func (c *Cutter) State(ctx context.Context) app.CutterState {
 	if err := json.Unmarshal(raw, &s); err != nil {
 		return app.CutterState{State: "away", Why: "what answers at " + c.Camera + " is no cutter"}
 	}
-	s.Ready = s.State == "ready"
-	if s.State == "cutting" {
-		s.Why = "it is cutting already"
+	s.Why = whys[s.State]
+	s.Ready = s.State == "ready" || s.State == "looking" || s.State == "stopped"
+	return s
+}
+
+// plain is the state of a cutter that tells nothing of itself.
+func (c *Cutter) plain(ctx context.Context) app.CutterState {
+	s := app.CutterState{Name: c.Name, State: "ready", Ready: true, Bed: c.Bed}
+	if !c.busy.TryLock() {
+		s.State, s.Ready, s.Why = "cutting", false, whys["cutting"]
+		return s
 	}
+	defer c.busy.Unlock()
+	conn, err := c.dial(ctx)
+	if err != nil {
+		s.State, s.Ready, s.Why = "away", false, fmt.Sprintf("nothing answers at %s (%v). Look at its cable and switch, or name another cutter", c.Addr, err)
+		return s
+	}
+	_ = conn.Close() // nothing was said
 	return s
 }
 
@@ -67,38 +90,33 @@ func (c *Cutter) Run(ctx context.Context, steps []hpgl.Step, done func(int)) err
 		return errors.New("the cutter is cutting another sheet; wait until it is done")
 	}
 	defer c.busy.Unlock()
-	conn, err := (&net.Dialer{Timeout: dialTime}).DialContext(ctx, "tcp", c.Addr)
+	t, err := c.talk(ctx)
 	if err != nil {
-		if ctx.Err() != nil {
-			return ctx.Err()
-		}
-		return fmt.Errorf("the cutter does not answer at %s: %w", c.Addr, err)
+		return &app.Halt{Err: err}
 	}
-	defer func() { _ = conn.Close() }() // nothing is left to be said
-	// A stop wakes the read below.
-	wake := context.AfterFunc(ctx, func() { _ = conn.SetReadDeadline(time.Unix(1, 0)) })
-	defer wake()
-	replies := bufio.NewReader(io.LimitReader(conn, maxReply))
+	defer t.close()
+	go t.watch(ctx)
 	for i, s := range steps {
-		if ctx.Err() == nil {
-			_ = conn.SetDeadline(time.Now().Add(stepTime)) // fails only on a closed connection, as the write does
-			_, err = io.WriteString(conn, s.Text+"OA;\n")
-		}
-		if err == nil && ctx.Err() == nil {
-			_, err = replies.ReadString('\r')
-		}
-		if ctx.Err() != nil {
-			// ESC.K drops what the machine has not yet done.
-			_ = conn.SetDeadline(time.Now().Add(dialTime))
-			_, _ = io.WriteString(conn, "\x1b.KPU;SP0;")
-			return ctx.Err()
-		}
-		if err != nil {
-			return fmt.Errorf("the connection to the cutter was lost: %w", err)
+		if err := t.step(ctx, s); err != nil {
+			return err
 		}
 		done(i)
 	}
 	return nil
+}
+
+// Rest implements app.Cutter.
+func (c *Cutter) Rest(ctx context.Context) (geom.Point, bool, error) {
+	if !c.busy.TryLock() {
+		return geom.Point{}, false, errors.New("the cutter is cutting")
+	}
+	defer c.busy.Unlock()
+	t, err := c.talk(ctx)
+	if err != nil {
+		return geom.Point{}, false, err
+	}
+	defer t.close()
+	return t.rest(askTime)
 }
 
 // See implements app.Cutter.
@@ -119,7 +137,7 @@ func (c *Cutter) See(ctx context.Context, from, to geom.Point, n int) ([]float64
 	return seen, nil
 }
 
-// LayDown implements app.Cutter.
+// LayDown implements app.Hand.
 func (c *Cutter) LayDown(ctx context.Context, sheet []byte, width float64) error {
 	req, err := http.NewRequestWithContext(ctx, http.MethodPost, c.Camera+"/mat?width="+strconv.FormatFloat(width, 'f', -1, 64), bytes.NewReader(sheet))
 	if err != nil {
@@ -127,13 +145,62 @@ func (c *Cutter) LayDown(ctx context.Context, sheet []byte, width float64) error
 	}
 	req.Header.Set("Content-Type", "image/png")
 	if _, err := do(req); err != nil {
-		return fmt.Errorf("the sheet could not be put on the mat: %w", err)
+		if c.State(ctx).State == "no mat" {
+			return errors.New("there is no cutting mat in the cutter. Put it in, and load the sheet again")
+		}
+		return fmt.Errorf("the sheet could not be put on the cutting mat: %w", err)
 	}
 	return nil
 }
 
+// TakeOff implements app.Hand.
+func (c *Cutter) TakeOff(ctx context.Context) error {
+	return c.hand(ctx, http.MethodDelete, "/mat", nil)
+}
+
+// Fit implements app.Hand.
+func (c *Cutter) Fit(ctx context.Context, tool int) error {
+	return c.hand(ctx, http.MethodPut, "/tool?n="+strconv.Itoa(tool), nil)
+}
+
+// Mishap implements app.Hand.
+func (c *Cutter) Mishap(ctx context.Context, m app.Mishap) error {
+	return c.hand(ctx, http.MethodPut, "/faults", m)
+}
+
+// Outcome implements app.Hand.
+func (c *Cutter) Outcome(ctx context.Context) ([]app.Way, error) {
+	raw, err := get(ctx, c.Camera+"/outcome")
+	if err != nil {
+		return nil, err
+	}
+	var ways []app.Way
+	if err := json.Unmarshal(raw, &ways); err != nil {
+		return nil, errors.New("the cutter does not tell what it has cut")
+	}
+	return ways, nil
+}
+
+func (c *Cutter) hand(ctx context.Context, method, path string, v any) error {
+	var body bytes.Buffer
+	if v != nil {
+		if err := json.NewEncoder(&body).Encode(v); err != nil {
+			return err
+		}
+	}
+	req, err := http.NewRequestWithContext(ctx, method, c.Camera+path, &body)
+	if err != nil {
+		return err
+	}
+	_, err = do(req)
+	return err
+}
+
 // Picture implements app.Cutter.
 func (c *Cutter) Picture(ctx context.Context) ([]byte, error) {
+	if c.Camera == "" {
+		return nil, app.ErrNotFound
+	}
 	return get(ctx, c.Camera+"/bed.png")
 }
 
@@ -163,25 +230,3 @@ func do(req *http.Request) ([]byte, error) {
 	}
 	return raw, nil
 }
-
-// Away is a cutter that could not be started; it says why.
-type Away struct{ Why string }
-
-// State implements app.Cutter.
-func (a Away) State(context.Context) app.CutterState {
-	return app.CutterState{State: "away", Why: a.Why}
-}
-
-// Run implements app.Cutter.
-func (a Away) Run(context.Context, []hpgl.Step, func(int)) error { return errors.New(a.Why) }
-
-// See implements app.Cutter.
-func (a Away) See(context.Context, geom.Point, geom.Point, int) ([]float64, error) {
-	return nil, errors.New(a.Why)
-}
-
-// LayDown implements app.Cutter.
-func (a Away) LayDown(context.Context, []byte, float64) error { return errors.New(a.Why) }
-
-// Picture implements app.Cutter.
-func (a Away) Picture(context.Context) ([]byte, error) { return nil, app.ErrNotFound }

@@ -42,7 +42,7 @@ func start(t *testing.T, pace float64) (*device.Cutter, context.CancelFunc) {
 	jobs, camera := listen(), listen()
 	ended := make(chan error, 1)
 	go func() {
-		ended <- (&standin.Cutter{Pace: pace}).Serve(ctx, jobs, camera, slog.New(slog.NewTextHandler(io.Discard, nil)))
+		ended <- standin.NewCutter(pace, 1).Serve(ctx, jobs, camera, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	}()
 	t.Cleanup(func() { cancel(); assert.NoError(t, <-ended) })
 	return &device.Cutter{Addr: jobs.Addr().String(), Camera: "http://" + camera.Addr().String()}, cancel
@@ -56,8 +56,14 @@ func plan() []hpgl.Step {
 
 func TestTheCutterCutsWhatItIsSent(t *testing.T) {
 	c, _ := start(t, 0)
-	assert.Equal(t, app.CutterState{Name: "Bench cutter", Ready: true, State: "ready", Bed: [2]float64{304.8, 304.8}, Corner: [2]float64{6, 6}, Eye: true, Hand: true}, c.State(t.Context()))
+	assert.Equal(t, app.CutterState{Name: "Bench cutter", Ready: true, State: "ready", Bed: [2]float64{304.8, 304.8}, Corner: [2]float64{6, 6}, Eye: true, Hand: true, Tool: 3}, c.State(t.Context()))
 	var steps []int
+	go func() {
+		assert.Eventually(t, func() bool { return c.State(t.Context()).State == "wants tool" }, waitFor, tick)
+		assert.NoError(t, c.Fit(t.Context(), 2))
+		assert.Eventually(t, func() bool { return c.State(t.Context()).State == "wants tool" }, waitFor, tick)
+		assert.NoError(t, c.Fit(t.Context(), 3))
+	}()
 	require.NoError(t, c.Run(t.Context(), plan(), func(i int) { steps = append(steps, i) }))
 	assert.Len(t, steps, len(plan()))
 	raw, err := c.Picture(t.Context())
@@ -75,6 +81,7 @@ func TestTheCutterCutsWhatItIsSent(t *testing.T) {
 
 func TestStoppingLiftsTheToolAndFreesTheCutter(t *testing.T) {
 	c, _ := start(t, 1)
+	require.NoError(t, c.Fit(t.Context(), 2))
 	ctx, cancel := context.WithCancel(t.Context())
 	err := c.Run(ctx, plan(), func(i int) {
 		if i == 1 {

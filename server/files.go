@@ -11,7 +11,6 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
-	"sectilis/core/cut"
 	"sectilis/core/nest"
 	"sectilis/core/sheet"
 )
@@ -154,26 +153,6 @@ func (s *server) print(c *gin.Context) {
 	}
 }
 
-func (s *server) run(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
-		j, err := s.App.Run(c.Request.Context(), c.Param("id"), opt, s.number(c), c.Query("goOn") == "1")
-		s.accepted(c, j, err)
-	}
-}
-
-// keepSettings notes how a stock is cut.
-func (s *server) keepSettings(c *gin.Context) {
-	var with cut.Settings
-	if !s.read(c, &with) {
-		return
-	}
-	if err := s.App.KeepSettings(c.Request.Context(), c.Param("stock"), with); err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Status(http.StatusNoContent)
-}
-
 func (s *server) accepted(c *gin.Context, j app.Job, err error) {
 	if err != nil {
 		s.fail(c, err)
@@ -184,11 +163,6 @@ func (s *server) accepted(c *gin.Context, j app.Job, err error) {
 
 func (s *server) printed(c *gin.Context) {
 	raw, err := s.App.Printed(c.Request.Context(), c.Param("ref"))
-	s.picture(c, "image/png", raw, err, "no-cache")
-}
-
-func (s *server) runPicture(c *gin.Context) {
-	raw, err := s.App.RunPicture(strings.TrimSuffix(c.Param("file"), ".png"))
 	s.picture(c, "image/png", raw, err, "no-cache")
 }
 

@@ -56,11 +56,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/sheets/:n/page.jpg", s.page)
 	r.POST("/cards/:id/sheets/closer", s.closer)
 	r.POST("/cards/:id/prints", s.print)
-	r.POST("/cards/:id/sheets/:n/runs", s.run)
-	r.PUT("/stocks/:stock/settings", s.keepSettings)
 	r.GET("/prints/:ref", s.printed)
-	r.GET("/runs/:file", s.runPicture)
-	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c.Request.Context())) })
+	s.machine(r)
 	r.GET("/jobs/:id", s.job)
 	r.DELETE("/jobs/:id", s.stop)
 

@@ -286,11 +286,15 @@ func TestEventsTellOfChangesAndRuns(t *testing.T) {
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(shape, 1), nil))
 	var job app.Job
 	require.Equal(t, 202, c.call("POST", "/api/cards/"+id+"/sheets/1/runs", "", &job))
-	heard := ""
+	heard, asked := "", 0
 	for !strings.Contains(heard, `"state":"done"`) {
 		n, err := res.Body.Read(buf)
 		require.NoError(t, err)
 		heard += string(buf[:n])
+		if n := strings.Count(heard, `"needs":`); n > asked {
+			asked = n
+			require.Equal(t, 204, c.call("POST", "/api/jobs/"+job.ID+"/on", "", nil), "the tool is in")
+		}
 	}
 	assert.Contains(t, heard, `event:card`)
 	assert.Contains(t, heard, `"revision":2`)

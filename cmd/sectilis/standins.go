@@ -25,7 +25,7 @@ func startCutter(ctx context.Context, jobs, camera string, pace float64) error {
 		return errors.Join(err, l.Close())
 	}
 	go func() {
-		if err := (&standin.Cutter{Pace: pace}).Serve(ctx, l, cam, slog.Default()); err != nil {
+		if err := standin.NewCutter(pace, 1926).Serve(ctx, l, cam, slog.Default()); err != nil {
 			slog.Error("cutter stand-in", "err", err)
 		}
 	}()

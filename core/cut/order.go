@@ -24,9 +24,9 @@ type stop struct {
 	at      int // index into points where it starts
 }
 
-// Order is a way through lines from a place: their order, each begun where it is
-// shortest. inside[i] are the lines that have to come before line i.
-func Order(lines []geom.Polyline, from geom.Point, inside [][]int) []geom.Polyline {
+// Order is a way through lines from a place: the lines, each begun where it is
+// shortest, and their numbers. inside[i] are the lines that have to come before line i.
+func Order(lines []geom.Polyline, from geom.Point, inside [][]int) (ordered []geom.Polyline, numbers []int) {
 	stops := make([]*stop, len(lines))
 	for i, l := range lines {
 		stops[i] = stopOf(l)
@@ -37,11 +37,10 @@ func Order(lines []geom.Polyline, from geom.Point, inside [][]int) []geom.Polyli
 	w := &way{from: from, stops: stops}
 	w.nearest()
 	w.improve()
-	out := make([]geom.Polyline, 0, len(lines))
 	for _, k := range w.order {
-		out = append(out, stops[k].line())
+		ordered, numbers = append(ordered, stops[k].line()), append(numbers, int(k))
 	}
-	return out
+	return ordered, numbers
 }
 
 func stopOf(l geom.Polyline) *stop {

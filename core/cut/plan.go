@@ -27,19 +27,23 @@ type Pass struct {
 	Name string `json:"name"`
 	Tool Tool   `json:"tool"`
 	// Paths are the ways of the tool's holder on the sheet, mm; Lines what comes
-	// of them, as they were drawn.
+	// of each, as it was drawn. Moves are the ways between them, with the tool up.
 	Paths []geom.Polyline `json:"-"`
 	Lines []geom.Path     `json:"lines"`
-	// Speed in mm/s and Force in g while the tool is down.
-	Speed float64 `json:"speed"`
-	Force int     `json:"force"`
+	Moves geom.Path       `json:"moves"`
+	// Speed in mm/s and Force in g while the tool is down, Travel the speed in mm/s
+	// while it is up.
+	Speed  float64 `json:"speed"`
+	Travel float64 `json:"travel"`
+	Force  int     `json:"force"`
 	// Length is that of the paths, Between that of the way between them, mm.
 	// Seconds is the time for both.
 	Length  float64 `json:"length"`
 	Between float64 `json:"between"`
 	Seconds float64 `json:"seconds"`
 
-	lines []geom.Polyline
+	lines []geom.Polyline // before they are put in order
+	drawn []geom.Path
 }
 
 // tolerance of flattening, mm: below the 0.025 mm of one HPGL unit.
@@ -95,7 +99,7 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 		}
 	}
 	var out []Pass
-	at := geom.Pt(0, sh.Size.Height)
+	at := Rest(sh)
 	points := 0.0 // the way the blade points
 	for _, p := range []struct {
 		Pass
@@ -112,22 +116,30 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 	return out
 }
 
+// Rest is where the tool is before a run: the lower left corner of the sheet.
+func Rest(sh sheet.Sheet) geom.Point { return geom.Pt(0, sh.Size.Height) }
+
 func (p *Pass) add(path geom.Path) {
-	p.lines = append(p.lines, path.Flatten(tolerance)...)
-	p.Lines = append(p.Lines, path)
+	for _, r := range path.Rings() {
+		for _, l := range r.Flatten(tolerance) {
+			p.lines, p.drawn = append(p.lines, l), append(p.drawn, r)
+		}
+	}
 }
 
 // finish orders the lines, steers the holder along them and times it.
 func (p *Pass) finish(with Settings, from geom.Point, before [][]int, points *float64) {
 	offset, over, rounds := 0.0, 0.0, 1
-	p.Speed, p.Force = with.Speed, with.Light
+	p.Speed, p.Travel, p.Force = with.Speed, with.Travel, with.Light
 	switch p.Tool {
 	case Blade:
 		offset, over, rounds, p.Force = with.Offset, with.Over, with.Rounds, with.Force
 	case LightBlade:
 		offset, over = with.Offset, with.Over
 	}
-	for _, l := range Order(p.lines, from, before) {
+	way, numbers := Order(p.lines, from, before)
+	var moves geom.Builder
+	for i, l := range way {
 		var path geom.Polyline
 		path, *points = Holder(l, offset, over, *points, rounds)
 		if len(path.Points) < 2 {
@@ -135,10 +147,15 @@ func (p *Pass) finish(with Settings, from geom.Point, before [][]int, points *fl
 		}
 		p.Between += path.Points[0].Sub(from).Len()
 		p.Length += path.Length()
+		p.Seconds += Seconds([]geom.Point{from, path.Points[0]}, p.Travel)
+		for _, c := range Chunks(path.Points) {
+			p.Seconds += Seconds(c, p.Speed)
+		}
+		moves.Move(from).Line(path.Points[0])
 		from = path.Points[len(path.Points)-1]
-		p.Paths = append(p.Paths, path)
+		p.Paths, p.Lines = append(p.Paths, path), append(p.Lines, p.drawn[numbers[i]])
 	}
-	p.Seconds = p.Length/p.Speed + p.Between/with.Travel
+	p.Moves = moves.Path()
 }
 
 // ring is something to cut.

@@ -8,6 +8,7 @@ import (
 	"math/rand/v2"
 	"net/http"
 	"strconv"
+	"time"
 
 	xdraw "golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
@@ -100,6 +101,61 @@ func (l *laid) draw(on *image.RGBA, perMM float64) {
 	xdraw.BiLinear.Transform(on, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, l.page, l.page.Bounds(), xdraw.Over, nil)
 }
 
+// camera shows the machine to whoever looks, and lends a hand.
+func (c *Cutter) camera() http.Handler {
+	mux := http.NewServeMux()
+	mux.HandleFunc("GET /state", func(w http.ResponseWriter, _ *http.Request) {
+		state := c.state()
+		c.mu.Lock()
+		s := map[string]any{
+			"name": "Bench cutter", "state": state, "bed": [2]float64{bed, bed}, "tool": c.held, "wants": c.wants,
+			"eye": true, "hand": true, "corner": [2]float64{corner, corner}, "loaded": c.sheet != nil,
+		}
+		c.mu.Unlock()
+		w.Header().Set("Content-Type", "application/json")
+		_ = json.NewEncoder(w).Encode(s) // the viewer may be gone
+	})
+	mux.HandleFunc("POST /mat", c.mat)
+	mux.HandleFunc("DELETE /mat", func(w http.ResponseWriter, _ *http.Request) {
+		c.mu.Lock()
+		c.sheet, c.strokes = nil, nil
+		c.mu.Unlock()
+		w.WriteHeader(http.StatusNoContent)
+	})
+	mux.HandleFunc("PUT /tool", c.fit)
+	mux.HandleFunc("PUT /faults", c.setFaults)
+	mux.HandleFunc("GET /eye", c.eye)
+	mux.HandleFunc("GET /outcome", c.outcome)
+	mux.HandleFunc("GET /bed.png", func(w http.ResponseWriter, _ *http.Request) {
+		raw, err := c.Picture()
+		if err != nil {
+			http.Error(w, err.Error(), http.StatusInternalServerError)
+			return
+		}
+		w.Header().Set("Content-Type", "image/png")
+		_, _ = w.Write(raw)
+	})
+	return mux
+}
+
+// outcome is the true paths in the sheet's own frame.
+func (c *Cutter) outcome(w http.ResponseWriter, _ *http.Request) {
+	type way struct {
+		Tool   int          `json:"tool"`
+		Points []geom.Point `json:"points"`
+	}
+	out := []way{}
+	c.mu.Lock()
+	for _, s := range c.strokes {
+		if len(s.points) > 1 {
+			out = append(out, way{s.tool, append([]geom.Point(nil), s.points...)})
+		}
+	}
+	c.mu.Unlock()
+	w.Header().Set("Content-Type", "application/json")
+	_ = json.NewEncoder(w).Encode(out) // the viewer may be gone
+}
+
 // mat takes a sheet: a PNG, and its width in mm.
 func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
 	page, perMM, ok := pageOf(w, r, bed)
@@ -107,8 +163,14 @@ func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.faults.NoMat {
+		http.Error(w, "there is no cutting mat", http.StatusConflict)
+		return
+	}
+	c.matIn = true
 	c.sheet, c.strokes = layDown(page, perMM, c.hand()), nil
-	c.mu.Unlock()
+	c.faults.spoil(c.sheet.page, perMM, c.hand())
 	w.WriteHeader(http.StatusNoContent)
 }
 
@@ -138,6 +200,7 @@ func (c *Cutter) eye(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	c.mu.Lock()
+	c.looked = time.Now()
 	seen := c.sheet.see(geom.Pt(v[0], v[1]), geom.Pt(v[2], v[3]), n, c.hand())
 	c.mu.Unlock()
 	w.Header().Set("Content-Type", "application/json")

@@ -72,7 +72,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 		// What the blade does, as it is sent.
 		moved := sh.Moved(found.At)
 		moved.Size.Height = bed
-		cutter := &Cutter{}
+		cutter := NewCutter(0, seed)
 		for _, step := range hpgl.Steps(cut.Plan(moved, cut.SettingsOf(sh.Stock)), bed) {
 			feed(cutter, sink(t), bytesToInstructions(step.Text)...)
 		}
@@ -85,7 +85,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 				if i%7 != 0 {
 					continue
 				}
-				near, _ := printed.Nearest(geom.Pt(p.X, bed-p.Y))
+				near, _ := printed.Nearest(p)
 				sum, n, worst = sum+near.Distance, n+1, max(worst, near.Distance)
 			}
 		}

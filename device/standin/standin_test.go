@@ -2,6 +2,7 @@ package standin
 
 import (
 	"bytes"
+	"context"
 	"image/png"
 	"math"
 	"net"
@@ -15,11 +16,15 @@ import (
 
 // feed gives instructions to a cutter that takes no time.
 func feed(c *Cutter, conn net.Conn, instructions ...string) {
-	drop := make(chan struct{}, 1)
+	j := &job{c: c, conn: conn, ctx: context.Background()}
 	for _, text := range instructions {
-		if len(text) >= 2 {
-			c.do(text, conn, drop)
+		if len(text) < 2 {
+			continue
 		}
+		if n := numbers(text[2:]); text[:2] == "SP" && len(n) > 0 {
+			c.held = int(n[0]) // whoever stands by has put it in
+		}
+		j.do(text)
 	}
 }
 
@@ -39,33 +44,33 @@ func sink(t testing.TB) net.Conn {
 }
 
 func TestStrokesBeginWhereTheToolGoesDown(t *testing.T) {
-	c := &Cutter{}
+	c := NewCutter(0, 1)
 	feed(c, sink(t), "IN", "SP1", "PU400,400", "PD800,400", "PD800,800,400,800", "PU0,0", "SP2", "PD40,0", "VS20", "XX1,2", "PU")
 	require.Len(t, c.strokes, 2, "a PD that goes on is the same stroke")
-	assert.Equal(t, []geom.Point{{X: 10, Y: 10}, {X: 20, Y: 10}, {X: 20, Y: 20}, {X: 10, Y: 20}}, c.strokes[0].points)
+	assert.Equal(t, []geom.Point{{X: 10, Y: bed - 10}, {X: 20, Y: bed - 10}, {X: 20, Y: bed - 20}, {X: 10, Y: bed - 20}}, c.strokes[0].points)
 	assert.Equal(t, 1, c.strokes[0].tool)
 	assert.Equal(t, 2, c.strokes[1].tool)
 	feed(c, sink(t), "IN")
-	assert.Empty(t, c.strokes, "IN begins afresh")
+	assert.Len(t, c.strokes, 2, "what is cut is cut")
 }
 
 func TestABladeTrailsItsHolder(t *testing.T) {
-	c := &Cutter{}
+	c := NewCutter(0, 1)
 	feed(c, sink(t), "IN", "SP3", "PU400,400", "PD800,400,800,800", "PU")
 	require.Len(t, c.strokes, 1)
 	way := c.strokes[0].points
 	assert.InDelta(t, 10-trail, way[0].X, 1e-9)
 	near := math.Inf(1) // to the corner that the holder turned at
 	for _, p := range way {
-		near = min(near, p.Sub(geom.Pt(20, 10)).Len())
+		near = min(near, p.Sub(geom.Pt(20, bed-10)).Len())
 	}
 	assert.Greater(t, near, .08, "the corner is cut off")
-	assert.InDelta(t, 20-trail, way[len(way)-1].Y, 1e-3)
+	assert.InDelta(t, bed-20+trail, way[len(way)-1].Y, 1e-3)
 	assert.InDelta(t, math.Pi/2, c.heading, 1e-3)
 }
 
 func TestTheToolStaysOnTheBed(t *testing.T) {
-	c := &Cutter{}
+	c := NewCutter(0, 1)
 	feed(c, sink(t), "SP3", "PD999999,-999999")
 	assert.Equal(t, geom.Pt(bed, 0), c.at)
 	raw, err := c.Picture()
@@ -76,11 +81,12 @@ func TestTheToolStaysOnTheBed(t *testing.T) {
 }
 
 func TestADropEndsAMovementAtOnce(t *testing.T) {
-	c := &Cutter{Pace: 1e-6} // a movement would take days
-	drop := make(chan struct{}, 1)
-	drop <- struct{}{}
-	c.do("PD4000,4000", sink(t), drop)
+	c := NewCutter(1e-6, 1) // a movement would take days
+	j := &job{c: c, conn: sink(t), ctx: t.Context()}
+	j.dropped()
+	assert.True(t, j.do("PD4000,4000"))
 	assert.Less(t, c.at.Len(), 1.0)
+	assert.Equal(t, "stopped", c.state())
 }
 
 func FuzzInstructions(f *testing.F) {
@@ -90,7 +96,7 @@ func FuzzInstructions(f *testing.F) {
 		if len(text) > 400 {
 			return
 		}
-		c := &Cutter{}
+		c := NewCutter(0, 1)
 		start := 0
 		conn := sink(t)
 		for i := range len(text) {

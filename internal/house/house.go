@@ -63,7 +63,7 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 	cutterCtx, endCutter := context.WithCancel(ctx)
 	h.EndCutter = endCutter
 	ended := make(chan error, 3)
-	go func() { ended <- (&standin.Cutter{Pace: opt.Pace}).Serve(cutterCtx, jobs, camera, log) }()
+	go func() { ended <- standin.NewCutter(opt.Pace, 1926).Serve(cutterCtx, jobs, camera, log) }()
 	go func() { ended <- http.Serve(paper, standin.NewPrinter(1926).Handler()) }()
 	h.stop = append(h.stop, func() { _ = paper.Close() })
 

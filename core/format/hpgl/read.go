@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"sectilis/core/card"
+	"sectilis/core/cut"
 	"sectilis/core/drawing"
 	"sectilis/core/geom"
 )
@@ -326,7 +327,7 @@ func writeLine(b *strings.Builder, l geom.Polyline, height float64) {
 		switch {
 		case i == 0:
 			b.WriteString("PU")
-		case (i-1)%maxPoints == 0:
+		case (i-1)%cut.Chunk == 0:
 			if i > 1 {
 				b.WriteString(";\n")
 			}

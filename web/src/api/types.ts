@@ -704,6 +704,12 @@ export interface Weld {
   ids: string[]
   do: 'weld'
 }
+export interface CutApart {
+  piece: string
+  name: string
+  mean: number
+  worst: number
+}
 export interface CutPass {
   name: string
   tool: number
@@ -711,7 +717,9 @@ export interface CutPass {
    * Items: SVG path data, mm
    */
   lines: string[]
+  moves: string
   speed: number
+  travel: number
   force: number
   length: number
   between: number
@@ -746,6 +754,7 @@ export interface CutterState {
   eye?: boolean
   hand?: boolean
   loaded?: boolean
+  tool?: number
 }
 export interface Event {
   kind: string
@@ -762,6 +771,8 @@ export interface Job {
   progress: number
   note?: string
   run?: RunInfo
+  paused?: boolean
+  needs?: number
   lies?: Found
   pictures?: string[]
 }
@@ -958,6 +969,9 @@ export interface RunState {
   done: number
   of: number
   lies?: Found
+  rest?: Point
+  tests?: number
+  apart?: CutApart[]
 }
 export interface SheetProblem {
   id: string

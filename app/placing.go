@@ -1,0 +1,295 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"image"
+	"image/color"
+	"image/png"
+	"sync"
+
+	"sectilis/core/card"
+	"sectilis/core/cut"
+	"sectilis/core/format/hpgl"
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/core/marks"
+	"sectilis/core/sheet"
+)
+
+// markShape is what the marks on sheets look like.
+var markShape = marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}
+
+// placing is a sheet that is brought to the cutter.
+type placing struct {
+	app    *App
+	sh     SheetView
+	number int
+	key    string
+	page   string // where the printed sheet is found, or ""
+	state  CutterState
+	update func(func(*Job))
+}
+
+// placing is the sheet with that number, for a cutter that is ready for it.
+func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number int) (*placing, error) {
+	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	if err != nil {
+		return nil, err
+	}
+	state := a.CutterState(ctx)
+	if !state.Ready {
+		return nil, &card.Refusal{Field: "cutter", Why: "The cutter is not ready: " + state.Why + "."}
+	}
+	if sh.Size.Width > state.Bed[0]+1e-6 || sh.Size.Height > state.Bed[1]+1e-6 {
+		return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
+			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
+	}
+	return &placing{app: a, sh: sh, number: number, key: runKey(id, sh.Sheet, sh.Settings), page: a.runs.page(key(id, sh.Sheet)), state: state}, nil
+}
+
+func (p *placing) hand() (Hand, bool) {
+	hand, ok := p.app.cutter.(Hand)
+	return hand, ok && p.state.Hand
+}
+
+// onMat says that the sheet lies on the mat as it was put there last; after a restart
+// there is only a person's word for it.
+func (p *placing) onMat(trust bool) bool {
+	last := p.app.runs.begun("")
+	return (last == p.key || trust && last == "") && (!p.state.Hand || p.state.Loaded)
+}
+
+// canLoad says why the sheet cannot be put on the mat of a stand-in.
+func (p *placing) canLoad() error {
+	if p.state.Hand && p.sh.Printed && p.page == "" {
+		return &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Print sheet %d first: its marks tell the cutter where it lies.", p.number)}
+	}
+	return nil
+}
+
+// place puts the sheet on the mat and finds how it lies.
+func (p *placing) place(ctx context.Context, r *RunState) error {
+	if err := p.load(ctx, r); err != nil {
+		return err
+	}
+	return p.find(ctx, r)
+}
+
+// belongs is where the sheet is put, mm from the upper left corner of the bed; one that
+// fills the bed has no room at its corner.
+func (p *placing) belongs() geom.Affine {
+	s := p.state
+	return geom.Shift(min(s.Corner[0], s.Bed[0]-p.sh.Size.Width), max(0, s.Bed[1]-s.Corner[1]-p.sh.Size.Height))
+}
+
+func (p *placing) load(ctx context.Context, r *RunState) error {
+	p.app.runs.begun(p.key)
+	r.Lies = &marks.Found{At: p.belongs()}
+	hand, ok := p.hand()
+	if !ok {
+		return nil
+	}
+	p.update(func(j *Job) { j.Note = "Putting the sheet on the cutting mat" })
+	raw, err := p.paper(ctx)
+	if err == nil {
+		err = hand.LayDown(ctx, raw, p.sh.Size.Width)
+	}
+	p.update(func(j *Job) { j.Note = "" })
+	return err
+}
+
+// find finds how the sheet lies. Without marks, or without an eye, it lies where it
+// belongs.
+func (p *placing) find(ctx context.Context, r *RunState) error {
+	r.Lies = &marks.Found{At: p.belongs()}
+	if len(p.sh.Marks) == 0 || !p.state.Eye {
+		return nil
+	}
+	p.update(func(j *Job) { j.Note = "Looking for the marks" })
+	found, err := marks.Find(ctx, p.app.cutter, p.drawn(), markShape, p.belongs())
+	if err != nil {
+		return err
+	}
+	r.Lies = &found
+	p.update(func(j *Job) { j.Note, j.Lies = "", &found })
+	return nil
+}
+
+func (p *placing) drawn() []marks.Mark {
+	drawn := make([]marks.Mark, len(p.sh.Marks))
+	for i, m := range p.sh.Marks {
+		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
+	}
+	return drawn
+}
+
+// paper is the sheet as a stand-in is given it: as it came from the printer, or bare.
+func (p *placing) paper(ctx context.Context) ([]byte, error) {
+	if p.page != "" {
+		return p.app.printer.Picture(ctx, p.page)
+	}
+	const perMM = 2.0
+	bare := image.NewPaletted(image.Rect(0, 0, int(p.sh.Size.Width*perMM), int(p.sh.Size.Height*perMM)), color.Palette{raster.Colour(p.sh.Stock.Colour)})
+	var b bytes.Buffer
+	if err := png.Encode(&b, bare); err != nil {
+		return nil, fmt.Errorf("encode sheet: %w", err)
+	}
+	return b.Bytes(), nil
+}
+
+// show takes a picture of the bed into the run: what was cut until now is worth seeing,
+// however it ended.
+func (p *placing) show(ctx context.Context, r *RunState) {
+	raw, err := p.app.cutter.Picture(context.WithoutCancel(ctx))
+	if err != nil {
+		p.app.log.Debug("no picture of the bed", "err", err)
+		return
+	}
+	r.result, r.Picture = raw, "runs/"+p.key+".png?v="+r.Job // another picture, another address
+	p.update(func(j *Job) { j.Pictures = []string{r.Picture} })
+}
+
+// Load puts a sheet on the mat of a stand-in, as a job.
+func (a *App) Load(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return a.bring(ctx, id, opt, number, "load", func(ctx context.Context, p *placing, r *RunState) error {
+		*r = RunState{State: "loaded", Job: r.Job}
+		return p.load(ctx, r)
+	})
+}
+
+// FindMarks finds how a sheet lies, as a job; it puts it on the mat before if it is not
+// there.
+func (a *App) FindMarks(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return a.bring(ctx, id, opt, number, "find", func(ctx context.Context, p *placing, r *RunState) error {
+		if p.onMat(false) && r.State != "waiting" {
+			return p.found(ctx, r)
+		}
+		*r = RunState{State: "loaded", Job: r.Job}
+		if err := p.load(ctx, r); err != nil {
+			return err
+		}
+		return p.found(ctx, r)
+	})
+}
+
+func (p *placing) found(ctx context.Context, r *RunState) error {
+	if err := p.find(ctx, r); err != nil {
+		return err
+	}
+	if r.State == "loaded" || r.State == "waiting" {
+		r.State = "found"
+	}
+	return nil
+}
+
+// TestCut cuts a small square and a triangle in a free corner of a sheet, as a job: with
+// the settings of its stock, before the sheet itself.
+func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return a.bring(ctx, id, opt, number, "test", func(ctx context.Context, p *placing, r *RunState) error {
+		if !p.onMat(false) || r.State != "found" {
+			*r = RunState{State: "loaded", Job: r.Job}
+			if err := p.load(ctx, r); err != nil {
+				return err
+			}
+			if err := p.found(ctx, r); err != nil {
+				return err
+			}
+		}
+		passes, _, ok := cut.Test(p.sh.Sheet, p.sh.Settings, r.Tests)
+		if !ok {
+			return &card.Refusal{Field: "sheet", Why: "There is no free corner left on this sheet for a test cut."}
+		}
+		if hand, ok := p.hand(); ok && !a.fitted.is(p.state, int(cut.Blade)) {
+			if err := hand.Fit(ctx, int(cut.Blade)); err != nil {
+				return err
+			}
+		}
+		a.fitted.set(int(cut.Blade))
+		// Where the sheet lies, as it is for the run.
+		moved := passes
+		for i := range moved {
+			for k, l := range moved[i].Paths {
+				moved[i].Paths[k] = transformed(l, r.Lies.At)
+			}
+		}
+		r.Tests++
+		if err := a.cutter.Run(ctx, hpgl.Steps(moved, p.state.Bed[1]), func(int) {}); err != nil {
+			return err
+		}
+		p.show(ctx, r)
+		p.update(func(j *Job) {
+			j.Note = "The test is cut. Lift it off: square corners mean that the blade trails by what is set, a clean edge that the force is right."
+		})
+		return nil
+	})
+}
+
+func transformed(l geom.Polyline, m geom.Affine) geom.Polyline {
+	points := make([]geom.Point, len(l.Points))
+	for i, p := range l.Points {
+		points[i] = m.Apply(p)
+	}
+	return geom.Polyline{Points: points, Closed: l.Closed}
+}
+
+// bring starts a job about a sheet at the cutter, and notes what becomes of its run.
+func (a *App) bring(ctx context.Context, id string, opt sheet.Options, number int, kind string, do func(context.Context, *placing, *RunState) error) (Job, error) {
+	p, err := a.placing(ctx, id, opt, number)
+	if err != nil {
+		return Job{}, err
+	}
+	if err := p.canLoad(); err != nil {
+		return Job{}, err
+	}
+	return a.jobs.start(Job{Kind: kind, Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job))) error {
+		p.update = update
+		r := a.runState(ctx, p.key)
+		update(func(j *Job) { r.Job = j.ID })
+		err := do(ctx, p, &r)
+		a.setRun(ctx, p.key, r, true)
+		return err
+	}), nil
+}
+
+// Unload takes the sheet off the mat of a stand-in.
+func (a *App) Unload(ctx context.Context) error {
+	hand, ok := a.cutter.(Hand)
+	if !ok || !a.CutterState(ctx).Hand {
+		return &card.Refusal{Field: "cutter", Why: "Take the sheet off the cutting mat by hand."}
+	}
+	a.runs.begun("none")
+	return hand.TakeOff(ctx)
+}
+
+// Mishap lets something go wrong at a stand-in.
+func (a *App) Mishap(ctx context.Context, m Mishap) error {
+	hand, ok := a.cutter.(Hand)
+	if !ok || a.CutterState(ctx).State == "away" {
+		return &card.Refusal{Field: "cutter", Why: "Only a stand-in has mishaps on demand."}
+	}
+	return hand.Mishap(ctx, m)
+}
+
+// fitted is the tool that a person has put into the holder last, where the cutter does
+// not tell.
+type fitted struct {
+	mu   sync.Mutex
+	tool int
+}
+
+func (f *fitted) is(state CutterState, tool int) bool {
+	if state.Tool != 0 {
+		return state.Tool == tool
+	}
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return f.tool == tool
+}
+
+func (f *fitted) set(tool int) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	f.tool = tool
+}

@@ -1,0 +1,246 @@
+package device_test
+
+import (
+	"io"
+	"log/slog"
+	"math"
+	"math/rand/v2"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/app"
+	"sectilis/core/coretest"
+	"sectilis/core/sheet"
+	"sectilis/device"
+	"sectilis/device/standin"
+	"sectilis/store"
+)
+
+// desk is the app with both stand-ins and the test card, printed.
+type desk struct {
+	*app.App
+	t      *testing.T
+	cutter *device.Cutter
+	card   string
+}
+
+func letter() sheet.Options { return sheet.Defaults(sheet.Sizes()[0]) }
+
+func newDesk(t *testing.T, pace float64) *desk {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "a.db"))
+	require.NoError(t, err)
+	cutter, _ := start(t, pace)
+	printer := httptest.NewServer(standin.NewPrinter(5).Handler())
+	t.Cleanup(printer.Close)
+	a := app.New(app.Config{Store: s, Cutter: cutter, Printer: device.Printer{URL: printer.URL}, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	t.Cleanup(func() { a.Close(); _ = s.Close() })
+	d := &desk{App: a, t: t, cutter: cutter}
+	raw, _ := coretest.Photo(t, 300, 200)
+	_, err = a.BringIn(t.Context(), "gate.jpg", raw)
+	require.NoError(t, err)
+	d.card, err = a.Create(t.Context(), coretest.Card(t))
+	require.NoError(t, err)
+	j, err := a.Print(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	require.Equal(t, app.Done, d.until(j, nil).State)
+	return d
+}
+
+// until waits for the end of a job; tools that it asks for are put in, and a pause
+// ends.
+func (d *desk) until(j app.Job, look func(app.Job)) app.Job {
+	d.t.Helper()
+	require.Eventually(d.t, func() bool {
+		var err error
+		j, err = d.Job(j.ID)
+		require.NoError(d.t, err)
+		if look != nil {
+			look(j)
+		}
+		if j.Needs > 0 || j.Paused {
+			require.NoError(d.t, d.HoldJob(j.ID, false))
+		}
+		return j.State != app.Running
+	}, 6*waitFor, tick)
+	return j
+}
+
+// printed is the number of a sheet with marks, bare of one without.
+func (d *desk) sheets() (printed, bare int) {
+	l, err := d.Layout(d.t.Context(), d.card, letter())
+	require.NoError(d.t, err)
+	for _, sh := range l.Sheets {
+		if len(sh.Marks) > 0 {
+			printed = sh.Number
+		} else {
+			bare = sh.Number
+		}
+	}
+	require.NotZero(d.t, printed)
+	require.NotZero(d.t, bare)
+	return printed, bare
+}
+
+func (d *desk) length() float64 {
+	ways, err := d.cutter.Outcome(d.t.Context())
+	require.NoError(d.t, err)
+	sum := 0.0
+	for _, w := range ways {
+		for i := 1; i < len(w.Points); i++ {
+			sum += w.Points[i].Sub(w.Points[i-1]).Len()
+		}
+	}
+	return sum
+}
+
+func TestARunThatIsBrokenOffCutsEachPathOnce(t *testing.T) {
+	d := newDesk(t, 25)
+	printed, _ := d.sheets()
+	j, err := d.Run(t.Context(), d.card, letter(), printed, false)
+	require.NoError(t, err)
+	require.Equal(t, app.Done, d.until(j, nil).State)
+	whole := d.length()
+
+	r := rand.New(rand.NewPCG(61, 62))
+	j, err = d.Run(t.Context(), d.card, letter(), printed, false)
+	require.NoError(t, err)
+	broken := 0
+	for kind := 0; ; kind++ {
+		at := .05 + .18*r.Float64()
+		from := -1.0
+		if kind%3 == 1 {
+			require.NoError(t, d.cutter.Mishap(t.Context(), app.Mishap{Lost: 40 + 100*r.Float64()}))
+		}
+		asked := false
+		j = d.until(j, func(j app.Job) {
+			if from < 0 {
+				from = j.Progress
+			}
+			if asked || j.Progress < from+at || kind%3 == 1 {
+				return
+			}
+			asked = true
+			if kind%3 == 0 {
+				require.NoError(t, d.StopJob(j.ID))
+			} else {
+				require.NoError(t, d.HoldJob(j.ID, true))
+			}
+		})
+		if j.State == app.Done {
+			break
+		}
+		if j.State == app.Failed {
+			require.Contains(t, j.Note, "connection to the cutter was lost")
+		}
+		broken++
+		require.Eventually(t, func() bool { return d.cutter.State(t.Context()).Ready }, waitFor, tick)
+		j, err = d.Run(t.Context(), d.card, letter(), printed, true)
+		require.NoError(t, err)
+	}
+	assert.GreaterOrEqual(t, broken, 2)
+	assert.InDelta(t, whole, d.length(), .3*float64(broken)+.5, "of %.0f mm", whole)
+	l, err := d.Layout(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	apart := l.Sheets[printed-1].State.Apart
+	require.Len(t, apart, len(l.Sheets[printed-1].Pieces))
+	for _, a := range apart {
+		assert.Less(t, a.Mean, .08, a.Name)
+		assert.Less(t, a.Worst, .25, a.Name)
+	}
+}
+
+func TestACutterThatTakesNoTime(t *testing.T) {
+	d := newDesk(t, 0)
+	t.Run("every mishap is said and nothing is cut wrongly", d.mishaps)
+	t.Run("a test cut leaves the sheet as it is", d.testCuts)
+}
+
+func (d *desk) mishaps(t *testing.T) {
+	printed, _ := d.sheets()
+	for _, c := range []struct {
+		m     app.Mishap
+		why   string
+		state app.JobState
+		cuts  bool
+	}{
+		{app.Mishap{Off: true}, "switched off", "", false},
+		{app.Mishap{NoMat: true}, "no cutting mat in it", "", false},
+		{app.Mishap{Smudged: []int{1, 4}}, "the eye found 2", app.Failed, false},
+		{app.Mishap{Missing: []int{1, 2, 3}}, "the eye found 1", app.Failed, false},
+		{app.Mishap{Missing: []int{1, 2, 3, 4}}, "the eye found 0", app.Failed, false},
+		{app.Mishap{Smudged: []int{3}}, "", app.Done, true},
+		{app.Mishap{Slip: 30}, "has slipped on the cutting mat", app.Failed, true},
+		{app.Mishap{Lost: 30}, "connection to the cutter was lost", app.Failed, true},
+		{app.Mishap{Jam: 30}, "the tool is jammed. Free the tool", app.Failed, true},
+		{app.Mishap{}, "", app.Done, true},
+	} {
+		require.NoError(t, d.Mishap(t.Context(), app.Mishap{}))
+		require.NoError(t, d.Unload(t.Context()))
+		require.Eventually(t, func() bool { return d.CutterState(t.Context()).Ready }, waitFor, tick)
+		require.NoError(t, d.Mishap(t.Context(), c.m))
+		j, err := d.Run(t.Context(), d.card, letter(), printed, false)
+		if c.state == "" {
+			require.ErrorContains(t, err, c.why)
+		} else {
+			require.NoError(t, err, c.why)
+			j = d.until(j, nil)
+			assert.Equal(t, c.state, j.State, "%s: %s", c.why, j.Note)
+			assert.Contains(t, j.Note, c.why)
+		}
+		assert.Equal(t, c.cuts, d.length() > 0, c.why)
+	}
+	l, err := d.Layout(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	assert.Len(t, l.Sheets[printed-1].State.Apart, len(l.Sheets[printed-1].Pieces))
+}
+
+func TestTimesByPlanAreThoseOfTheCutter(t *testing.T) {
+	d := newDesk(t, 16)
+	_, bare := d.sheets()
+	l, err := d.Layout(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	plan := 0.0
+	for _, p := range l.Sheets[bare-1].Passes {
+		plan += p.Seconds
+	}
+	j, err := d.Run(t.Context(), d.card, letter(), bare, false)
+	require.NoError(t, err)
+	told := math.Inf(1)
+	j = d.until(j, func(j app.Job) {
+		if j.Run != nil {
+			assert.LessOrEqual(t, j.Run.Seconds, plan*1.5)
+			told = min(told, j.Run.Seconds)
+		}
+	})
+	assert.Equal(t, app.Done, j.State)
+	assert.Zero(t, told, "at the end nothing is left")
+}
+
+func (d *desk) testCuts(t *testing.T) {
+	printed, bare := d.sheets()
+	for _, n := range []int{printed, bare} {
+		for k := range 2 {
+			j, err := d.TestCut(t.Context(), d.card, letter(), n)
+			require.NoError(t, err)
+			j = d.until(j, nil)
+			require.Equal(t, app.Done, j.State, j.Note)
+			l, err := d.Layout(t.Context(), d.card, letter())
+			require.NoError(t, err)
+			assert.Equal(t, "found", l.Sheets[n-1].State.State)
+			assert.Equal(t, k+1, l.Sheets[n-1].State.Tests)
+		}
+		tests := d.length()
+		assert.Greater(t, tests, 80.0)
+		j, err := d.Run(t.Context(), d.card, letter(), n, false)
+		require.NoError(t, err)
+		j = d.until(j, func(j app.Job) { assert.False(t, strings.Contains(j.Note, "Putting"), "the sheet lies there already") })
+		require.Equal(t, app.Done, j.State, j.Note)
+		assert.Greater(t, d.length(), tests+100)
+	}
+}

@@ -1,0 +1,65 @@
+package standin
+
+import (
+	"bytes"
+	"image/png"
+
+	"sectilis/core/format/raster"
+	"sectilis/core/geom"
+	"sectilis/core/scene"
+)
+
+// looks are how the strokes of each tool look on the bed.
+var looks = [9]struct {
+	colour string
+	width  float64
+}{
+	0: {"#1f2b38", .6}, 1: {"#35658c", .7}, 2: {"#a4572b", .9}, 3: {"#1f2b38", .6}, 4: {"#587a4a", .5},
+	5: {"#1f2b38", .6}, 6: {"#1f2b38", .6}, 7: {"#1f2b38", .6}, 8: {"#1f2b38", .6},
+}
+
+// Picture is the bed as a PNG, at 4 pixels per mm: the cutting mat with its
+// grid of inches and every stroke the tools have made.
+func (c *Cutter) Picture() ([]byte, error) {
+	c.mu.Lock()
+	strokes, sheet, mat := append([]stroke(nil), c.strokes...), c.sheet, c.matIn
+	c.mu.Unlock()
+	const perMM = 4
+	canvas := raster.New(bed, bed, perMM, bare, nil)
+	var inks []scene.Ink
+	for i := 0.0; mat && i <= 12; i++ {
+		for _, r := range []geom.Rect{{X: i*25.4 - .15, W: .3, H: bed}, {Y: i*25.4 - .15, W: bed, H: .3}} {
+			inks = append(inks, scene.Ink{Region: geom.RectPath(r), Colour: "#c3cfcd"})
+		}
+	}
+	if err := canvas.Paint(inks); err != nil {
+		return nil, err
+	}
+	at := geom.Identity
+	if sheet != nil {
+		at = sheet.at // strokes go with the sheet
+	}
+	sheet.draw(canvas.Image(), perMM)
+	inks = nil
+	for _, s := range strokes {
+		if len(s.points) < 2 {
+			continue
+		}
+		var b geom.Builder
+		for i, p := range s.points {
+			if q := at.Apply(p); i == 0 {
+				b.Move(q)
+			} else {
+				b.Line(q)
+			}
+		}
+		look := looks[min(max(s.tool, 0), len(looks)-1)]
+		inks = append(inks, scene.Ink{Region: geom.Stroke(b.Path(), look.width, geom.RoundCorner, geom.RoundCap), Colour: look.colour})
+	}
+	if err := canvas.Paint(inks); err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	err := png.Encode(&b, canvas.Image())
+	return b.Bytes(), err
+}

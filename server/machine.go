@@ -1,0 +1,71 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"sectilis/app"
+	"sectilis/core/cut"
+	"sectilis/core/sheet"
+)
+
+func (s *server) machine(r *gin.RouterGroup) {
+	r.POST("/cards/:id/sheets/:n/runs", s.run)
+	r.POST("/cards/:id/sheets/:n/loads", func(c *gin.Context) { s.atCutter(c, s.App.Load) })
+	r.POST("/cards/:id/sheets/:n/finds", func(c *gin.Context) { s.atCutter(c, s.App.FindMarks) })
+	r.POST("/cards/:id/sheets/:n/tests", func(c *gin.Context) { s.atCutter(c, s.App.TestCut) })
+	r.PUT("/stocks/:stock/settings", s.keepSettings)
+	r.GET("/runs/:file", s.runPicture)
+	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c.Request.Context())) })
+	r.DELETE("/cutter/mat", func(c *gin.Context) { s.done(c, s.App.Unload(c.Request.Context())) })
+	r.PUT("/cutter/mishap", s.mishap)
+	r.POST("/jobs/:id/:what", s.hold)
+}
+
+func (s *server) run(c *gin.Context) {
+	s.atCutter(c, func(ctx context.Context, id string, opt sheet.Options, n int) (app.Job, error) {
+		return s.App.Run(ctx, id, opt, n, c.Query("goOn") == "1")
+	})
+}
+
+func (s *server) atCutter(c *gin.Context, do func(context.Context, string, sheet.Options, int) (app.Job, error)) {
+	if opt, ok := s.options(c); ok {
+		j, err := do(c.Request.Context(), c.Param("id"), opt, s.number(c))
+		s.accepted(c, j, err)
+	}
+}
+
+// keepSettings notes how a stock is cut.
+func (s *server) keepSettings(c *gin.Context) {
+	var with cut.Settings
+	if !s.read(c, &with) {
+		return
+	}
+	s.done(c, s.App.KeepSettings(c.Request.Context(), c.Param("stock"), with))
+}
+
+func (s *server) runPicture(c *gin.Context) {
+	raw, err := s.App.RunPicture(strings.TrimSuffix(c.Param("file"), ".png"))
+	s.picture(c, "image/png", raw, err, "no-cache")
+}
+
+// mishap lets something go wrong at a stand-in.
+func (s *server) mishap(c *gin.Context) {
+	var m app.Mishap
+	if s.read(c, &m) {
+		s.done(c, s.App.Mishap(c.Request.Context(), m))
+	}
+}
+
+// hold holds a job up (pause), or lets one that waits go on (on).
+func (s *server) hold(c *gin.Context) {
+	what := c.Param("what")
+	if what != "pause" && what != "on" {
+		s.fail(c, app.ErrNotFound)
+		return
+	}
+	s.done(c, s.App.HoldJob(c.Param("id"), what == "pause"))
+}
