@@ -288,7 +288,7 @@ func TestAPrintJobTellsWhatBecameOfIt(t *testing.T) {
 	j, err = f.Print(t.Context(), id, letter())
 	require.NoError(t, err)
 	f.press.goOn <- errors.New("out of ink")
-	assert.Equal(t, "out of ink", f.until(j.ID, app.Failed).Note)
+	assert.Equal(t, "Out of ink.", f.until(j.ID, app.Failed).Note)
 
 	j, err = f.Print(t.Context(), id, letter())
 	require.NoError(t, err)
@@ -343,7 +343,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	require.NoError(t, err)
 	f.step(j.ID, errors.New("the connection to the cutter was lost"))
 	f.until(j.ID, app.Failed)
-	assert.Equal(t, "the connection to the cutter was lost", state().Why)
+	assert.Equal(t, "The connection to the cutter was lost.", state().Why)
 
 	// What has been changed since has not been cut.
 	_, err = f.Change(t.Context(), id, 1, []card.Command{fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
@@ -484,7 +484,7 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 		j, err = bare.Job(j.ID)
 		return err == nil && j.State == app.Failed
 	}, time.Minute, time.Millisecond)
-	assert.Contains(t, j.Note, "no printer is named")
+	assert.Contains(t, j.Note, "No printer is named")
 }
 
 // Joined script is cut as one outline, not letter by letter.

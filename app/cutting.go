@@ -54,7 +54,7 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 		}
 		r.State = "done"
 		if err != nil {
-			r.State, r.Why = "failed", err.Error()
+			r.State, r.Why = "failed", sentence(err)
 			if errors.Is(err, context.Canceled) {
 				r.State, r.Why = "stopped", ""
 			}

@@ -3,7 +3,10 @@ package app
 import (
 	"context"
 	"errors"
+	"strings"
 	"sync"
+	"unicode"
+	"unicode/utf8"
 
 	"sectilis/core/marks"
 )
@@ -118,7 +121,7 @@ func (j *jobs) startHeld(job Job, work func(ctx context.Context, update func(fun
 			case errors.Is(err, context.Canceled):
 				job.State = Stopped
 			default:
-				job.State, job.Note = Failed, err.Error()
+				job.State, job.Note = Failed, sentence(err)
 			}
 		})
 	})
@@ -132,6 +135,17 @@ func (j *jobs) close() {
 	}
 	j.mu.Unlock()
 	j.wait.Wait()
+}
+
+// sentence is an error as people read it.
+func sentence(err error) string {
+	text := err.Error()
+	first, size := utf8.DecodeRuneInString(text)
+	text = string(unicode.ToUpper(first)) + text[size:]
+	if !strings.HasSuffix(text, ".") {
+		text += "."
+	}
+	return text
 }
 
 // Job returns a job.

@@ -177,7 +177,7 @@ func (d *desk) mishaps(t *testing.T) {
 		{app.Mishap{Smudged: []int{3}}, "", app.Done, true},
 		{app.Mishap{Slip: 30}, "has slipped on the cutting mat", app.Failed, true},
 		{app.Mishap{Lost: 30}, "connection to the cutter was lost", app.Failed, true},
-		{app.Mishap{Jam: 30}, "the tool is jammed. Free the tool", app.Failed, true},
+		{app.Mishap{Jam: 30}, "The tool is jammed. Free the tool", app.Failed, true},
 		{app.Mishap{}, "", app.Done, true},
 	} {
 		require.NoError(t, d.Mishap(t.Context(), app.Mishap{}))

@@ -11,6 +11,7 @@ import type {
   Gap,
   Incoming,
   Job,
+  Mishap,
   LayDrawing,
   LayoutView,
   NetDirections,
@@ -114,6 +115,12 @@ export const api = {
   print: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/prints${query(p)}`),
   run: (id: string, n: number, p: Paper, goOn: boolean) =>
     call<Job>('POST', `/cards/${id}/sheets/${n}/runs${query(p)}${goOn ? '&goOn=1' : ''}`),
+  /** Puts a sheet on the mat, looks for its marks, or cuts a test. */
+  atCutter: (id: string, n: number, what: 'loads' | 'finds' | 'tests', p: Paper) =>
+    call<Job>('POST', `/cards/${id}/sheets/${n}/${what}${query(p)}`),
+  hold: (job: string, what: 'pause' | 'on') => call<void>('POST', `/jobs/${job}/${what}`),
+  unload: () => call<void>('DELETE', '/cutter/mat'),
+  mishap: (m: Mishap) => call<void>('PUT', '/cutter/mishap', m),
   keepSettings: (stock: string, s: CutSettings) => call<void>('PUT', `/stocks/${stock}/settings`, s),
   stop: (job: string) => call<void>('DELETE', `/jobs/${job}`),
   cutter: () => call<CutterState>('GET', '/cutter'),

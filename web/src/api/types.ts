@@ -985,6 +985,15 @@ export interface Measure {
   text: string
   unit: 'in' | 'mm'
 }
+export interface Mishap {
+  off: boolean
+  noMat: boolean
+  smudged: number[]
+  missing: number[]
+  slip: number
+  lost: number
+  jam: number
+}
 export interface NetDirections {
   sheet: string
   works: NetWork[]

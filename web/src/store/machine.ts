@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import type { CutterState, Job } from '../api/types'
+import type { CutterState, Job, Mishap } from '../api/types'
 import { useCard } from './card'
 import { usePrefs } from './prefs'
 import { useSheets } from './sheets'
@@ -19,7 +19,10 @@ export const useMachine = defineStore('machine', () => {
 
   const running = computed(() => run.value?.state === 'running')
   const fact = computed(() => {
-    if (running.value) return `cutting ${Math.round((run.value?.progress ?? 0) * 100)} %`
+    if (running.value && run.value?.kind === 'run') {
+      if (run.value.needs) return 'wants a tool'
+      return `${run.value.paused ? 'paused' : 'cutting'} ${Math.round(run.value.progress * 100)} %`
+    }
     return cutter.value?.state === 'away' ? 'not there' : (cutter.value?.state ?? '…')
   })
 
@@ -31,7 +34,7 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
-  const of = (kind: string) => (kind === 'run' ? run : kind === 'closer' ? closer : print)
+  const of = (kind: string) => (kind === 'print' ? print : kind === 'closer' ? closer : run)
 
   function hear(job: Job) {
     const mine = of(job.kind)
@@ -43,15 +46,20 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
-  async function start(kind: 'run' | 'print' | 'closer', sheet = 0, goOn = false) {
+  const ask = {
+    run: (sheet: number) => api.run(card.id, sheet, prefs.paper, false),
+    goOn: (sheet: number) => api.run(card.id, sheet, prefs.paper, true),
+    loads: (sheet: number) => api.atCutter(card.id, sheet, 'loads', prefs.paper),
+    finds: (sheet: number) => api.atCutter(card.id, sheet, 'finds', prefs.paper),
+    tests: (sheet: number) => api.atCutter(card.id, sheet, 'tests', prefs.paper),
+    closer: () => api.layCloser(card.id, prefs.paper),
+    print: () => api.print(card.id, prefs.paper),
+  }
+
+  async function start(kind: keyof typeof ask, sheet = 0) {
     try {
-      const job =
-        kind === 'run'
-          ? await api.run(card.id, sheet, prefs.paper, goOn)
-          : kind === 'closer'
-            ? await api.layCloser(card.id, prefs.paper)
-            : await api.print(card.id, prefs.paper)
-      const mine = of(kind)
+      const job = await ask[kind](sheet)
+      const mine = of(job.kind)
       // An event may have come before this answer.
       if (mine.value?.id !== job.id) mine.value = job
     } catch (e) {
@@ -61,6 +69,18 @@ export const useMachine = defineStore('machine', () => {
   }
 
   const stop = (job: Job) => api.stop(job.id).catch(() => undefined)
+  const hold = (job: Job, what: 'pause' | 'on') => api.hold(job.id, what).catch(() => undefined)
 
-  return { cutter, run, print, closer, running, fact, look, hear, start, stop }
+  async function tell(what: Promise<void>) {
+    try {
+      await what
+    } catch (e) {
+      void message.warning({ content: e instanceof Fault ? e.message : String(e), duration: 7 })
+    }
+    await look()
+  }
+  const unload = () => tell(api.unload())
+  const mishap = (m: Mishap) => tell(api.mishap(m))
+
+  return { cutter, run, print, closer, running, fact, look, hear, start, stop, hold, unload, mishap }
 })

@@ -3,14 +3,38 @@
 // has been run is drawn full, what is under way in brick, the rest faint.
 import { computed } from 'vue'
 import type { Job, SheetView } from '../../api/types'
+import { apply, matrix, type Matrix } from '../../parts/geom'
 import PieceArt from '../sheets/PieceArt.vue'
 
-const props = defineProps<{ sheet: SheetView; bed: [number, number]; job: Job | undefined; size: number }>()
+const props = defineProps<{
+  sheet: SheetView
+  bed: [number, number]
+  job: Job | undefined
+  size: number
+  /** Where the corner of a sheet belongs. */
+  corner: [number, number]
+  travel: boolean
+  /** Whether each piece tells how far it was cut from its print. */
+  apart: boolean
+}>()
 
-const done = computed(() => props.sheet.state.state === 'done' && !props.job)
-const at = computed(() => (props.job?.state === 'running' ? props.job.run : undefined))
-/** The sheet lies at the lower left corner of the cutting mat. */
-const origin = computed(() => ({ x: 0, y: props.bed[1] - props.sheet.size.height }))
+const running = computed(() => (props.job?.state === 'running' && props.job.kind === 'run' ? props.job : undefined))
+const done = computed(() =>
+  props.job?.kind === 'run' ? props.job.state === 'done' : props.sheet.state.state === 'done',
+)
+const at = computed(() => running.value?.run)
+/** How the sheet was found to lie; it is put at the lower left corner of the cutting mat. */
+const found = computed(() => props.job?.lies ?? props.sheet.state.lies)
+const belongs = computed<Matrix>(() => [
+  1,
+  0,
+  0,
+  1,
+  Math.min(props.corner[0], props.bed[0] - props.sheet.size.width),
+  Math.max(0, props.bed[1] - props.corner[1] - props.sheet.size.height),
+])
+const lies = computed(() => (found.value?.at as Matrix | undefined) ?? belongs.value)
+const gantry = computed(() => (at.value ? apply(lies.value, at.value).y : 0))
 
 interface Run {
   d: string
@@ -22,11 +46,20 @@ const paths = computed<Run[]>(() =>
   props.sheet.passes.flatMap((p, i) =>
     p.lines.map((d, j) => {
       const r = at.value
-      let state: Run['state'] = done.value || (props.job && props.job.state === 'done') ? 'run' : 'wait'
+      let state: Run['state'] = done.value ? 'run' : 'wait'
       if (r) state = i < r.pass || (i === r.pass && j < r.path) ? 'run' : i === r.pass && j === r.path ? 'now' : 'wait'
-      return { d, role: p.tool === 2 ? 'score' : 'cut', state }
+      const valley = props.sheet.pieces.some((q) => q.lines.some((l) => l.role === 'valley' && l.path === d))
+      return { d, role: p.tool === 1 ? 'pen' : p.tool === 2 ? (valley ? 'valley' : 'mountain') : 'cut', state }
     }),
   ),
+)
+const errors = computed(() =>
+  (props.sheet.state.apart ?? []).flatMap((a) => {
+    const p = props.sheet.pieces.find((q) => q.id === a.piece)
+    return p
+      ? [{ ...a, x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2, outline: p.lines[p.lines.length - 1]?.path }]
+      : []
+  }),
 )
 const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4) + 1 }, (_, i) => i * 25.4))
 </script>
@@ -61,7 +94,7 @@ const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4
         :stroke-width="i % 6 ? 0.4 : 0.8"
       />
     </g>
-    <g :transform="`translate(${origin.x} ${origin.y})`">
+    <g :transform="matrix(lies)">
       <rect x=".6" y="1" :width="sheet.size.width" :height="sheet.size.height" fill="#3a2a18" opacity=".12" />
       <rect :width="sheet.size.width" :height="sheet.size.height" :fill="sheet.stock.colour" />
       <g v-for="(m, i) in sheet.marks" :key="i" fill="none" stroke="#1f2b38">
@@ -70,38 +103,47 @@ const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4
         <circle v-if="m.second" :cx="m.second.x" :cy="m.second.y" r=".9" fill="#1f2b38" stroke="none" />
       </g>
       <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed />
+      <g v-if="travel" class="travel"><path v-for="(p, i) in sheet.passes" :key="i" :d="p.moves" /></g>
       <path v-for="(p, i) in paths" :key="i" :d="p.d" fill="none" :class="[p.role, p.state]" />
+      <g v-if="apart" class="apart">
+        <template v-for="e in errors" :key="e.piece">
+          <path :d="e.outline" :class="{ off: e.worst > 0.2 }" />
+          <text :x="e.x" :y="e.y" :class="{ off: e.worst > 0.2 }">{{ e.mean.toFixed(2) }} mm</text>
+        </template>
+      </g>
       <g v-if="at" :transform="`translate(${at.x} ${at.y})`">
         <circle r="6" fill="#a8432a" opacity=".2" />
         <circle r="2.2" fill="#a8432a" />
       </g>
     </g>
-    <rect
-      v-if="at"
-      x="-24"
-      :y="origin.y + at.y - 6"
-      :width="bed[0] + 48"
-      height="12"
-      rx="2"
-      fill="#41505f"
-      opacity=".16"
-    />
+    <g v-for="m in found?.marks ?? []" :key="m.number" class="seen">
+      <circle :cx="m.at.x" :cy="m.at.y" r="6.5" :class="{ out: !m.used }" />
+    </g>
+    <rect v-if="at" x="-24" :y="gantry - 6" :width="bed[0] + 48" height="12" rx="2" fill="#41505f" opacity=".16" />
   </svg>
 </template>
 
 <style scoped>
-path.cut,
-path.score {
+path {
   vector-effect: non-scaling-stroke;
 }
 .cut {
   stroke: var(--ink9);
   stroke-width: 1.4;
 }
-.score {
+.mountain {
   stroke: var(--rust);
   stroke-width: 1.5;
   stroke-dasharray: 9 3 2 3;
+}
+.valley {
+  stroke: var(--blue);
+  stroke-width: 1.5;
+  stroke-dasharray: 6 4;
+}
+.pen {
+  stroke: var(--moss);
+  stroke-width: 1.5;
 }
 .wait {
   opacity: 0.42;
@@ -109,5 +151,42 @@ path.score {
 .now {
   stroke: var(--brick);
   stroke-width: 2.2;
+}
+.travel path {
+  fill: none;
+  stroke: var(--honey-dark);
+  stroke-width: 1;
+  stroke-dasharray: 1.5 3;
+}
+.seen circle {
+  fill: none;
+  stroke: var(--moss);
+  stroke-width: 1.6;
+  stroke-dasharray: 3 2;
+  vector-effect: non-scaling-stroke;
+}
+.seen .out {
+  stroke: var(--stop);
+}
+.apart path {
+  fill: var(--moss);
+  fill-opacity: 0.12;
+  stroke: none;
+}
+.apart path.off {
+  fill: var(--stop);
+}
+.apart text {
+  font-size: 7px;
+  font-weight: 600;
+  text-anchor: middle;
+  dominant-baseline: middle;
+  fill: var(--moss);
+  stroke: var(--paper0);
+  stroke-width: 2px;
+  paint-order: stroke;
+}
+.apart text.off {
+  fill: var(--stop);
 }
 </style>

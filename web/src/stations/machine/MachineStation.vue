@@ -10,13 +10,15 @@ import BedDrawing from './BedDrawing.vue'
 import RunBar from './RunBar.vue'
 import RunList from './RunList.vue'
 import { passViews } from './passes'
+import { toolName } from './tools'
 
 const card = useCard()
 const machine = useMachine()
 const sheets = useSheets()
 
 const chosen = ref(1)
-const result = ref(false)
+const view = ref<'plan' | 'result' | 'apart'>('plan')
+const travel = ref(false)
 const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
@@ -25,53 +27,71 @@ onMounted(() => {
   void machine.look()
   if (machine.running && machine.run?.sheet) chosen.value = machine.run.sheet
 })
-// A cutter that is busy or not there is looked at again until it is ready.
-useIntervalFn(() => {
-  if (!machine.running && !machine.cutter?.ready) void machine.look()
-}, 1500)
+// What the cutter says of itself is asked again and again: only a run tells of itself.
+useIntervalFn(() => void machine.look(), 1500)
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?? list.value[0])
-/** The job that concerns the chosen sheet. */
+/** The job at the cutter that concerns the chosen sheet. */
 const job = computed(() =>
   machine.run?.card === card.id && machine.run.sheet === sheet.value?.number ? machine.run : undefined,
 )
+const run = computed(() => (job.value?.kind === 'run' ? job.value : undefined))
 const running = computed(() => (job.value?.state === 'running' ? job.value : undefined))
-const isDone = computed(() => (job.value ? job.value.state === 'done' : sheet.value?.state.state === 'done'))
+const isDone = computed(() => (run.value ? run.value.state === 'done' : sheet.value?.state.state === 'done'))
 const picture = computed(() => job.value?.pictures?.[0] ?? sheet.value?.state.picture)
+const apart = computed(() => (running.value ? [] : (sheet.value?.state.apart ?? [])))
 const total = computed(() => sheet.value?.passes.reduce((n, p) => n + p.seconds, 0) ?? 0)
-const passes = computed(() => passViews(sheet.value?.passes ?? [], job.value?.progress ?? (isDone.value ? 1 : 0)))
+const passes = computed(() => passViews(sheet.value?.passes ?? [], run.value?.progress ?? (isDone.value ? 1 : 0)))
 const bed = computed<[number, number]>(() => {
   const b = machine.cutter?.bed
   return b?.[0] && b[1] ? [b[0], b[1]] : [304.8, 304.8]
 })
+const corner = computed<[number, number]>(() => {
+  const c = machine.cutter?.corner
+  return c ? [c[0], c[1]] : [0, 0]
+})
 
 watch(
-  () => job.value?.state,
+  () => run.value?.state,
   (now, was) => {
-    if (was === 'running' && now === 'done') result.value = true
+    if (was === 'running' && now === 'done') view.value = 'result'
   },
 )
-watch(chosen, () => (result.value = false))
+watch(chosen, () => (view.value = 'plan'))
 
+const state = computed(() => {
+  const j = running.value
+  if (!j) return 'idle'
+  if (j.kind !== 'run' || j.note) return 'busy'
+  return j.needs ? 'needs' : j.paused ? 'paused' : 'cutting'
+})
 const headline = computed(() => {
   const n = sheet.value?.number
+  const j = job.value
   if (!n) return ''
   if (running.value?.note) return `${running.value.note} …`
+  if (state.value === 'needs') return `Put the ${toolName(j?.needs)} into the holder.`
+  if (state.value === 'paused') return 'Paused. The tool is up.'
+  if (running.value && j?.kind === 'test') return 'Cutting a test …'
   if (running.value)
     return `Cutting sheet ${n} · ${passes.value[running.value.run?.pass ?? 0]?.name.toLowerCase() ?? ''}`
-  if (job.value?.state === 'failed') return job.value.note ?? 'The run failed.'
-  if (job.value?.state === 'stopped') return 'Stopped. The tool is up; nothing more will be cut.'
-  if (!job.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
+  if (j?.state === 'failed') return j.note ?? 'The run failed.'
+  if (j?.state === 'stopped') return 'Stopped. The tool is up; nothing more will be cut.'
+  if (j?.kind === 'test') return j.note ?? ''
+  if (!run.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
+  if (sheet.value?.state.state === 'found') return `Sheet ${n} lies on the cutting mat and is ready to be cut.`
+  if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
   return isDone.value ? `Sheet ${n} is cut.` : `Sheet ${n} is ready to be cut.`
 })
 /** How the sheet was found to lie, as people would say it. */
 const lies = computed(() => {
-  const f = job.value ? job.value.lies : sheet.value?.state.lies
+  const f = job.value?.lies ?? sheet.value?.state.lies
   if (!f?.marks?.length) return undefined
   const signed = (v: number, digits: number) => (v > 0 ? '+' : v < 0 ? '−' : '') + Math.abs(v).toFixed(digits)
+  const way = (v: number, more: string, less: string) => `${Math.abs(v).toFixed(2)} mm ${v < 0 ? less : more}`
   return {
-    moved: `${signed(f.shiftX, 1)}, ${signed(f.shiftY, 1)} mm`,
+    moved: `${way(f.shiftX, 'right', 'left')}, ${way(f.shiftY, 'down', 'up')}`,
     turned: `${signed(f.turn, 2)}°`,
     stretched: `${signed(f.stretchX * 100, 2)}, ${signed(f.stretchY * 100, 2)} %`,
     within: `${Math.max(f.left, 0.01).toFixed(2)} mm`,
@@ -79,8 +99,8 @@ const lies = computed(() => {
   }
 })
 const left = computed(() =>
-  running.value
-    ? `${formatTime(running.value.run?.seconds ?? total.value)} left, by plan`
+  running.value?.kind === 'run'
+    ? `${formatTime(running.value.run?.seconds ?? total.value)} left`
     : `${formatTime(total.value)} by plan`,
 )
 
@@ -88,10 +108,15 @@ const broken = computed(() => {
   const s = sheet.value?.state
   return !!s && ['stopped', 'failed'].includes(s.state) && s.done > 0 && s.done < s.of && !!s.lies
 })
+const free = computed(() => !!sheet.value && !!machine.cutter?.ready && !machine.running)
 
-function cut(goOn = false) {
-  result.value = false
-  if (sheet.value) void machine.start('run', sheet.value.number, goOn)
+function start(what: 'run' | 'goOn' | 'loads' | 'finds' | 'tests') {
+  view.value = 'plan'
+  if (sheet.value) void machine.start(what, sheet.value.number)
+}
+async function takeOff() {
+  await machine.unload()
+  await sheets.load()
 }
 </script>
 
@@ -100,23 +125,72 @@ function cut(goOn = false) {
     <RunList :chosen="sheet?.number" @choose="chosen = $event" />
     <main class="work">
       <div class="verbs">
-        <b v-if="sheet">Sheet {{ sheet.number }} of {{ list.length }} · {{ sheet.stock.name }}</b>
-        <span class="space" />
-        <button class="verb" :aria-pressed="!result" @click="result = false">Plan</button>
+        <b v-if="sheet">Sheet {{ sheet.number }} of {{ list.length }}</b>
+        <i class="rule" />
+        <button
+          v-if="machine.cutter?.hand"
+          class="verb"
+          :disabled="!free"
+          title="Puts the sheet on the cutting mat of the stand-in, as hands do"
+          data-testid="load"
+          @click="start('loads')"
+        >
+          Load mat
+        </button>
+        <button
+          v-if="machine.cutter?.eye && sheet?.marks.length"
+          class="verb"
+          :disabled="!free"
+          data-testid="find"
+          @click="start('finds')"
+        >
+          Find marks
+        </button>
         <button
           class="verb"
-          :aria-pressed="result"
+          :disabled="!free"
+          title="A small square with a triangle, in a free corner of the sheet"
+          data-testid="test-cut"
+          @click="start('tests')"
+        >
+          Test cut
+        </button>
+        <button
+          v-if="machine.cutter?.loaded"
+          class="verb"
+          :disabled="machine.running"
+          data-testid="unload"
+          @click="takeOff"
+        >
+          Take it off
+        </button>
+        <span class="space" />
+        <button class="verb" :aria-pressed="travel" data-testid="travel" @click="travel = !travel">Travel</button>
+        <i class="rule" />
+        <button class="verb" :aria-pressed="view === 'plan'" @click="view = 'plan'">Plan</button>
+        <button
+          class="verb"
+          :aria-pressed="view === 'result'"
           :disabled="!picture"
           data-testid="show-result"
-          @click="result = true"
+          @click="view = 'result'"
         >
           Result
+        </button>
+        <button
+          v-if="apart.length"
+          class="verb"
+          :aria-pressed="view === 'apart'"
+          data-testid="show-apart"
+          @click="view = 'apart'"
+        >
+          Print-to-cut error
         </button>
       </div>
       <div ref="el" class="bed">
         <template v-if="sheet">
           <img
-            v-if="result && picture"
+            v-if="view === 'result' && picture"
             :src="'/api/' + picture"
             :style="{ maxWidth: width - 30 + 'px', maxHeight: height - 30 + 'px' }"
             alt="The bed after the run"
@@ -126,7 +200,10 @@ function cut(goOn = false) {
             v-else
             :sheet="sheet"
             :bed="bed"
+            :corner="corner"
             :job="job"
+            :travel="travel"
+            :apart="view === 'apart'"
             :size="Math.max(200, Math.min(width - 24, height - 16))"
           />
         </template>
@@ -157,8 +234,19 @@ function cut(goOn = false) {
         >
         <small v-else class="note">
           The stand-in’s sheets are put on its cutting mat by hand, a little askew.
-          {{ sheet.marks.length ? 'Its eye looks for the marks; what is cut follows them.' : '' }}
+          {{ sheet.marks.length ? 'Its eye finds the marks, and the cut follows them.' : '' }}
         </small>
+      </section>
+      <section v-if="apart.length" class="sec" data-testid="apart">
+        <h3>Cut meets print</h3>
+        <div class="facts">
+          <template v-for="a in apart" :key="a.piece">
+            <span>{{ a.name }}</span><b :class="a.worst > 0.2 ? 'bad' : 'good'"
+              >{{ a.mean.toFixed(2) }} mm, worst {{ a.worst.toFixed(2) }}</b
+            >
+          </template>
+        </div>
+        <small class="note">How far the cut lies from the printed outline, measured on the sheet.</small>
       </section>
       <CutSettings v-if="sheet" :sheet="sheet" />
       <section v-if="lies" class="sec" data-testid="lies">
@@ -177,14 +265,16 @@ function cut(goOn = false) {
       :headline="headline"
       :left="left"
       :failed="job?.state === 'failed'"
-      :running="!!running"
-      :ready="!!sheet && !!machine.cutter?.ready && !machine.running"
+      :state="state"
+      :ready="free"
       :again="!!isDone"
       :broken="broken"
       :passes="passes"
-      @cut="cut()"
-      @go-on="cut(true)"
+      @cut="start('run')"
+      @go-on="start('goOn')"
       @stop="running && machine.stop(running)"
+      @pause="running && machine.hold(running, 'pause')"
+      @on="running && machine.hold(running, 'on')"
     />
   </div>
 </template>
@@ -231,6 +321,18 @@ function cut(goOn = false) {
 }
 .note {
   margin-top: 8px;
+}
+.rule {
+  width: 1px;
+  height: 18px;
+  margin: 0 6px;
+  background: var(--paper3);
+}
+.good {
+  color: var(--moss);
+}
+.bad {
+  color: var(--stop);
 }
 .none {
   color: var(--ink5);

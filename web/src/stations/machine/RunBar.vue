@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// How far a run has come, pass by pass, and the button that starts or stops it.
+// How far a run has come, pass by pass, and the buttons that start it, hold it up and
+// stop it.
 import { Button } from 'ant-design-vue'
 import type { PassView } from './passes'
 
@@ -7,40 +8,49 @@ defineProps<{
   headline: string
   left: string
   failed: boolean
-  running: boolean
+  /** Nothing, or what a job at the cutter is doing. */
+  state: 'idle' | 'busy' | 'cutting' | 'paused' | 'needs'
   ready: boolean
   again: boolean
   /** It was broken off and can go on from there. */
   broken: boolean
   passes: PassView[]
 }>()
-defineEmits<{ cut: []; goOn: []; stop: [] }>()
+defineEmits<{ cut: []; goOn: []; stop: []; pause: []; on: [] }>()
 </script>
 
 <template>
-  <footer class="bar">
-    <Button v-if="running" size="large" data-testid="stop" @click="$emit('stop')">Stop</Button>
-    <Button
-      v-if="!running && broken"
-      type="primary"
-      size="large"
-      :disabled="!ready"
-      title="The sheet must lie as it did"
-      data-testid="go-on"
-      @click="$emit('goOn')"
-    >
-      Go on from there
-    </Button>
-    <Button
-      v-if="!running"
-      :type="broken ? 'default' : 'primary'"
-      size="large"
-      :disabled="!ready"
-      data-testid="cut"
-      @click="$emit('cut')"
-    >
-      {{ broken ? 'From the start' : again ? 'Cut it again' : 'Cut this sheet' }}
-    </Button>
+  <footer class="bar" :class="{ asks: state === 'needs' }">
+    <template v-if="state === 'idle'">
+      <Button
+        v-if="broken"
+        type="primary"
+        size="large"
+        :disabled="!ready"
+        title="The sheet must lie as it did"
+        data-testid="go-on"
+        @click="$emit('goOn')"
+      >
+        Go on from there
+      </Button>
+      <Button
+        :type="broken ? 'default' : 'primary'"
+        size="large"
+        :disabled="!ready"
+        data-testid="cut"
+        @click="$emit('cut')"
+      >
+        {{ broken ? 'From the start' : again ? 'Cut it again' : 'Cut this sheet' }}
+      </Button>
+    </template>
+    <template v-else>
+      <Button v-if="state === 'cutting'" size="large" data-testid="pause" @click="$emit('pause')">Pause</Button>
+      <Button v-if="state === 'paused'" type="primary" size="large" data-testid="on" @click="$emit('on')">Go on</Button>
+      <Button v-if="state === 'needs'" type="primary" size="large" data-testid="tool-in" @click="$emit('on')"
+        >It is in</Button
+      >
+      <Button size="large" data-testid="stop" @click="$emit('stop')">Stop</Button>
+    </template>
     <div class="progress">
       <div class="line">
         <b :class="{ bad: failed }" data-testid="headline">{{ headline }}</b>
@@ -60,14 +70,18 @@ defineEmits<{ cut: []; goOn: []; stop: [] }>()
 .bar {
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 12px;
   padding: 0 18px;
   background: var(--paper2);
   border-top: 1px solid var(--paper3);
 }
+.asks {
+  background: var(--brick-soft);
+}
 .progress {
   flex: 1;
   min-width: 0;
+  margin-left: 4px;
 }
 .line {
   display: flex;

@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { useSheets } from '../../store/sheets'
+import MishapMenu from './MishapMenu.vue'
+import { toolName } from './tools'
 
 defineProps<{ chosen: number | undefined }>()
 defineEmits<{ choose: [sheet: number] }>()
@@ -13,8 +15,29 @@ const sheets = useSheets()
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const away = computed(() => machine.cutter?.state === 'away')
+const trouble = computed(() => ['away', 'off', 'no mat', 'jammed'].includes(machine.cutter?.state ?? ''))
+const busy = computed(() => (machine.running ? machine.run : undefined))
+const state = computed(() => {
+  if (away.value) return 'not there'
+  if (busy.value?.needs) return 'wants a tool'
+  if (busy.value?.paused) return 'paused'
+  if (busy.value && !trouble.value) return busy.value.kind === 'find' ? 'looking' : 'busy'
+  return machine.cutter?.state ?? '…'
+})
+const inches = (mm: number) => Math.round((mm / 25.4) * 10) / 10
+const what = computed(() => {
+  const c = machine.cutter
+  if (!c) return ''
+  const bed = `${inches(c.bed[0])} × ${inches(c.bed[1])} in cutting mat`
+  return c.hand ? `stand-in on this computer · ${bed}` : bed
+})
+const names: Record<string, string> = { loaded: 'on the mat', found: 'on the mat' }
 const stateOf = (n: number, state: string) =>
-  machine.running && machine.run?.card === card.id && machine.run.sheet === n ? 'cutting' : state
+  busy.value?.kind === 'run' && busy.value.card === card.id && busy.value.sheet === n
+    ? busy.value.paused
+      ? 'paused'
+      : 'cutting'
+    : (names[state] ?? state)
 </script>
 
 <template>
@@ -41,11 +64,17 @@ const stateOf = (n: number, state: string) =>
     <span class="space" />
     <div class="box" data-testid="cutter">
       <b>{{ machine.cutter?.name || 'Cutter' }}</b>
-      <small v-if="!away">stand-in on this computer · 12 × 12 in cutting mat</small>
-      <small v-else data-testid="cutter-why">The cutter is not there: {{ machine.cutter?.why }}.</small>
-      <span class="chip state" :class="away ? 'bad' : 'fine'"
-        >● {{ away ? 'not there' : machine.running ? 'cutting' : (machine.cutter?.state ?? '…') }}</span
+      <small v-if="away" data-testid="cutter-why">The cutter is not there: {{ machine.cutter?.why }}.</small>
+      <small v-else-if="machine.cutter?.why && !machine.running" class="bad" data-testid="cutter-why"
+        >Not ready: {{ machine.cutter.why }}.</small
       >
+      <small v-else>{{ what }}</small>
+      <div class="chips">
+        <span class="chip" :class="trouble ? 'bad' : 'fine'">● {{ state }}</span>
+        <span v-if="machine.cutter?.tool" class="chip" data-testid="tool">{{ toolName(machine.cutter.tool) }} in</span>
+        <span class="space" />
+        <MishapMenu v-if="machine.cutter?.hand" />
+      </div>
     </div>
   </aside>
 </template>
@@ -73,7 +102,14 @@ const stateOf = (n: number, state: string) =>
 .space {
   flex: 1;
 }
-.state {
+.chips {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 4px 6px;
   margin-top: 7px;
+}
+small.bad {
+  color: var(--stop);
 }
 </style>

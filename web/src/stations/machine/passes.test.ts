@@ -3,15 +3,37 @@ import { test } from 'node:test'
 import { passViews } from './passes'
 
 const passes = [
-  { name: 'Score', tool: 2, lines: ['M0 0L1 1'], length: 100, seconds: 2, speed: 60, force: 60, between: 20 },
-  { name: 'Outlines', tool: 3, lines: ['M0 0', 'M1 1'], length: 300, seconds: 98, speed: 60, force: 110, between: 20 },
+  {
+    name: 'Score',
+    tool: 2,
+    lines: ['M0 0L1 1'],
+    length: 100,
+    seconds: 2,
+    speed: 60,
+    force: 60,
+    between: 20,
+    travel: 150,
+    moves: '',
+  },
+  {
+    name: 'Outlines',
+    tool: 3,
+    lines: ['M0 0', 'M1 1'],
+    length: 300,
+    seconds: 98,
+    speed: 60,
+    force: 110,
+    between: 20,
+    travel: 150,
+    moves: '',
+  },
 ]
 
-test('progress is shared out by the length of the passes', () => {
+test('progress is shared out by the time of the passes', () => {
   const shares = (p: number) => passViews(passes, p).map((v) => v.share)
   assert.deepEqual(shares(0), [0, 0])
-  assert.deepEqual(shares(0.125), [0.5, 0])
-  assert.deepEqual(shares(0.25), [1, 0])
+  assert.deepEqual(shares(0.01), [0.5, 0])
+  assert.deepEqual(shares(0.02), [1, 0])
   assert.deepEqual(shares(1), [1, 1])
 })
 

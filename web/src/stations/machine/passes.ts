@@ -1,6 +1,7 @@
 // The passes of a run as they are shown: how much of each has been run.
 import type { CutPass } from '../../api/types'
 import { formatTime } from '../../parts/measure'
+import { toolName } from './tools'
 
 export interface PassView {
   name: string
@@ -12,20 +13,19 @@ export interface PassView {
   weight: number
 }
 
-/** progress is the share of the whole path that has been run. */
+/** progress is the share of the time by plan that has passed. */
 export function passViews(passes: CutPass[], progress: number): PassView[] {
-  const length = passes.reduce((n, p) => n + p.length, 0)
   const seconds = passes.reduce((n, p) => n + p.seconds, 0)
   let before = 0
   return passes.map((p) => {
-    const share = p.length > 0 ? Math.max(0, Math.min(1, (progress * length - before) / p.length)) : 1
-    before += p.length
+    const share = p.seconds > 0 ? Math.max(0, Math.min(1, (progress * seconds - before) / p.seconds)) : 1
+    before += p.seconds
     const n = p.lines.length
-    const scoring = p.tool === 2
-    const things = scoring ? (n === 1 ? 'line' : 'lines') : n === 1 ? 'path' : 'paths'
+    const kind = p.tool === 1 ? 'stroke' : p.tool === 2 ? 'line' : 'path'
+    const things = n === 1 ? kind : kind + 's'
     return {
       name: p.name,
-      what: `${n} ${things} · ${scoring ? 'scoring tip' : 'blade'}`,
+      what: `${n} ${things} · ${toolName(p.tool)}`,
       time: formatTime(p.seconds),
       share,
       weight: Math.max(p.seconds, seconds * 0.04),

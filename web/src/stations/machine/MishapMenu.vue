@@ -1,0 +1,70 @@
+<script setup lang="ts">
+// What may go wrong at a cutter, to be tried out on the stand-in: nothing is lost by it.
+import { Popover } from 'ant-design-vue'
+import { ref } from 'vue'
+import type { Mishap } from '../../api/types'
+import { useEscape } from '../../parts/useEscape'
+import { useMachine } from '../../store/machine'
+
+const machine = useMachine()
+const open = ref(false)
+useEscape(open, '[data-testid=mishap-menu]')
+
+const none: Mishap = { off: false, noMat: false, smudged: [], missing: [], slip: 0, lost: 0, jam: 0 }
+const list: { name: string; what: string; m: Mishap }[] = [
+  { name: 'none', what: 'Nothing', m: none },
+  { name: 'noMat', what: 'There is no cutting mat in it', m: { ...none, noMat: true } },
+  { name: 'smudged', what: 'One mark of the next sheet is smudged', m: { ...none, smudged: [2] } },
+  { name: 'missing', what: 'Two marks of the next sheet are missing', m: { ...none, missing: [2, 3] } },
+  { name: 'slip', what: 'The sheet slips after some cutting', m: { ...none, slip: 100 } },
+  { name: 'lost', what: 'The connection is lost while it cuts', m: { ...none, lost: 100 } },
+  { name: 'jam', what: 'The tool jams while it cuts', m: { ...none, jam: 100 } },
+  { name: 'off', what: 'It is switched off', m: { ...none, off: true } },
+]
+const chosen = ref('none')
+
+function set(name: string, m: Mishap) {
+  chosen.value = name
+  open.value = false
+  void machine.mishap(m)
+}
+</script>
+
+<template>
+  <Popover v-model:open="open" trigger="click" placement="topLeft">
+    <button class="verb" title="Try out what happens when something goes wrong" data-testid="mishaps">Mishaps</button>
+    <template #content>
+      <div class="list" role="menu" data-testid="mishap-menu">
+        <b>What goes wrong</b>
+        <button
+          v-for="m in list"
+          :key="m.name"
+          class="bare row"
+          :class="{ on: m.name === chosen }"
+          role="menuitemradio"
+          :aria-checked="m.name === chosen"
+          :data-testid="'mishap-' + m.name"
+          @click="set(m.name, m.m)"
+        >
+          {{ m.what }}
+        </button>
+      </div>
+    </template>
+  </Popover>
+</template>
+
+<style scoped>
+.list {
+  display: grid;
+  width: 280px;
+}
+b {
+  padding: 2px 8px 6px;
+}
+.row {
+  padding: 6px 8px;
+}
+.row:hover:not(.on) {
+  background: var(--paper1);
+}
+</style>
