@@ -108,6 +108,9 @@ type Store interface {
 	// Settings returns how a stock is cut; ErrNotFound if it is cut as usual.
 	Settings(ctx context.Context, stock string) ([]byte, error)
 	KeepSettings(ctx context.Context, stock string, settings []byte) error
+	// Kept is what was kept under a name, or ErrNotFound.
+	Kept(ctx context.Context, name string) ([]byte, error)
+	Keep(ctx context.Context, name string, value []byte) error
 
 	// Preview returns a kept preview; ErrNotFound if there is none yet.
 	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)

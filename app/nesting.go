@@ -16,42 +16,52 @@ import (
 // costs nothing, and keeps on disk those that were searched for.
 type layouts struct {
 	mu sync.Mutex
-	m  map[string]nest.Answer
+	m  map[string]layout
+}
+
+// layout is an answer and, of one that was searched for, the area that the first one
+// took.
+type layout struct {
+	nest.Answer
+	First float64 `json:",omitempty"`
 }
 
 // maxLayouts bounds what is remembered; an odd many is laid again.
 const maxLayouts = 256
 
-func (l *layouts) get(key string) (nest.Answer, bool) {
+func (l *layouts) get(key string) (layout, bool) {
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	a, ok := l.m[key]
 	return a, ok
 }
 
-func (l *layouts) set(key string, a nest.Answer) {
+func (l *layouts) set(key string, a layout) {
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	if l.m == nil || len(l.m) >= maxLayouts {
-		l.m = map[string]nest.Answer{}
+		l.m = map[string]layout{}
 	}
 	l.m[key] = a
 }
 
-// nested answers from memory, from disk, or by a first layout.
-func (a *App) nested(ctx context.Context) sheet.Nester {
+// nested answers from memory, from disk, or by a first layout; saved is told what area
+// that takes less than a first layout.
+func (a *App) nested(ctx context.Context, saved func(float64)) sheet.Nester {
 	return func(p nest.Problem) nest.Answer {
 		key := p.Key()
-		if known, ok := a.layouts.get(key); ok {
-			return known
+		known, ok := a.layouts.get(key)
+		if !ok {
+			raw, err := a.store.Layout(ctx, key)
+			if err != nil || json.Unmarshal(raw, &known) != nil || len(known.Places) != len(p.Parts) {
+				known = layout{Answer: sheet.First(p)}
+			}
+			a.layouts.set(key, known)
 		}
-		var answer nest.Answer
-		raw, err := a.store.Layout(ctx, key)
-		if err != nil || json.Unmarshal(raw, &answer) != nil || len(answer.Places) != len(p.Parts) {
-			answer = sheet.First(p)
+		if saved != nil && known.First > 0 {
+			saved(known.First - known.Area)
 		}
-		a.layouts.set(key, answer)
-		return answer
+		return known.Answer
 	}
 }
 
@@ -61,7 +71,8 @@ const closerTime = 10 * time.Second
 // LayCloser seeks a layout that takes less paper, as a job. What it has found is
 // kept when it is stopped, too.
 func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job, error) {
-	if err := checkOptions(opt); err != nil {
+	opt, err := a.paper(ctx, opt)
+	if err != nil {
 		return Job{}, err
 	}
 	o, err := a.load(ctx, id)
@@ -71,7 +82,7 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 	rev, s := o.rev, o.scene
 	o.Unlock()
 	var problems []nest.Problem
-	known := a.nested(ctx)
+	known := a.nested(ctx, nil)
 	before := sheet.Lay(rev.Card, s, opt, func(p nest.Problem) nest.Answer {
 		if len(p.Parts) > 1 {
 			problems = append(problems, p)
@@ -91,7 +102,11 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 			for i, p := range problems {
 				best := searches[i].Best()
 				if was := known(p); best.Better(was) {
-					a.keep(context.WithoutCancel(ctx), p.Key(), best)
+					first := was.Area
+					if l, ok := a.layouts.get(p.Key()); ok && l.First > 0 {
+						first = l.First
+					}
+					a.keep(context.WithoutCancel(ctx), p.Key(), layout{best, first})
 				}
 			}
 			after := sheet.Lay(rev.Card, s, opt, known)
@@ -115,7 +130,7 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 }
 
 // keep remembers a layout for good.
-func (a *App) keep(ctx context.Context, key string, answer nest.Answer) {
+func (a *App) keep(ctx context.Context, key string, answer layout) {
 	raw, err := json.Marshal(answer)
 	if err == nil {
 		err = a.store.KeepLayout(ctx, key, raw, a.now())

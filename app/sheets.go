@@ -36,13 +36,16 @@ type LayoutView struct {
 	Sheets   []SheetView     `json:"sheets"`
 	Problems []sheet.Problem `json:"problems"`
 	Used     float64         `json:"used"`
-	Inked    float64         `json:"inked"`   // area printed, mm²
-	Seconds  float64         `json:"seconds"` // of cutting
+	// Saved is what area of paper a search has saved over the first layout, mm².
+	Saved   float64 `json:"saved"`
+	Inked   float64 `json:"inked"`   // area printed, mm²
+	Seconds float64 `json:"seconds"` // of cutting
 }
 
 // Layout lays the card on sheets.
 func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutView, error) {
-	if err := checkOptions(opt); err != nil {
+	opt, err := a.paper(ctx, opt)
+	if err != nil {
 		return LayoutView{}, err
 	}
 	o, err := a.load(ctx, id)
@@ -51,8 +54,9 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx))
-	v := LayoutView{Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	saved := 0.0
+	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx, func(area float64) { saved += area }))
+	v := LayoutView{Saved: saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
 		with := a.settings(ctx, sh.Stock)
 		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: a.runState(ctx, runKey(id, sh, with))}
@@ -80,6 +84,12 @@ func inked(p sheet.Piece) float64 {
 		area += min(sum, p.Box.W*p.Box.H)
 	}
 	return area
+}
+
+// paper is the options checked, with the scraps on hand.
+func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
+	opt.Scraps = a.Scraps(ctx)
+	return opt, checkOptions(opt)
 }
 
 func checkOptions(opt sheet.Options) error {

@@ -45,6 +45,13 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 	return opt, true
 }
 
+func (s *server) keepScraps(c *gin.Context) {
+	var scraps []sheet.Scrap
+	if s.read(c, &scraps) {
+		s.done(c, s.App.KeepScraps(c.Request.Context(), scraps))
+	}
+}
+
 func (s *server) sheets(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		l, err := s.App.Layout(c.Request.Context(), c.Param("id"), opt)

@@ -47,6 +47,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
+	r.GET("/scraps", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Scraps(c.Request.Context())) })
+	r.PUT("/scraps", s.keepScraps)
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
 	r.GET("/cards/:id/sheets.zip", s.all)

@@ -19,6 +19,7 @@ import (
 	"sectilis/core/hand"
 	"sectilis/core/measure"
 	"sectilis/core/shapework"
+	"sectilis/core/sheet"
 )
 
 // words are the strings that a named string type may hold.
@@ -102,7 +103,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

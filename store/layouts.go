@@ -53,3 +53,19 @@ func (s *Store) KeepSettings(ctx context.Context, stock string, settings []byte)
 	}
 	return nil
 }
+
+// Kept implements app.Store.
+func (s *Store) Kept(ctx context.Context, name string) ([]byte, error) {
+	var raw []byte
+	err := s.db.QueryRowContext(ctx, `SELECT value FROM kept WHERE name = ?`, name).Scan(&raw)
+	return raw, notFound(err)
+}
+
+// Keep implements app.Store.
+func (s *Store) Keep(ctx context.Context, name string, value []byte) error {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO kept(name, value) VALUES(?, ?)
+		ON CONFLICT(name) DO UPDATE SET value = excluded.value`, name, string(value)); err != nil {
+		return fmt.Errorf("keep %s: %w", name, err)
+	}
+	return nil
+}

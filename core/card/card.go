@@ -25,6 +25,9 @@ type Card struct {
 	// NextID numbers the next item, so that a command's outcome depends on
 	// the card and the command alone.
 	NextID int `json:"nextId"`
+	// Laid and Ties say how pieces are laid on sheets where a person has seen to it.
+	Laid []Laid `json:"laid,omitempty"`
+	Ties []Tie  `json:"ties,omitempty"`
 }
 
 // BaseKind names a base in the catalogue.
@@ -131,6 +134,7 @@ func Parse(raw []byte) (Card, error) {
 // clone copies c deeply, so that a command can change the copy freely.
 func (c Card) clone() Card {
 	c.Faces = slices.Clone(c.Faces)
+	c.Laid, c.Ties = slices.Clone(c.Laid), slices.Clone(c.Ties)
 	for i := range c.Faces {
 		items := make([]Item, len(c.Faces[i].Items))
 		for j, it := range c.Faces[i].Items {

@@ -84,7 +84,7 @@ func (c Card) check() error {
 			}
 		}
 	}
-	return nil
+	return c.checkLaid()
 }
 
 func checkName(field, name string) error {

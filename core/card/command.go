@@ -48,6 +48,10 @@ var Commands = map[string]func() Command{
 	"lockItems":      func() Command { return &LockItems{} },
 	"hideItems":      func() Command { return &HideItems{} },
 	"putOnFace":      func() Command { return &PutOnFace{} },
+	"layPieces":      func() Command { return &LayPieces{} },
+	"loosenPieces":   func() Command { return &LoosenPieces{} },
+	"tiePieces":      func() Command { return &TiePieces{} },
+	"untiePieces":    func() Command { return &UntiePieces{} },
 }
 
 // Decode reads one command of the protocol by a table of empty commands, which
@@ -104,6 +108,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		}
 		next.Faces[i].tidyGroups()
 	}
+	next.tidyLaid()
 	if err := next.check(); err != nil {
 		return c, err
 	}

@@ -3,9 +3,7 @@
 package sheet
 
 import (
-	"fmt"
 	"math"
-	"slices"
 
 	"sectilis/core/card"
 	"sectilis/core/fold"
@@ -40,7 +38,19 @@ type Options struct {
 	Between float64
 	// Turning says how pieces may be turned.
 	Turning nest.Turning
+	// Scraps are odd pieces of paper that are used first, for what is not printed.
+	Scraps []Scrap
 }
+
+// Scrap is an odd piece of a stock that is left over.
+type Scrap struct {
+	Stock  string  `json:"stock"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+}
+
+// scrapMargin is what is kept free along the edges of a scrap, mm.
+const scrapMargin = 2.0
 
 // Landscape is the size lying on its side.
 func (s Size) Landscape() Size {
@@ -50,7 +60,7 @@ func (s Size) Landscape() Size {
 
 // Defaults are a quarter-inch margin and an eighth between pieces.
 func Defaults(size Size) Options {
-	return Options{size, measure.Inch / 4, measure.Inch / 8, nest.Quarters}
+	return Options{Size: size, Margin: measure.Inch / 4, Between: measure.Inch / 8, Turning: nest.Quarters}
 }
 
 // Line is something to cut or score, in the coordinates of its sheet.
@@ -69,9 +79,18 @@ type Piece struct {
 	Box   geom.Rect   `json:"box"` // with bleed
 	Lines []Line      `json:"lines"`
 	Area  float64     `json:"area"` // of the paper in it, mm²
-	Inks  []scene.Ink `json:"-"`
+	// Place is that of the middle of its own box on the sheet. ByHand says that it stays
+	// there, Tie numbers the tied set that it belongs to, from 1; 0 is none. Wrong says
+	// what is wrong with where it was laid by hand.
+	Place  card.Place  `json:"place"`
+	ByHand bool        `json:"byHand,omitempty"`
+	Tie    int         `json:"tie,omitempty"`
+	Wrong  string      `json:"wrong,omitempty"`
+	Inks   []scene.Ink `json:"-"`
 	// Reverse is the ink on the other side, as seen through the sheet.
 	Reverse []scene.Ink `json:"-"`
+
+	room geom.Path
 }
 
 func (p Piece) inked() bool { return len(p.Inks)+len(p.Reverse) > 0 }
@@ -96,7 +115,10 @@ const (
 
 // Sheet is one physical sheet.
 type Sheet struct {
-	Number int        `json:"number"`
+	Number int `json:"number"`
+	// Of is its number, from 0, among the sheets of its stock that are no scraps; -1 for
+	// a scrap.
+	Of     int        `json:"of"`
 	Stock  card.Stock `json:"stock"`
 	Size   Size       `json:"size"`
 	Margin float64    `json:"margin"`
@@ -143,71 +165,6 @@ func First(p nest.Problem) nest.Answer {
 	s := nest.New(p)
 	s.Improve(s.Round())
 	return s.Best()
-}
-
-// Lay lays the base and all pieces on sheets, stock by stock.
-func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
-	if by == nil {
-		by = First
-	}
-	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
-	area, paper := 0.0, 0.0
-	for _, group := range byStock(pieces(c, s)) {
-		stock, _ := card.StockByID(group[0].stock)
-		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
-		kind := kindOf(opt, printed)
-		answer := by(problem(group, kind, opt))
-		sheets := make([]Sheet, len(answer.Sheets))
-		for i := range sheets {
-			sheets[i] = Sheet{Number: len(out.Sheets) + i + 1, Stock: stock, Size: opt.Size, Margin: opt.Margin, Marks: []Mark{}}
-		}
-		for i, l := range group {
-			place := answer.Places[i]
-			if place.Sheet < 0 {
-				out.Problems = append(out.Problems, tooLarge(l, opt, kind))
-				continue
-			}
-			sheets[place.Sheet].add(l.placed(place.At))
-		}
-		for i := range sheets {
-			sh := &sheets[i]
-			if sh.Printed {
-				sh.Marks = marks(opt)
-			}
-			for _, p := range sh.Pieces {
-				sh.Used += p.Area
-			}
-			area += sh.Used
-			sh.Used /= opt.Size.Width * opt.Size.Height
-			paper += opt.Size.Width * opt.Size.Height
-		}
-		out.Sheets = append(out.Sheets, sheets...)
-		out.Taken += answer.Area
-	}
-	if paper > 0 {
-		out.Used = area / paper
-	}
-	return out
-}
-
-// problem is a group of pieces as parts to be laid.
-func problem(group []loose, kind nest.Sheet, opt Options) nest.Problem {
-	p := nest.Problem{Sheets: []nest.Sheet{kind}, Between: opt.Between}
-	for _, l := range group {
-		p.Parts = append(p.Parts, nest.Part{Outline: l.room, Turning: opt.Turning})
-	}
-	return p
-}
-
-// kindOf is the sheet to lay on, its corners kept clear for marks.
-func kindOf(opt Options, printed bool) nest.Sheet {
-	kind := nest.Sheet{Width: opt.Size.Width, Height: opt.Size.Height, Margin: opt.Margin}
-	if printed {
-		for _, m := range marks(opt) {
-			kind.Keep = append(kind.Keep, m.Path().Bounds())
-		}
-	}
-	return kind
 }
 
 // pieces lists the base and every piece of every face, in their own
@@ -329,44 +286,4 @@ func (l loose) placed(m geom.Affine) Piece {
 	}
 	p.Inks, p.Reverse = scene.Transform(l.Inks, m), scene.Transform(l.Reverse, m)
 	return p
-}
-
-func tooLarge(l loose, opt Options, kind nest.Sheet) Problem {
-	box := l.room.Bounds()
-	// Marks in the corners leave a strip along two edges to what is that wide.
-	areas := []geom.Rect{geom.Rect{W: kind.Width, H: kind.Height}.Grow(-kind.Margin)}
-	if len(kind.Keep) > 0 {
-		a := areas[0]
-		areas = []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
-	}
-	over := math.Inf(1)
-	for _, a := range areas {
-		for _, size := range [][2]float64{{box.W, box.H}, {box.H, box.W}} {
-			over = min(over, max(size[0]-a.W, size[1]-a.H))
-		}
-	}
-	if over <= 0 {
-		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, opt.Size.Name)}
-	}
-	mend := "Make it smaller."
-	if s, ok := roomFor(box, opt); ok {
-		mend = "It fits on " + s.Name + "; or make it smaller."
-	}
-	return Problem{l.ID, l.Name, fmt.Sprintf(
-		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. %s",
-		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM),
-		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name, mend)}
-}
-
-// roomFor is the smallest size that a box fits on beside the marks.
-func roomFor(box geom.Rect, opt Options) (best Size, ok bool) {
-	less := 2 * (opt.Margin + markRoom)
-	for _, s := range Sizes() {
-		w, h := s.Width-less, s.Height-less
-		fits := box.W <= w && box.H <= h || box.H <= w && box.W <= h
-		if fits && (!ok || s.Width*s.Height < best.Width*best.Height) {
-			best, ok = s, true
-		}
-	}
-	return best, ok
 }

@@ -19,8 +19,10 @@ export type Command =
   | GrowOpening
   | HideItems
   | KeepOverlap
+  | LayPieces
   | LineUp
   | LockItems
+  | LoosenPieces
   | MakeSlots
   | MatchSize
   | MirrorItems
@@ -57,8 +59,10 @@ export type Command =
   | StepInStack
   | Stretch
   | SwapPictures
+  | TiePieces
   | TurnItems
   | UngroupItems
+  | UntiePieces
   | Weld
 
 export interface API {}
@@ -115,6 +119,8 @@ export interface Card {
   base: Base
   faces: Face[]
   nextId: number
+  laid?: Laid[]
+  ties?: Tie[]
 }
 export interface Face {
   id: string
@@ -254,6 +260,14 @@ export interface Group {
   id: string
   name: string
   in?: string
+}
+export interface Laid {
+  piece: string
+  sheet: number
+  place: Place
+}
+export interface Tie {
+  pieces: Laid[]
 }
 export interface CardRef {
   id: string
@@ -474,6 +488,10 @@ export interface KeepOverlap {
   ids: string[]
   do: 'keepOverlap'
 }
+export interface LayPieces {
+  pieces: Laid[]
+  do: 'layPieces'
+}
 export interface LineUp {
   ids: string[]
   edges: ('left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom')[]
@@ -484,6 +502,10 @@ export interface LockItems {
   ids: string[]
   locked: boolean
   do: 'lockItems'
+}
+export interface LoosenPieces {
+  pieces: string[]
+  do: 'loosenPieces'
 }
 export interface MakeSlots {
   ids: string[]
@@ -690,6 +712,10 @@ export interface SwapPictures {
   b: string
   do: 'swapPictures'
 }
+export interface TiePieces {
+  pieces: Laid[]
+  do: 'tiePieces'
+}
 export interface TurnItems {
   ids: string[]
   degrees: number
@@ -699,6 +725,10 @@ export interface TurnItems {
 export interface UngroupItems {
   ids: string[]
   do: 'ungroupItems'
+}
+export interface UntiePieces {
+  pieces: string[]
+  do: 'untiePieces'
 }
 export interface Weld {
   ids: string[]
@@ -923,11 +953,13 @@ export interface LayoutView {
   sheets: SheetView[]
   problems: SheetProblem[]
   used: number
+  saved: number
   inked: number
   seconds: number
 }
 export interface SheetView {
   number: number
+  of: number
   stock: Stock
   size: SheetSize
   margin: number
@@ -952,6 +984,10 @@ export interface SheetPiece {
   box: Rect
   lines: SheetLine[]
   area: number
+  place: Place
+  byHand?: boolean
+  tie?: number
+  wrong?: string
 }
 export interface SheetLine {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
@@ -1148,6 +1184,11 @@ export interface SceneColourUse {
   colour: string
   count: number
   twin?: string
+}
+export interface SheetScrap {
+  stock: string
+  width: number
+  height: number
 }
 export interface Sketch {
   id: string

@@ -1,0 +1,144 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"sectilis/core/card"
+	"sectilis/core/geom"
+	"sectilis/core/nest"
+)
+
+// unit is what is laid as one: a piece, or a tied set.
+type unit struct {
+	members []loose
+	at      []geom.Affine // of each member, to the unit's own coordinates
+	room    geom.Path
+	fixed   *nest.Place
+	tie     int
+	byHand  bool
+	wrong   string
+}
+
+func (u unit) inked() bool { return slices.ContainsFunc(u.members, loose.inked) }
+
+// middle is that of the piece's own box, bleed left out.
+func (l loose) middle() geom.Point { return l.Lines[len(l.Lines)-1].Path.Bounds().Centre() }
+
+// to maps a piece to where its middle has the place.
+func (l loose) to(p card.Place) geom.Affine {
+	m := l.middle()
+	return geom.Shift(-m.X, -m.Y).Then(geom.Turn(p.Turn * math.Pi / 180)).Then(geom.Shift(p.X, p.Y))
+}
+
+// placeOf is the place that a map gives to the piece's middle.
+func (l loose) placeOf(m geom.Affine) card.Place {
+	p := m.Apply(l.middle())
+	turn := math.Atan2(m.B, m.A) * 180 / math.Pi
+	return card.Place{X: card.Tidy(p.X), Y: card.Tidy(p.Y), Turn: card.Tidy(turn)}
+}
+
+// unitsOf are the units of a group of one stock, in the order of their first pieces.
+func unitsOf(c card.Card, group []loose, opt Options) []unit {
+	byID := map[string]loose{}
+	for _, l := range group {
+		byID[l.ID] = l
+	}
+	tied := map[string]int{}
+	for i, t := range c.Ties {
+		for _, p := range t.Pieces {
+			tied[p.Piece] = i + 1
+		}
+	}
+	var units []unit
+	done := map[int]bool{}
+	for _, l := range group {
+		k := tied[l.ID]
+		if k == 0 {
+			units = append(units, unit{members: []loose{l}, at: []geom.Affine{geom.Identity}, room: l.room})
+			continue
+		}
+		if done[k] {
+			continue
+		}
+		done[k] = true
+		u := unit{tie: k}
+		var rooms []geom.Path
+		for _, p := range c.Ties[k-1].Pieces {
+			if member, ok := byID[p.Piece]; ok {
+				m := member.to(p.Place)
+				u.members, u.at = append(u.members, member), append(u.at, m)
+				rooms = append(rooms, member.room.Transform(m))
+			}
+		}
+		u.room = geom.Union(geom.NonZero, rooms...)
+		units = append(units, u)
+	}
+	for i := range units {
+		units[i].fix(c, opt)
+	}
+	return units
+}
+
+// fix notes where a person has laid the unit. A place that is off the sheet, which may
+// be a smaller one now, is none.
+func (u *unit) fix(c card.Card, opt Options) {
+	for _, laid := range slices.Backward(c.Laid) {
+		for k, l := range u.members {
+			if l.ID != laid.Piece {
+				continue
+			}
+			back, ok := u.at[k].Inverse()
+			if !ok {
+				continue
+			}
+			m := back.Then(l.to(laid.Place))
+			if !(geom.Rect{W: opt.Size.Width, H: opt.Size.Height}).Contains(u.room.Transform(m).Bounds(), .01) {
+				u.wrong = fmt.Sprintf("“%s” was laid by hand where %s has no paper, and was laid anew.", l.Name, opt.Size.Name)
+				return
+			}
+			u.fixed, u.byHand = &nest.Place{Sheet: laid.Sheet, At: m}, true
+			return
+		}
+	}
+}
+
+// layOn adds the pieces of the unit to a sheet.
+func (u unit) layOn(sh *Sheet, at geom.Affine) {
+	for k, l := range u.members {
+		m := u.at[k].Then(at)
+		p := l.placed(m)
+		p.Place, p.ByHand, p.Tie, p.Wrong = l.placeOf(m), u.byHand, u.tie, u.wrong
+		p.room = l.room.Transform(m)
+		sh.add(p)
+	}
+}
+
+// clashes says of pieces that were laid by hand what they lie on or run over.
+func (sh *Sheet) clashes() {
+	inner := geom.Rect{W: sh.Size.Width, H: sh.Size.Height}.Grow(-sh.Margin)
+	for i := range sh.Pieces {
+		p := &sh.Pieces[i]
+		if !p.ByHand {
+			continue
+		}
+		for j := range sh.Pieces {
+			o := &sh.Pieces[j]
+			if i == j || !p.Box.Overlaps(o.Box) {
+				continue
+			}
+			if geom.Intersection(geom.NonZero, p.room, o.room).Area() > .01 {
+				p.Wrong = fmt.Sprintf("“%s” lies on “%s”.", p.Name, o.Name)
+			}
+		}
+		for _, m := range sh.Marks {
+			if b := m.Path().Bounds(); p.Box.Overlaps(b) && !geom.Intersection(geom.NonZero, p.room, geom.RectPath(b)).Empty() {
+				p.Wrong = fmt.Sprintf("“%s” lies on a mark.", p.Name)
+			}
+		}
+		if p.Wrong == "" && !inner.Contains(p.Box, .01) {
+			p.Wrong = fmt.Sprintf("“%s” runs over the margin.", p.Name)
+		}
+	}
+}
