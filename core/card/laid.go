@@ -48,7 +48,6 @@ func (c Card) checkLaid() error {
 		if len(t.Pieces) < 2 {
 			return Refuse("pieces", "Tie two pieces or more.")
 		}
-		stock := c.stockOf(t.Pieces[0].Piece)
 		for _, l := range t.Pieces {
 			if err := l.check(); err != nil {
 				return err
@@ -57,9 +56,6 @@ func (c Card) checkLaid() error {
 				return Refuse("pieces", "A piece is in one tied set at a time; untie it first.")
 			}
 			tied[l.Piece] = true
-			if c.stockOf(l.Piece) != stock {
-				return Refuse("pieces", "Pieces of different stocks lie on different sheets; they cannot be tied.")
-			}
 		}
 	}
 	return nil
@@ -178,11 +174,13 @@ func (k TiePieces) Apply(c Card) (Card, error) {
 			if c.stockOf(l.Piece) == "" {
 				return Refuse("pieces", "The piece “%s” is not there any more.", l.Piece)
 			}
+			if c.stockOf(l.Piece) != c.stockOf(k.Pieces[0].Piece) {
+				return Refuse("pieces", "Pieces of different stocks lie on different sheets; they cannot be tied.")
+			}
 			if l.Sheet != k.Pieces[0].Sheet {
 				return Refuse("pieces", "Only pieces on one sheet can be tied.")
 			}
 		}
-		// Of those that were laid by hand the last one holds the set.
 		c.Ties = append(slices.Clone(c.Ties), Tie{slices.Clone(k.Pieces)})
 		return nil
 	})

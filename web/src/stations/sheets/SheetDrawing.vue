@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // One sheet from above: ink, lines, marks, names.
 import { computed } from 'vue'
-import type { SheetView } from '../../api/types'
+import type { SheetPiece, SheetView } from '../../api/types'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { shortStock } from '../../parts/names'
 import PieceArt from './PieceArt.vue'
+import type { Laying } from './useLaying'
 
 const props = defineProps<{
   sheet: SheetView
@@ -14,6 +15,7 @@ const props = defineProps<{
   bleed: boolean
   marks: boolean
   names: boolean
+  laying: Laying
 }>()
 defineEmits<{ choose: [] }>()
 const card = useCard()
@@ -24,6 +26,22 @@ const dark = computed(() => {
   return ((n >> 16) * 299 + ((n >> 8) & 255) * 587 + (n & 255) * 114) / 1000 < 140
 })
 const pen = computed(() => (dark.value ? '#fffdf9' : '#1f2b38'))
+const drag = computed(() => props.laying.drag.value)
+/** Pieces that are being dragged from this sheet. */
+const moving = computed(() => {
+  const d = drag.value
+  return d && props.sheet.pieces.some((p) => p.id === d.piece) ? props.laying.withTied(d.piece) : []
+})
+const shift = (id: string) =>
+  moving.value.includes(id) && drag.value ? `translate(${drag.value.dx} ${drag.value.dy})` : undefined
+const picked = (id: string) => props.laying.picked.value.flatMap(props.laying.withTied).includes(id)
+const outlineOf = (p: SheetPiece) => p.lines[p.lines.length - 1]?.path
+/** Lines between the pieces of tied sets, from each to the next. */
+const ties = computed(() => {
+  const sets = new Map<number, SheetPiece[]>()
+  for (const p of props.sheet.pieces) if (p.tie) sets.set(p.tie, [...(sets.get(p.tie) ?? []), p])
+  return [...sets.values()].flatMap((set) => set.slice(1).map((p, i) => ({ a: set[i]?.place ?? p.place, b: p.place })))
+})
 const used = computed(() => Math.round(props.sheet.used * 100) + ' % used')
 
 const isPrinted = (id: string) =>
@@ -50,20 +68,23 @@ const labels = computed(() =>
 </script>
 
 <template>
-  <figure :class="{ on }" :style="{ width: sheet.size.width * scale + 'px' }" :data-testid="'sheet-' + sheet.number">
+  <figure
+    :class="{ on, over: drag?.over === sheet.number, moving: moving.length }"
+    :style="{ width: sheet.size.width * scale + 'px' }"
+    :data-testid="'sheet-' + sheet.number"
+  >
     <figcaption>
-      <b>Sheet {{ sheet.number }} · {{ shortStock(sheet.stock.name) }}</b>
+      <b>{{ sheet.of < 0 ? 'Scrap' : 'Sheet' }} {{ sheet.number }} · {{ shortStock(sheet.stock.name) }}</b>
       <small>{{ used }}</small>
     </figcaption>
     <svg
       :width="sheet.size.width * scale"
       :height="sheet.size.height * scale"
       :viewBox="`0 0 ${sheet.size.width} ${sheet.size.height}`"
-      role="button"
-      tabindex="0"
+      role="group"
       :aria-label="`Sheet ${sheet.number}, ${sheet.pieces.length} pieces`"
-      @click="$emit('choose')"
-      @keydown.enter="$emit('choose')"
+      :data-sheet="sheet.number"
+      @pointerdown="$emit('choose')"
     >
       <rect :width="sheet.size.width" :height="sheet.size.height" :fill="sheet.stock.colour" />
       <rect
@@ -77,8 +98,17 @@ const labels = computed(() =>
         :stroke-width="px"
         :stroke-dasharray="`${2 * px} ${4 * px}`"
       />
-      <PieceArt v-for="p in sheet.pieces" :key="'art' + p.id" :piece="p" :bleed="bleed" />
-      <g v-for="p in sheet.pieces" :key="p.id" fill="none">
+      <g v-for="p in sheet.pieces" :key="'art' + p.id" :transform="shift(p.id)">
+        <path v-if="moving.includes(p.id)" :d="outlineOf(p)" :fill="sheet.stock.colour" />
+        <PieceArt :piece="p" :bleed="bleed" />
+      </g>
+      <g
+        v-for="p in sheet.pieces"
+        :key="p.id"
+        fill="none"
+        :transform="shift(p.id)"
+        :opacity="moving.includes(p.id) ? 0.8 : 1"
+      >
         <path
           v-for="(l, i) in p.lines"
           :key="i"
@@ -94,7 +124,28 @@ const labels = computed(() =>
           <circle v-if="m.second" :cx="m.second.x" :cy="m.second.y" r=".9" :fill="pen" stroke="none" />
         </g>
       </g>
-      <g v-if="names">
+      <g v-for="(t, i) in ties" :key="'tie' + i" class="tie">
+        <path :d="`M${t.a.x} ${t.a.y}L${t.b.x} ${t.b.y}`" />
+        <circle :cx="(t.a.x + t.b.x) / 2" :cy="(t.a.y + t.b.y) / 2" :r="4 * px" />
+      </g>
+      <g
+        v-for="p in sheet.pieces"
+        :key="'hold' + p.id"
+        class="hold"
+        :class="{ picked: picked(p.id), wrong: p.wrong }"
+        :transform="shift(p.id)"
+        role="button"
+        tabindex="0"
+        :aria-label="p.name"
+        :aria-pressed="picked(p.id)"
+        :data-testid="'piece-' + p.id"
+        @pointerdown="laying.grab($event, p.id)"
+        @focus="laying.picked.value.includes(p.id) || laying.pick(p.id, false)"
+      >
+        <path :d="outlineOf(p)" />
+        <circle v-if="p.byHand" class="pin" :cx="p.place.x" :cy="p.box.y + 7 * px" :r="3.2 * px" />
+      </g>
+      <g v-if="names" pointer-events="none">
         <text
           v-for="(l, i) in labels"
           :key="i"
@@ -134,9 +185,57 @@ figcaption b {
 figcaption small {
   flex: none;
 }
+.moving svg {
+  overflow: visible;
+  position: relative;
+  z-index: 2;
+}
+.over svg {
+  outline: 2px dashed var(--honey);
+  outline-offset: 2px;
+}
+.hold {
+  cursor: grab;
+  outline: none;
+  touch-action: none;
+}
+.hold path {
+  fill: transparent;
+  stroke: none;
+}
+.hold:hover path {
+  stroke: var(--honey);
+  stroke-width: 1.4;
+}
+.hold.picked path,
+.hold:focus-visible path {
+  stroke: var(--honey-dark);
+  stroke-width: 2.6;
+}
+.hold.wrong path {
+  stroke: var(--stop);
+  stroke-width: 2.2;
+}
+.pin {
+  fill: var(--honey);
+  stroke: var(--paper0);
+  stroke-width: 1.4;
+  vector-effect: non-scaling-stroke;
+}
+.tie path {
+  fill: none;
+  stroke: var(--honey-dark);
+  stroke-width: 1.2;
+  stroke-dasharray: 3 3;
+}
+.tie circle {
+  fill: var(--honey);
+}
+.tie {
+  pointer-events: none;
+}
 svg {
   display: block;
-  cursor: pointer;
   box-shadow: 0 2px 5px #0002;
 }
 .on svg {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Alert, Progress, Spin } from 'ant-design-vue'
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
 import { formatArea, formatTime } from '../../parts/measure'
@@ -10,7 +10,10 @@ import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
 import PaperPanel from './PaperPanel.vue'
 import PrintPanel from './PrintPanel.vue'
+import PiecePanel from './PiecePanel.vue'
+import ScrapBox from './ScrapBox.vue'
 import SheetDrawing from './SheetDrawing.vue'
+import { useLaying } from './useLaying'
 
 const card = useCard()
 const prefs = usePrefs()
@@ -27,6 +30,26 @@ const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
 onMounted(() => void sheets.load())
+const laying = useLaying(() => sheets.layout?.sheets ?? [])
+const { chosen: pieces, drag } = laying
+useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+  const at = e.target as HTMLElement
+  if (at.closest('input, textarea, .ant-select, [role=menu], [role=dialog]')) return
+  const far = e.altKey ? prefs.step.fine : e.shiftKey ? prefs.step.coarse : prefs.step.normal
+  const way = { ArrowLeft: [-far, 0], ArrowRight: [far, 0], ArrowUp: [0, -far], ArrowDown: [0, far] }[e.key]
+  if (way && pieces.value.length) {
+    e.preventDefault()
+    laying.move(way[0] ?? 0, way[1] ?? 0)
+  } else if (e.key === 'Escape') laying.picked.value = []
+})
+/** How far what is dragged lies from the edges of its sheet. */
+const told = computed(() => {
+  const d = drag.value
+  const c = d && list.value.flatMap((s) => s.pieces).find((p) => p.id === d.piece)
+  if (!d || !c) return ''
+  return d.wrong || `${prefs.lenUnit(c.box.x + d.dx)} from left, ${prefs.lenUnit(c.box.y + d.dy)} from top`
+})
+const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?? list.value[0])
@@ -85,6 +108,8 @@ const counted = (pieces: string[]) => {
           </span>
         </button>
       </div>
+      <span class="space" />
+      <ScrapBox :stock="sheet?.stock.id" />
     </aside>
     <main class="work">
       <div class="verbs">
@@ -113,6 +138,29 @@ const counted = (pieces: string[]) => {
         >
           Lay closer
         </button>
+        <template v-if="pieces.length">
+          <i class="rule" />
+          <button v-if="laying.canTie.value" class="verb" data-testid="tie" @click="laying.tie">Tie</button>
+          <button v-if="laying.tied.value" class="verb" data-testid="untie" @click="laying.untie">Untie</button>
+          <button class="verb" data-testid="turn" @click="laying.turn(90)">Turn ¼</button>
+          <button
+            class="verb"
+            title="Onto a sheet of its stock that nothing lies on yet"
+            data-testid="apart-sheet"
+            @click="laying.apart"
+          >
+            New sheet
+          </button>
+          <button
+            v-if="laying.byHand.value"
+            class="verb"
+            title="Lets it be laid with the others again"
+            data-testid="loosen"
+            @click="laying.loosen"
+          >
+            Loosen
+          </button>
+        </template>
         <span class="space" />
         <button class="verb" :aria-pressed="marks" @click="marks = !marks">Marks</button>
         <button class="verb" :aria-pressed="bleed" @click="bleed = !bleed">Bleed</button>
@@ -128,6 +176,15 @@ const counted = (pieces: string[]) => {
           class="problem"
           data-testid="problem"
         />
+        <Alert
+          v-for="p in wrongs"
+          :key="p.id"
+          type="warning"
+          show-icon
+          :message="p.wrong"
+          class="problem"
+          data-testid="laid-wrong"
+        />
         <div v-if="sheets.layout" class="grid" :style="{ gridTemplateColumns: `repeat(${columns}, max-content)` }">
           <SheetDrawing
             v-for="s in list"
@@ -138,13 +195,23 @@ const counted = (pieces: string[]) => {
             :bleed="bleed"
             :marks="marks"
             :names="names"
+            :laying="laying"
             @choose="chosen = s.number"
           />
         </div>
         <Spin v-else :delay="300" />
       </div>
+      <div
+        v-if="drag"
+        class="told"
+        :class="{ wrong: drag.wrong }"
+        :style="{ left: drag.x + 16 + 'px', top: drag.y + 14 + 'px' }"
+      >
+        {{ told }}
+      </div>
     </main>
     <aside class="right">
+      <PiecePanel :laying="laying" />
       <section v-if="sheet" class="sec">
         <h3>Sheet {{ sheet.number }}</h3>
         <div class="facts">
@@ -180,6 +247,10 @@ const counted = (pieces: string[]) => {
             >{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }} of
             {{ stocks.length === 1 ? '1 stock' : `${stocks.length} stocks` }}</b
           >
+          <template v-if="sheets.layout.saved > 1"
+            ><span>Saved by laying closer</span
+            ><b class="good" data-testid="saved">{{ formatArea(sheets.layout.saved, prefs.unit) }}</b></template
+          >
           <span>Inked area</span><b>about {{ formatArea(sheets.layout.inked, prefs.unit) }}</b> <span>Cutting</span
           ><b>about {{ formatTime(sheets.layout.seconds) }} min</b>
         </div>
@@ -190,6 +261,9 @@ const counted = (pieces: string[]) => {
 </template>
 
 <style scoped>
+.space {
+  flex: 1;
+}
 .stocks {
   margin: 0 -6px;
 }
@@ -213,6 +287,29 @@ const counted = (pieces: string[]) => {
   display: grid;
   gap: 22px 28px;
   justify-content: center;
+}
+.told {
+  position: fixed;
+  z-index: 20;
+  padding: 3px 8px;
+  border-radius: 5px;
+  background: var(--ink9);
+  color: var(--paper0);
+  font-size: 11.5px;
+  pointer-events: none;
+  white-space: nowrap;
+}
+.told.wrong {
+  background: var(--stop);
+}
+.rule {
+  width: 1px;
+  height: 18px;
+  margin: 0 6px;
+  background: var(--paper3);
+}
+.good {
+  color: var(--moss);
 }
 .problem {
   margin-bottom: 14px;
