@@ -1,7 +1,7 @@
 // The open card: what the server last said of it, what is selected, and the
 // one queue through which all changes go.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete } from './complete'
@@ -34,6 +34,24 @@ export const useCard = defineStore('card', () => {
     () => new Map(view.value?.card.faces.flatMap((f) => f.items.map((it) => [it.id, it] as const))),
   )
   const selected = computed(() => selection.value.map((s) => items.value.get(s)).filter((it) => it !== undefined))
+  /**
+   * The chosen items as the panels tell of them. When many are chosen at once that comes
+   * two frames after they are seen to be chosen.
+   */
+  const held = shallowRef<SceneItem[]>()
+  const told = computed(() => held.value ?? selected.value)
+  watch(
+    () => selection.value.length > 50,
+    (many) => {
+      held.value = undefined
+      if (!many) return
+      held.value = lately
+      requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => (held.value = undefined))))
+    },
+    { flush: 'sync' },
+  )
+  let lately: SceneItem[] = []
+  watch(selected, (now) => (lately = now.length > 50 ? [] : now), { flush: 'post' })
   const doc = (item: string) => docs.value.get(item)
   const groups = computed(() => new Map(face.value?.groups?.map((g) => [g.id, g])))
 
@@ -184,6 +202,7 @@ export const useCard = defineStore('card', () => {
     doc,
     selection,
     selected,
+    told,
     entered,
     line,
     unit,

@@ -16,7 +16,7 @@ useEscape(isOpen)
 const uses = computed<SceneColourUse[]>(() => card.view?.scene.colours ?? [])
 const twins = computed(() => uses.value.filter((u) => u.twin))
 const inkable = computed(() =>
-  card.selected.filter((it) => it.kind !== 'photo' && !it.slot && (!it.role || it.role === 'pen')),
+  card.told.filter((it) => it.kind !== 'photo' && !it.slot && (!it.role || it.role === 'pen')),
 )
 const ids = computed(() => inkable.value.map((it) => it.id))
 /** The inks of several things that are selected, such as the parts of a graphic. */

@@ -57,7 +57,7 @@ async function putMark() {
 </script>
 
 <template>
-  <section v-if="!card.selected.length && tool.tool === 'choose'" class="sec" data-testid="face-panel">
+  <section v-if="!card.told.length && tool.tool === 'choose'" class="sec" data-testid="face-panel">
     <h3>{{ card.face?.name }}</h3>
     <div class="pair">
       <Field label="Background" wide>

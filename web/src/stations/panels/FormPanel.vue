@@ -10,7 +10,7 @@ import { useCard } from '../../store/card'
 const card = useCard()
 const wrong = ref('')
 
-const item = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const doc = computed(() => (item.value ? card.doc(item.value.id) : undefined))
 const mat = computed(() => doc.value?.mat)
 const form = computed(() => (doc.value?.form?.outline === 'rectangle' ? doc.value.form : undefined))

@@ -14,7 +14,7 @@ const card = useCard()
 const catalogue = useCatalogue()
 const wrong = ref('')
 
-const docs = computed(() => card.selected.map((it) => card.doc(it.id)).filter((d) => d !== undefined))
+const docs = computed(() => card.told.map((it) => card.doc(it.id)).filter((d) => d !== undefined))
 const made = computed(() => docs.value[0]?.made)
 /** A mat is cut in any case. */
 const mat = computed(() => docs.value.some((d) => d.kind === 'mat'))
@@ -50,12 +50,12 @@ function as(how: string | number) {
 
 /** What the items may lie on: the base and every piece that is not on them. */
 const carriers = computed(() => {
-  const along = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
+  const along = new Set(card.told.flatMap((it) => [it.id, ...(it.with ?? [])]))
   return [...(card.face?.items ?? [])].reverse().filter((it) => it.piece && !along.has(it.id))
 })
 const on = computed(() => {
   // A mat belongs to what lies on it, so the question is what carries the mat.
-  let it = card.selected[0]
+  let it = card.told[0]
   const along = new Set(it ? [it.id, ...(it.with ?? [])] : [])
   while (it?.on && along.has(it.on)) it = card.items.get(it.on)
   return it?.on ?? ''

@@ -12,11 +12,11 @@ const card = useCard()
 const prefs = usePrefs()
 const wrong = ref('')
 
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
-const bounds = computed(() => union(card.selected.map((it) => it.bounds)))
+const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
+const bounds = computed(() => union(card.told.map((it) => it.bounds)))
 /** The size along the item's own axes; of several, that of the box about them. */
 const size = computed(() => (one.value ? one.value.box : bounds.value))
-const ids = computed(() => card.selected.map((it) => it.id))
+const ids = computed(() => card.told.map((it) => it.id))
 const mat = computed(() => one.value?.kind === 'mat')
 
 /** Resizes about the upper left corner, which is what “from left” counts from. */
@@ -88,7 +88,7 @@ function turnTo(deg: number) {
 </script>
 
 <template>
-  <section v-if="card.selected.length" class="sec" data-testid="measures">
+  <section v-if="card.told.length" class="sec" data-testid="measures">
     <h3>Measures</h3>
     <div class="pair">
       <MeasureField

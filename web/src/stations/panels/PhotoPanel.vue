@@ -21,16 +21,16 @@ const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
 
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const photo = computed(() => (one.value?.kind === 'photo' ? card.doc(one.value.id)?.photo : undefined))
 /** What could hold a photo: anything with an outline of its own. */
 const holder = computed(() =>
   one.value && card.doc(one.value.id)?.form && one.value.slot !== 'words' ? one.value : undefined,
 )
 const two = computed(() => {
-  if (card.selected.length !== 2) return undefined
-  const photos = card.selected.filter((it) => it.kind === 'photo')
-  const other = card.selected.find((it) => it.kind !== 'photo')
+  if (card.told.length !== 2) return undefined
+  const photos = card.told.filter((it) => it.kind === 'photo')
+  const other = card.told.find((it) => it.kind !== 'photo')
   return { photos, other: other && !other.role ? other : undefined }
 })
 
@@ -106,7 +106,7 @@ async function cropTo() {
   if (v) card.select([id])
 }
 const swap = () => {
-  const [a, b] = card.selected
+  const [a, b] = card.told
   if (a && b) void card.change({ do: 'swapPictures', a: a.id, b: b.id })
 }
 

@@ -6,10 +6,10 @@ import { useCard } from '../../store/card'
 
 const card = useCard()
 const text = ref('')
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const slot = computed(() => (one.value ? card.doc(one.value.id)?.slot : undefined))
 const could = computed(
-  () => card.selected.length > 0 && card.selected.every((it) => it.kind === 'photo' || it.kind === 'lettering'),
+  () => card.told.length > 0 && card.told.every((it) => it.kind === 'photo' || it.kind === 'lettering'),
 )
 watch(
   () => one.value?.id,
@@ -22,7 +22,7 @@ async function fill() {
     if (v) card.select([id])
   }
 }
-const make = () => void card.change({ do: 'makeSlots', ids: card.selected.map((it) => it.id) })
+const make = () => void card.change({ do: 'makeSlots', ids: card.told.map((it) => it.id) })
 </script>
 
 <template>
@@ -35,7 +35,7 @@ const make = () => void card.change({ do: 'makeSlots', ids: card.selected.map((i
   </section>
   <section v-if="could" class="sec">
     <button class="verb" title="It waits for another in its place" data-testid="make-slot" @click="make">
-      Make {{ card.selected.length > 1 ? 'slots of them' : 'it a slot' }}
+      Make {{ card.told.length > 1 ? 'slots of them' : 'it a slot' }}
     </button>
   </section>
 </template>

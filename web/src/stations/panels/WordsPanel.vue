@@ -14,7 +14,7 @@ const card = useCard()
 const catalogue = useCatalogue()
 const wrong = ref('')
 
-const item = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
+const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const words = computed(() => (item.value ? card.doc(item.value.id)?.words : undefined))
 
 const set = (part: Partial<Words>, anchor?: { x: number; y: number }) =>
