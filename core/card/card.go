@@ -28,6 +28,8 @@ type Card struct {
 	// Laid and Ties say how pieces are laid on sheets where a person has seen to it.
 	Laid []Laid `json:"laid,omitempty"`
 	Ties []Tie  `json:"ties,omitempty"`
+	// Leaf is the insert that the inside is printed on; nil for none.
+	Leaf *Insert `json:"insert,omitempty"`
 }
 
 // BaseKind names a base in the catalogue.

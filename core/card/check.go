@@ -84,6 +84,9 @@ func (c Card) check() error {
 			}
 		}
 	}
+	if err := c.checkInsert(); err != nil {
+		return err
+	}
 	return c.checkLaid()
 }
 

@@ -48,6 +48,7 @@ var Commands = map[string]func() Command{
 	"lockItems":      func() Command { return &LockItems{} },
 	"hideItems":      func() Command { return &HideItems{} },
 	"putOnFace":      func() Command { return &PutOnFace{} },
+	"setInsert":      func() Command { return &SetInsert{} },
 	"layPieces":      func() Command { return &LayPieces{} },
 	"loosenPieces":   func() Command { return &LoosenPieces{} },
 	"tiePieces":      func() Command { return &TiePieces{} },

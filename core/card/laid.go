@@ -63,8 +63,11 @@ func (c Card) checkLaid() error {
 
 // stockOf is the stock that a piece is cut from, "" for what is no piece.
 func (c *Card) stockOf(piece string) string {
-	if piece == BasePiece {
+	switch {
+	case piece == BasePiece:
 		return c.Base.Stock
+	case piece == InsertPiece && c.Leaf != nil:
+		return c.Leaf.Stock
 	}
 	if _, it := c.Find(piece); it != nil && it.IsPiece() {
 		return it.Made.Stock

@@ -141,6 +141,10 @@ func (f *Face) BaseInks() []Ink {
 	return f.inksOn("", f.Shape)
 }
 
+// BaseInksWithin is BaseInks clipped elsewhere: past the edge of the face where the base
+// ends there.
+func (f *Face) BaseInksWithin(clip geom.Path) []Ink { return f.inksOn("", clip) }
+
 func (f *Face) inksOn(carrier string, clip geom.Path) []Ink {
 	var out []Ink
 	for i := range f.Items {

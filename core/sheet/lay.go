@@ -24,7 +24,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		stock, _ := card.StockByID(group[0].stock)
 		units := unitsOf(c, group, opt)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
-		kind := kindOf(opt, printed)
+		kind := kindOf(opt, printed && opt.Marking == ForMachine)
 
 		sheets, rest, taken := onScraps(units, stock, opt, by)
 		answer := by(problem(rest, []nest.Sheet{kind}, opt))
@@ -45,8 +45,11 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		for i := range sheets {
 			sh := &sheets[i]
 			sh.Number = len(out.Sheets) + i + 1
-			if sh.Printed {
+			if sh.Printed && opt.Marking == ForMachine {
 				sh.Marks = marks(opt)
+			}
+			if sh.Printed && opt.Marking == ForHand {
+				sh.Crops = sh.crops()
 			}
 			sh.clashes()
 			used := 0.0
@@ -112,9 +115,9 @@ func problem(units []unit, kinds []nest.Sheet, opt Options) nest.Problem {
 }
 
 // kindOf is the sheet to lay on, its corners kept clear for marks.
-func kindOf(opt Options, printed bool) nest.Sheet {
+func kindOf(opt Options, marked bool) nest.Sheet {
 	kind := nest.Sheet{Width: opt.Size.Width, Height: opt.Size.Height, Margin: opt.Margin}
-	if printed {
+	if marked {
 		for _, m := range marks(opt) {
 			kind.Keep = append(kind.Keep, m.Path().Bounds())
 		}

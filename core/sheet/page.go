@@ -20,7 +20,40 @@ func (sh Sheet) Front() []scene.Ink {
 	for _, m := range sh.Marks {
 		out = append(out, scene.Ink{Region: m.Path(), Colour: markInk})
 	}
+	for _, c := range sh.Crops {
+		out = append(out, scene.Ink{Region: geom.Stroke(c, cropWidth, geom.RoundCorner, geom.ButtCap), Colour: markInk})
+	}
 	return out
+}
+
+// cropWidth is how broad crop marks are, mm: a quarter of a point and some more, which
+// home printers still lay down.
+const cropWidth = .12
+
+// Inked is what is printed of the pieces on the front, without marks.
+func (sh Sheet) Inked() []scene.Ink {
+	front := sh.Front()
+	return front[:len(front)-len(sh.Marks)-len(sh.Crops)]
+}
+
+// Marked is the marks alone.
+func (sh Sheet) Marked() []scene.Ink {
+	front := sh.Front()
+	return front[len(front)-len(sh.Marks)-len(sh.Crops):]
+}
+
+// Trim is the box round all outlines of the sheet, Bled that round all that is printed
+// and cut away, mm from the upper left corner.
+func (sh Sheet) Trim() (trim, bled geom.Rect) {
+	for i, p := range sh.Pieces {
+		box := p.Lines[len(p.Lines)-1].Path.Bounds()
+		if i == 0 {
+			trim, bled = box, p.Box
+			continue
+		}
+		trim, bled = trim.Union(box), bled.Union(p.Box)
+	}
+	return trim, bled
 }
 
 // Reverse is all that is printed on the other side, as it lies in the printer

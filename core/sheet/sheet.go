@@ -3,8 +3,6 @@
 package sheet
 
 import (
-	"math"
-
 	"sectilis/core/card"
 	"sectilis/core/fold"
 	"sectilis/core/geom"
@@ -38,9 +36,22 @@ type Options struct {
 	Between float64
 	// Turning says how pieces may be turned.
 	Turning nest.Turning
+	// Marking says what marks printed sheets get.
+	Marking Marking
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
 	Scraps []Scrap
 }
+
+// Marking is what a printed sheet is marked with.
+type Marking uint8
+
+// What may be printed beside the pieces: registration marks for the machine, crop marks
+// for trimming by hand, or nothing.
+const (
+	ForMachine Marking = iota
+	ForHand
+	Unmarked
+)
 
 // Scrap is an odd piece of a stock that is left over.
 type Scrap struct {
@@ -111,6 +122,8 @@ const (
 	MarkDot    = .9
 	markRoom   = 9.5
 	markSecond = 5.5
+	// blind is what a machine's eye cannot reach along the edges of a sheet.
+	blind = 5.0
 )
 
 // Sheet is one physical sheet.
@@ -124,6 +137,8 @@ type Sheet struct {
 	Margin float64    `json:"margin"`
 	Pieces []Piece    `json:"pieces"`
 	Marks  []Mark     `json:"marks"`
+	// Crops are crop marks for trimming by hand: lines beside the corners of the pieces.
+	Crops []geom.Path `json:"crops,omitempty"`
 	// Printed says that the front goes through the printer, if only for marks.
 	Printed bool `json:"printed"`
 	// TwoSided says that the other side is printed too.
@@ -167,71 +182,6 @@ func First(p nest.Problem) nest.Answer {
 	return s.Best()
 }
 
-// pieces lists the base and every piece of every face, in their own
-// coordinates: the net, or the face turned so that the piece is upright.
-func pieces(c card.Card, s scene.Scene) []loose {
-	outline := s.Net.Outline()
-	base := loose{stock: c.Base.Stock, room: outline, Piece: Piece{
-		ID: "base", Name: "Base", At: geom.Identity, Area: outline.Area(),
-	}}
-	for _, l := range s.Net.Lines {
-		var b geom.Builder
-		base.Lines = append(base.Lines, Line{l.Role, b.Move(l.From).Line(l.To).Path()})
-	}
-	for i := range s.Faces {
-		f := &s.Faces[i]
-		base.Lines = append(base.Lines, linesOn(f, "", f.Shape, f.OnSheet, f.Side == fold.Inside)...)
-	}
-	base.Lines = append(base.Lines, Line{fold.Cut, outline})
-	out := []loose{base}
-	for i := range s.Faces {
-		f := &s.Faces[i]
-		inks := scene.Transform(f.BaseInks(), f.OnSheet)
-		if f.Side == fold.Outside {
-			out[0].Inks = append(out[0].Inks, inks...)
-		} else {
-			out[0].Reverse = append(out[0].Reverse, inks...)
-		}
-		for j := range f.Items {
-			it := &f.Items[j]
-			if !it.Piece {
-				continue
-			}
-			_, doc := c.Find(it.ID)
-			upright, _ := it.At.Inverse()
-			out = append(out, loose{stock: doc.Made.Stock, room: room(it), Piece: Piece{
-				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(it.Outline.Area()),
-				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
-				Inks:  scene.Transform(f.PieceInks(it), upright),
-			}})
-		}
-	}
-	return out
-}
-
-// linesOn are the lines of a carrier, cut off at its edge and mapped by m.
-// Guides are for the eye alone.
-func linesOn(f *scene.Face, carrier string, edge geom.Path, m geom.Affine, through bool) []Line {
-	var out []Line
-	for i := range f.Items {
-		it := &f.Items[i]
-		if it.On != carrier || it.Role == "" || it.Role == fold.Guide {
-			continue
-		}
-		path, role := it.Outline.Transform(it.At), it.Role
-		if in, outside := geom.CutStrokes(path, geom.NonZero, edge); !outside.Empty() {
-			path = in
-		}
-		if through {
-			role = fold.Flipped(role)
-		}
-		if !path.Empty() {
-			out = append(out, Line{role, path.Transform(m)})
-		}
-	}
-	return out
-}
-
 // byStock groups pieces by stock, stocks in order of first use.
 func byStock(all []loose) [][]loose {
 	var out [][]loose
@@ -248,14 +198,6 @@ func byStock(all []loose) [][]loose {
 	return out
 }
 
-// room is the outline of a piece with the ink that is cut away round it.
-func room(it *scene.Item) geom.Path {
-	if it.Bleed == 0 {
-		return it.Outline
-	}
-	return geom.Offset(it.Outline, it.Bleed, geom.MitreCorner)
-}
-
 func (sh *Sheet) add(p Piece) {
 	sh.Pieces = append(sh.Pieces, p)
 	// A sheet that is printed on its other side alone still needs its marks on the
@@ -264,10 +206,10 @@ func (sh *Sheet) add(p Piece) {
 	sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
 }
 
-// marks puts four marks into the corners of the printable area, a second dot
-// beside the first.
+// marks puts four marks into the corners of the printable area that a machine's eye
+// reaches, a second dot beside the first.
 func marks(opt Options) []Mark {
-	r := geom.Rect{W: opt.Size.Width, H: opt.Size.Height}.Grow(-opt.Margin - MarkRing - .5)
+	r := geom.Rect{W: opt.Size.Width, H: opt.Size.Height}.Grow(-max(opt.Margin, blind) - MarkRing - .5)
 	second := geom.Pt(r.X+markSecond, r.Y)
 	return []Mark{
 		{At: geom.Pt(r.X, r.Y), Second: &second}, {At: geom.Pt(r.Right(), r.Y)},

@@ -30,6 +30,9 @@ type Options struct {
 	Title string
 	// Lines adds the lines of every piece, and the sheets that have no ink.
 	Lines bool
+	// Spot draws the lines in spot colours, one for each role, as cutting tables know
+	// them.
+	Spot bool
 }
 
 // pt is the number of points in a millimetre.
@@ -65,21 +68,41 @@ func Write(w io.Writer, sheets []sheet.Sheet, opt Options, originals Originals) 
 	d.SetAutoPageBreak(false, 0)
 	d.SetTitle(opt.Title, true)
 	d.SetCreator("Sectilis", true)
+	ink, marks, lines := d.AddLayer("Ink", true), d.AddLayer("Marks", true), 0
+	if opt.Lines {
+		lines = d.AddLayer("Lines", true)
+	}
+	if opt.Lines && opt.Spot {
+		for _, s := range spots {
+			d.AddSpotColor(s.name, s.c, s.m, s.y, s.k)
+		}
+	}
 	for _, sh := range sheets {
 		if sh.Printed || opt.Lines {
-			d.page(sh)
-			if err := d.inks(sh.Front()); err != nil {
+			d.page(sh, false)
+			d.BeginLayer(ink)
+			if err := d.inks(sh.Inked()); err != nil {
 				return err
 			}
+			d.EndLayer()
+			d.BeginLayer(marks)
+			if err := d.inks(sh.Marked()); err != nil {
+				return err
+			}
+			d.EndLayer()
 			if opt.Lines {
-				d.lines(sh)
+				d.BeginLayer(lines)
+				d.lines(sh, opt.Spot)
+				d.EndLayer()
 			}
 		}
 		if sh.TwoSided {
-			d.page(sh)
+			d.page(sh, true)
+			d.BeginLayer(ink)
 			if err := d.inks(sh.Reverse()); err != nil {
 				return err
 			}
+			d.EndLayer()
 		}
 	}
 	if err := d.Output(w); err != nil {
@@ -96,9 +119,20 @@ type document struct {
 	patches   int
 }
 
-func (d *document) page(sh sheet.Sheet) {
+// page begins a page; its trim and bleed boxes are round the pieces and round what is
+// cut away of them.
+func (d *document) page(sh sheet.Sheet, back bool) {
 	d.AddPageFormat("P", fpdf.SizeType{Wd: sh.Size.Width, Ht: sh.Size.Height})
 	d.height = sh.Size.Height
+	trim, bled := sh.Trim()
+	for name, r := range map[string]geom.Rect{"trim": trim, "bleed": bled} {
+		r = r.Intersect(geom.Rect{W: sh.Size.Width, H: sh.Size.Height})
+		if back {
+			r.X = sh.Size.Width - r.Right()
+		}
+		// From the foot of the page up, as PDF has it.
+		d.SetPageBox(name, r.X, sh.Size.Height-r.Bottom(), r.W, r.H)
+	}
 }
 
 // toPage maps sheet millimetres, y down, to page points, y up.
@@ -289,10 +323,22 @@ var turned = map[int]geom.Affine{
 	8: {B: -1, C: 1, F: 1},
 }
 
-// lines draws every line of the sheet thinly, dashed by its role.
-func (d *document) lines(sh sheet.Sheet) {
+// spots are the spot colours of lines, by role, and what they look like where there is
+// no ink of their own: per cent of the process inks.
+var spots = []struct {
+	role       fold.Role
+	name       string
+	c, m, y, k byte
+}{
+	{fold.Cut, "Cut", 0, 0, 0, 100}, {fold.Mountain, "Mountain score", 0, 60, 80, 20}, {fold.Valley, "Valley score", 80, 40, 0, 20},
+	{fold.Perforation, "Perforation", 0, 100, 0, 0}, {fold.Kiss, "Kiss cut", 100, 0, 0, 0}, {fold.Pen, "Pen", 60, 0, 80, 20},
+}
+
+// lines draws every line of the sheet thinly, dashed by its role; in spot colours whole.
+func (d *document) lines(sh sheet.Sheet, spot bool) {
 	for _, p := range sh.Pieces {
 		for _, l := range p.Lines {
+			d.RawWriteStr("q 0.5 w ")
 			dash, colour := "[] 0 d", "0.12 0.17 0.22"
 			switch l.Role {
 			case fold.Mountain:
@@ -300,9 +346,22 @@ func (d *document) lines(sh sheet.Sheet) {
 			case fold.Valley:
 				dash, colour = "[7 4] 0 d", "0.21 0.40 0.55"
 			}
-			d.RawWriteStr("q 0.5 w " + dash + " " + colour + " RG\n")
+			if spot {
+				d.SetDrawSpotColor(spotOf(l.Role), 100)
+			} else {
+				d.RawWriteStr(dash + " " + colour + " RG\n")
+			}
 			d.path(l.Path)
 			d.RawWriteStr("S\nQ\n")
 		}
 	}
+}
+
+func spotOf(r fold.Role) string {
+	for _, s := range spots {
+		if s.role == r {
+			return s.name
+		}
+	}
+	return spots[0].name
 }
