@@ -1,19 +1,14 @@
 package app
 
 import (
-	"bytes"
 	"context"
-	"errors"
 	"fmt"
-	"image"
-	"image/color"
 	"io"
 
 	"sectilis/core/card"
 	"sectilis/core/cut"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/pdf"
-	"sectilis/core/format/raster"
 	"sectilis/core/format/svg"
 	"sectilis/core/scene"
 	"sectilis/core/sheet"
@@ -116,8 +111,14 @@ func (a *App) sheetByNumber(ctx context.Context, id string, opt sheet.Options, n
 	return SheetView{}, l, ErrNotFound
 }
 
+// PDFAs says what goes into a PDF beside the ink.
+type PDFAs struct {
+	Lines bool // the lines of every piece
+	Spot  bool // and these in spot colours
+}
+
 // WritePDF writes the sheets as one PDF, or a single one when number > 0.
-func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, lines bool) error {
+func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PDFAs) error {
 	l, err := a.Layout(ctx, id, opt)
 	if err != nil {
 		return err
@@ -131,7 +132,7 @@ func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Op
 	if len(sheets) == 0 && number > 0 {
 		return ErrNotFound
 	}
-	popt := pdf.Options{Title: l.Title, Lines: lines}
+	popt := pdf.Options{Title: l.Title, Lines: as.Lines, Spot: as.Spot}
 	if pdf.Pages(sheets, popt) == 0 {
 		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Choose “with lines” to print their outlines."}
 	}
@@ -157,126 +158,4 @@ func (a *App) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.O
 		return err
 	}
 	return hpgl.Write(w, sh.Passes, sh.Size.Height)
-}
-
-// printScale is the resolution of pages for a printer: 300 dpi, in pixels per mm.
-const printScale = 300 / 25.4
-
-// errNoPrinter and errNoCutter are for a program started without the device.
-var (
-	errNoPrinter = errors.New("no printer is named; start the program with --printer")
-	errNoCutter  = errors.New("no cutter is named; start the program with --cutter")
-)
-
-// Print sends every printed side of the sheets to the printer, as a job.
-func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, error) {
-	l, err := a.Layout(ctx, id, opt)
-	if err != nil {
-		return Job{}, err
-	}
-	type side struct {
-		sh    SheetView
-		inks  []scene.Ink
-		title string
-		back  bool
-	}
-	var sides []side
-	for _, sh := range l.Sheets {
-		if sh.Printed {
-			sides = append(sides, side{sh, sh.Front(), fmt.Sprintf("%s, sheet %d", l.Title, sh.Number), false})
-		}
-		if sh.TwoSided {
-			sides = append(sides, side{sh, sh.Sheet.Reverse(), fmt.Sprintf("%s, sheet %d, inside", l.Title, sh.Number), true})
-		}
-	}
-	if len(sides) == 0 {
-		return Job{}, &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed."}
-	}
-	return a.jobs.start(Job{Kind: "print", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
-		if a.printer == nil {
-			return errNoPrinter
-		}
-		for i, s := range sides {
-			update(func(j *Job) {
-				j.Progress, j.Note = float64(i)/float64(len(sides)), fmt.Sprintf("Printing page %d of %d", i+1, len(sides))
-			})
-			img, err := a.raster(ctx, s.sh.Size, s.inks, printScale)
-			if err != nil {
-				return err
-			}
-			var raw bytes.Buffer
-			if err := raster.WritePNG(&raw, img, printScale); err != nil {
-				return err
-			}
-			ref, err := a.printer.Print(ctx, Page{s.title, s.sh.Size.Width, s.sh.Size.Height, s.sh.Stock.Colour, raw.Bytes()})
-			if err != nil {
-				return err
-			}
-			if ref != "" {
-				if !s.back {
-					a.runs.cameOut(key(id, s.sh.Sheet), ref)
-				}
-				update(func(j *Job) { j.Pictures = append(j.Pictures, "prints/"+ref) })
-			}
-		}
-		update(func(j *Job) { j.Note = fmt.Sprintf("%d pages printed", len(sides)) })
-		return nil
-	}), nil
-}
-
-// raster paints a page at a scale in pixels to the millimetre.
-func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink, perMM float64) (*image.RGBA, error) {
-	canvas := raster.New(size.Width, size.Height, perMM, color.White, func(id string) (image.Image, error) {
-		return a.decoded(ctx, id)
-	})
-	for _, k := range inks {
-		if err := ctx.Err(); err != nil {
-			return nil, err
-		}
-		if err := canvas.Paint([]scene.Ink{k}); err != nil {
-			return nil, err
-		}
-	}
-	return canvas.Image(), nil
-}
-
-// PageAs says how a page is written as a picture.
-type PageAs struct {
-	JPEG bool // else PNG
-	Back bool // the other side
-	DPI  float64
-}
-
-// WritePage writes one printed side of a sheet as a picture in true size.
-func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PageAs) error {
-	if !(as.DPI >= 150 && as.DPI <= 600) {
-		return &card.Refusal{Field: "dpi", Why: "A page has from 150 to 600 pixels to the inch."}
-	}
-	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
-	if err != nil {
-		return err
-	}
-	inks, printed := sh.Front(), sh.Printed
-	if as.Back {
-		inks, printed = sh.Sheet.Reverse(), sh.TwoSided
-	}
-	if !printed {
-		return &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Nothing is printed on that side of sheet %d.", number)}
-	}
-	img, err := a.raster(ctx, sh.Size, inks, as.DPI/25.4)
-	if err != nil {
-		return err
-	}
-	if as.JPEG {
-		return raster.WriteJPEG(w, img, as.DPI/25.4)
-	}
-	return raster.WritePNG(w, img, as.DPI/25.4)
-}
-
-// Printed is a picture of a page that was printed.
-func (a *App) Printed(ctx context.Context, ref string) ([]byte, error) {
-	if a.printer == nil {
-		return nil, ErrNotFound
-	}
-	return a.printer.Picture(ctx, ref)
 }

@@ -27,6 +27,12 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 	if c.Query("lie") == "landscape" {
 		opt.Size = opt.Size.Landscape()
 	}
+	opt.Share = c.Query("share") == "1"
+	for i, name := range []string{"machine", "hand", "none"} {
+		if c.Query("marks") == name {
+			opt.Marking = sheet.Marking(i)
+		}
+	}
 	for i, name := range []string{"upright", "quarters", "freely"} {
 		if c.Query("turning") == name {
 			opt.Turning = nest.Turning(i)
@@ -43,6 +49,33 @@ func (s *server) options(c *gin.Context) (sheet.Options, bool) {
 		}
 	}
 	return opt, true
+}
+
+// measuredPage is what the rulers of a test page measure, mm.
+type measuredPage struct {
+	Across float64 `json:"across"`
+	Down   float64 `json:"down"`
+}
+
+func (s *server) measured(c *gin.Context) {
+	var m measuredPage
+	opt, ok := s.options(c)
+	if !ok || !s.read(c, &m) {
+		return
+	}
+	now, err := s.App.Measured(c.Request.Context(), opt.Size, m.Across, m.Down)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, now)
+}
+
+func (s *server) testPage(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		j, err := s.App.TestPage(c.Request.Context(), opt.Size)
+		s.accepted(c, j, err)
+	}
 }
 
 func (s *server) keepScraps(c *gin.Context) {
@@ -98,7 +131,7 @@ func (s *server) pdf(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
 		n, _ := strconv.Atoi(c.Query("sheet")) // none is all
 		s.file(c, "application/pdf", "sheets.pdf", func(w io.Writer) error {
-			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, c.Query("lines") == "1")
+			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, app.PDFAs{Lines: c.Query("lines") == "1", Spot: c.Query("spot") == "1"})
 		})
 	}
 }

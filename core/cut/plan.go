@@ -82,14 +82,28 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 	holders := nested(cuts)
 	var inner, outer [][]int
 	where := make([]int, len(cuts))
+	var outermost []ring
 	for i, c := range cuts {
-		pass, order := &outlines, &outer
-		if len(holders[i]) > 0 || !c.closed {
-			pass, order = &inside, &inner
+		if len(holders[i]) == 0 && c.closed {
+			outermost = append(outermost, c)
+			continue
 		}
-		where[i] = len(pass.lines)
-		pass.add(c.path)
-		*order = append(*order, nil)
+		where[i] = len(inside.lines)
+		inside.add(c.path)
+		inner = append(inner, nil)
+	}
+	left := make([][]geom.Path, len(outermost))
+	for i, c := range outermost {
+		left[i] = []geom.Path{c.path}
+	}
+	if sh.Shared {
+		left = once(outermost)
+	}
+	for _, paths := range left {
+		for _, p := range paths {
+			outlines.add(p)
+			outer = append(outer, nil)
+		}
 	}
 	for i := range cuts {
 		for _, h := range holders[i] {

@@ -44,7 +44,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		}
 		for i := range sheets {
 			sh := &sheets[i]
-			sh.Number = len(out.Sheets) + i + 1
+			sh.Number, sh.Shared = len(out.Sheets)+i+1, opt.Share
 			if sh.Printed && opt.Marking == ForMachine {
 				sh.Marks = marks(opt)
 			}
@@ -108,6 +108,9 @@ func onScraps(units []unit, stock card.Stock, opt Options, by Nester) (sheets []
 // problem is units as parts to be laid.
 func problem(units []unit, kinds []nest.Sheet, opt Options) nest.Problem {
 	p := nest.Problem{Sheets: kinds, Between: opt.Between}
+	if opt.Share {
+		p.Between = 0
+	}
 	for _, u := range units {
 		p.Parts = append(p.Parts, nest.Part{Outline: u.room, Turning: opt.Turning, Fixed: u.fixed})
 	}

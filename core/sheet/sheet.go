@@ -36,6 +36,8 @@ type Options struct {
 	Between float64
 	// Turning says how pieces may be turned.
 	Turning nest.Turning
+	// Share lays pieces edge to edge, and edges that two of them share are cut once.
+	Share bool
 	// Marking says what marks printed sheets get.
 	Marking Marking
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
@@ -144,6 +146,8 @@ type Sheet struct {
 	// TwoSided says that the other side is printed too.
 	TwoSided bool    `json:"twoSided"`
 	Used     float64 `json:"used"` // share of the paper that goes into pieces, 0 to 1
+	// Shared says that edges which two pieces share are cut once.
+	Shared bool `json:"shared,omitempty"`
 }
 
 // Problem is a piece that could not be laid, and why.

@@ -49,6 +49,7 @@ export type Command =
   | SetEnds
   | SetFill
   | SetForm
+  | SetInsert
   | SetLook
   | SetMade
   | SetMat
@@ -121,6 +122,7 @@ export interface Card {
   nextId: number
   laid?: Laid[]
   ties?: Tie[]
+  insert?: Insert
 }
 export interface Face {
   id: string
@@ -268,6 +270,10 @@ export interface Laid {
 }
 export interface Tie {
   pieces: Laid[]
+}
+export interface Insert {
+  stock: string
+  less: number
 }
 export interface CardRef {
   id: string
@@ -655,6 +661,10 @@ export interface SetForm {
   radius: number
   do: 'setForm'
 }
+export interface SetInsert {
+  insert?: Insert
+  do: 'setInsert'
+}
 export interface SetLook {
   ids: string[]
   look: Look
@@ -733,6 +743,10 @@ export interface UntiePieces {
 export interface Weld {
   ids: string[]
   do: 'weld'
+}
+export interface Correction {
+  across: number
+  down: number
 }
 export interface CutApart {
   piece: string
@@ -965,9 +979,14 @@ export interface SheetView {
   margin: number
   pieces: SheetPiece[]
   marks: SheetMark[]
+  /**
+   * Items: SVG path data, mm
+   */
+  crops?: string[]
   printed: boolean
   twoSided: boolean
   used: number
+  shared?: boolean
   passes: CutPass[]
   state: RunState
   settings: CutSettings
