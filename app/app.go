@@ -121,7 +121,7 @@ type Store interface {
 type App struct {
 	store    Store
 	printer  Printer
-	cutter   Cutter
+	machine  machine
 	now      func() time.Time
 	log      *slog.Logger
 	Events   *Hub
@@ -149,8 +149,11 @@ type Config struct {
 	Store   Store
 	Printer Printer
 	Cutter  Cutter
-	Now     func() time.Time
-	Log     *slog.Logger
+	// OtherCutter makes a driver for a cutter that a person names; nil where none can be
+	// named.
+	OtherCutter func(OtherCutter) Cutter
+	Now         func() time.Time
+	Log         *slog.Logger
 }
 
 // New returns an App.
@@ -162,11 +165,14 @@ func New(c Config) *App {
 		c.Log = slog.Default()
 	}
 	hub := newHub()
-	return &App{
-		store: c.Store, printer: c.Printer, cutter: c.Cutter, now: c.Now, log: c.Log,
+	a := &App{
+		store: c.Store, printer: c.Printer, now: c.Now, log: c.Log,
 		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: map[string]thumbnail{},
-		runs: runs{m: map[string]RunState{}, printed: map[string]string{}},
+		runs:    runs{m: map[string]RunState{}, printed: map[string]string{}},
+		machine: machine{own: c.Cutter, other: c.OtherCutter},
 	}
+	a.useKeptCutter(context.Background())
+	return a
 }
 
 // Close stops all jobs and waits for them.

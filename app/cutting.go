@@ -105,7 +105,7 @@ func (c *cutting) all(ctx context.Context) error {
 	c.hold.forget()
 	if c.r.Done > 0 && c.r.Rest == nil {
 		// The connection was lost: the tool may rest where it was then.
-		if at, down, err := c.app.cutter.Rest(ctx); err == nil && down {
+		if at, down, err := c.app.machine.now().Rest(ctx); err == nil && down {
 			c.r.Rest = &at
 		}
 	}
@@ -173,7 +173,7 @@ func (c *cutting) leg(ctx context.Context) error {
 	steps := hpgl.After(c.steps, c.passes, c.state.Bed[1], first, c.r.Rest)[:end-first]
 	c.r.Rest = nil
 	began := c.app.now()
-	err := c.app.cutter.Run(legCtx, steps, func(n int) {
+	err := c.app.machine.now().Run(legCtx, steps, func(n int) {
 		now := c.app.now()
 		c.took, began = c.took+now.Sub(began), now
 		c.planned += c.steps[first+n].Seconds
@@ -237,7 +237,7 @@ func (c *cutting) lieStill(ctx context.Context) error {
 	used := c.r.Lies.Used()
 	number := used[c.looked%len(used)]
 	c.looked++
-	off, ok, err := marks.Still(ctx, c.app.cutter, markShape, *c.r.Lies, number)
+	off, ok, err := marks.Still(ctx, c.app.machine.now(), markShape, *c.r.Lies, number)
 	if err != nil || ok {
 		return err
 	}

@@ -50,7 +50,7 @@ func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number 
 }
 
 func (p *placing) hand() (Hand, bool) {
-	hand, ok := p.app.cutter.(Hand)
+	hand, ok := p.app.machine.now().(Hand)
 	return hand, ok && p.state.Hand
 }
 
@@ -108,7 +108,7 @@ func (p *placing) find(ctx context.Context, r *RunState) error {
 		return nil
 	}
 	p.update(func(j *Job) { j.Note = "Looking for the marks" })
-	found, err := marks.Find(ctx, p.app.cutter, p.drawn(), markShape, p.belongs())
+	found, err := marks.Find(ctx, p.app.machine.now(), p.drawn(), markShape, p.belongs())
 	if err != nil {
 		return err
 	}
@@ -142,7 +142,7 @@ func (p *placing) paper(ctx context.Context) ([]byte, error) {
 // show takes a picture of the bed into the run: what was cut until now is worth seeing,
 // however it ended.
 func (p *placing) show(ctx context.Context, r *RunState) {
-	raw, err := p.app.cutter.Picture(context.WithoutCancel(ctx))
+	raw, err := p.app.machine.now().Picture(context.WithoutCancel(ctx))
 	if err != nil {
 		p.app.log.Debug("no picture of the bed", "err", err)
 		return
@@ -215,7 +215,7 @@ func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number 
 			}
 		}
 		r.Tests++
-		if err := a.cutter.Run(ctx, hpgl.Steps(moved, p.state.Bed[1]), func(int) {}); err != nil {
+		if err := a.machine.now().Run(ctx, hpgl.Steps(moved, p.state.Bed[1]), func(int) {}); err != nil {
 			return err
 		}
 		p.show(ctx, r)
@@ -255,7 +255,7 @@ func (a *App) bring(ctx context.Context, id string, opt sheet.Options, number in
 
 // Unload takes the sheet off the mat of a stand-in.
 func (a *App) Unload(ctx context.Context) error {
-	hand, ok := a.cutter.(Hand)
+	hand, ok := a.machine.now().(Hand)
 	if !ok || !a.CutterState(ctx).Hand {
 		return &card.Refusal{Field: "cutter", Why: "Take the sheet off the cutting mat by hand."}
 	}
@@ -265,7 +265,7 @@ func (a *App) Unload(ctx context.Context) error {
 
 // Mishap lets something go wrong at a stand-in.
 func (a *App) Mishap(ctx context.Context, m Mishap) error {
-	hand, ok := a.cutter.(Hand)
+	hand, ok := a.machine.now().(Hand)
 	if !ok || a.CutterState(ctx).State == "away" {
 		return &card.Refusal{Field: "cutter", Why: "Only a stand-in has mishaps on demand."}
 	}

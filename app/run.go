@@ -105,10 +105,10 @@ func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) {
 
 // CutterState is what the cutter says of itself now.
 func (a *App) CutterState(ctx context.Context) CutterState {
-	if a.cutter == nil {
+	if a.machine.now() == nil {
 		return CutterState{State: "away", Why: errNoCutter.Error()}
 	}
-	return a.cutter.State(ctx)
+	return a.machine.now().State(ctx)
 }
 
 // RunPicture is the picture of a run's result.

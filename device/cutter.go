@@ -230,3 +230,9 @@ func do(req *http.Request) ([]byte, error) {
 	}
 	return raw, nil
 }
+
+// Plain is a driver for a cutter that a person has named, which reads HP-GL and tells
+// nothing of itself.
+func Plain(o app.OtherCutter) app.Cutter {
+	return &Cutter{Name: o.Address, Addr: o.Address, Bed: [2]float64{o.Width, o.Height}}
+}

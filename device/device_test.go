@@ -54,6 +54,15 @@ func plan() []hpgl.Step {
 	return hpgl.Steps([]cut.Pass{{Tool: cut.ScoringTip, Paths: score}, {Tool: cut.Blade, Paths: square}}, 279.4)
 }
 
+// quick is plan for a machine that is given no time.
+func quick() []hpgl.Step {
+	steps := plan()
+	for i := range steps {
+		steps[i].Seconds = 0
+	}
+	return steps
+}
+
 func TestTheCutterCutsWhatItIsSent(t *testing.T) {
 	c, _ := start(t, 0)
 	assert.Equal(t, app.CutterState{Name: "Bench cutter", Ready: true, State: "ready", Bed: [2]float64{304.8, 304.8}, Corner: [2]float64{6, 6}, Eye: true, Hand: true, Tool: 3}, c.State(t.Context()))

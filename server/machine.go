@@ -22,6 +22,8 @@ func (s *server) machine(r *gin.RouterGroup) {
 	r.GET("/cutter", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.CutterState(c.Request.Context())) })
 	r.DELETE("/cutter/mat", func(c *gin.Context) { s.done(c, s.App.Unload(c.Request.Context())) })
 	r.PUT("/cutter/mishap", s.mishap)
+	r.GET("/cutter/named", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Named()) })
+	r.PUT("/cutter/named", s.useCutter)
 	r.POST("/jobs/:id/:what", s.hold)
 }
 
@@ -57,6 +59,14 @@ func (s *server) mishap(c *gin.Context) {
 	var m app.Mishap
 	if s.read(c, &m) {
 		s.done(c, s.App.Mishap(c.Request.Context(), m))
+	}
+}
+
+// useCutter takes another cutter.
+func (s *server) useCutter(c *gin.Context) {
+	var o app.OtherCutter
+	if s.read(c, &o) {
+		s.done(c, s.App.UseCutter(c.Request.Context(), o))
 	}
 }
 

@@ -74,7 +74,7 @@ func serve(ctx context.Context, cmd *cobra.Command, o options, cutter app.Cutter
 		return err
 	}
 	defer func() { _ = s.Close() }() // everything acknowledged is on disk already
-	a := app.New(app.Config{Store: s, Cutter: cutter, Printer: device.Printer{URL: "http://" + o.printer}})
+	a := app.New(app.Config{Store: s, Cutter: cutter, OtherCutter: device.Plain, Printer: device.Printer{URL: "http://" + o.printer}})
 	defer a.Close()
 	if withDemo {
 		cards, err := a.Cards(ctx, "")

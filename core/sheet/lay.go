@@ -25,6 +25,9 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		units := unitsOf(c, group, opt)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
 		kind := kindOf(opt, printed && opt.Marking == ForMachine)
+		if printed && opt.Marking == ForHand {
+			kind.Margin += cropOff + cropLong // crop marks stand beside the outermost pieces too
+		}
 
 		sheets, rest, taken := onScraps(units, stock, opt, by)
 		answer := by(problem(rest, []nest.Sheet{kind}, opt))

@@ -76,6 +76,8 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 		Store: s, Log: log,
 		Cutter:  &device.Cutter{Addr: jobs.Addr().String(), Camera: "http://" + camera.Addr().String()},
 		Printer: device.Printer{URL: "http://" + paper.Addr().String()},
+
+		OtherCutter: device.Plain,
 	})
 	h.stop = append(h.stop, h.App.Close)
 	if opt.Demo {

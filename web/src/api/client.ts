@@ -11,7 +11,9 @@ import type {
   Gap,
   Incoming,
   Job,
+  Correction,
   Mishap,
+  OtherCutter,
   SheetScrap as Scrap,
   LayDrawing,
   LayoutView,
@@ -84,10 +86,17 @@ export interface Paper {
   /** How pieces may be turned. */
   turning?: 'upright' | 'quarters' | 'freely'
   lie?: 'portrait' | 'landscape'
+  /** What printed sheets are marked with. */
+  marks?: 'machine' | 'hand' | 'none'
+  /** The printer reaches the edges of the paper. */
+  borderless?: boolean
+  /** Pieces lie edge to edge, and shared edges are cut once. */
+  share?: boolean
 }
 
 const query = (p: Paper) =>
-  `?size=${p.size}&margin=${p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}&lie=${p.lie ?? 'portrait'}`
+  `?size=${p.size}&margin=${p.borderless ? 0 : p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}` +
+  `&lie=${p.lie ?? 'portrait'}&marks=${p.marks ?? 'machine'}${p.share ? '&share=1' : ''}`
 
 export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
@@ -111,6 +120,13 @@ export const api = {
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
   setWords: (words: Words) => call<WordsSet>('POST', '/settings', words),
+  correction: () => call<Correction>('GET', '/printer/correction'),
+  measured: (p: Paper, across: number, down: number) =>
+    call<Correction>('PUT', `/printer/correction${query(p)}`, { across, down }),
+  asItComes: () => call<void>('DELETE', '/printer/correction'),
+  testPage: (p: Paper) => call<Job>('POST', `/printer/tests${query(p)}`),
+  namedCutter: () => call<OtherCutter>('GET', '/cutter/named'),
+  useCutter: (c: OtherCutter) => call<void>('PUT', '/cutter/named', c),
   scraps: () => call<Scrap[]>('GET', '/scraps'),
   keepScraps: (s: Scrap[]) => call<void>('PUT', '/scraps', s),
   sheets: (id: string, p: Paper) => call<LayoutView>('GET', `/cards/${id}/sheets${query(p)}`),
@@ -153,7 +169,8 @@ export const api = {
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
-  pdfURL: (id: string, p: Paper, lines: boolean) => `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}`,
+  pdfURL: (id: string, p: Paper, lines: boolean, spot: boolean) =>
+    `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}${lines && spot ? '&spot=1' : ''}`,
   zipURL: (id: string, p: Paper, unit: string) => `/api/cards/${id}/sheets.zip${query(p)}&unit=${unit}`,
   svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
   pageURL: (id: string, n: number, p: Paper, kind: 'png' | 'jpg', dpi: number) =>

@@ -1084,6 +1084,11 @@ export interface Order {
   all: string[]
   seen: string[]
 }
+export interface OtherCutter {
+  address: string
+  width: number
+  height: number
+}
 export interface Picture {
   id: string
   name: string

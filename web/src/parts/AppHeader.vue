@@ -144,12 +144,12 @@ function rename(title: string | undefined) {
                 <MenuDivider />
               </template>
               <MenuItem key="pdf">
-                <a :href="api.pdfURL(card.id, prefs.paper, false)" download data-testid="out-pdf"
+                <a :href="api.pdfURL(card.id, prefs.paper, false, false)" download data-testid="out-pdf"
                   >What is printed, as PDF</a
                 >
               </MenuItem>
               <MenuItem key="lines">
-                <a :href="api.pdfURL(card.id, prefs.paper, true)" download>Print and lines, as PDF</a>
+                <a :href="api.pdfURL(card.id, prefs.paper, true, prefs.spot)" download>Print and lines, as PDF</a>
               </MenuItem>
               <MenuItem key="all">
                 <a :href="api.zipURL(card.id, prefs.paper, prefs.unit)" download data-testid="out-all"

@@ -54,6 +54,7 @@ export const useMachine = defineStore('machine', () => {
     tests: (sheet: number) => api.atCutter(card.id, sheet, 'tests', prefs.paper),
     closer: () => api.layCloser(card.id, prefs.paper),
     print: () => api.print(card.id, prefs.paper),
+    testPage: () => api.testPage(prefs.paper),
   }
 
   async function start(kind: keyof typeof ask, sheet = 0) {

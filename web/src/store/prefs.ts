@@ -16,6 +16,9 @@ export const usePrefs = defineStore('prefs', () => {
   const ratio = useStorage('sectilis.ratio', true)
   const paper = useStorage<Paper>('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
   const lines = useStorage('sectilis.lines', false)
+  /** How printed pages go out as pictures. */
+  const picture = useStorage<{ kind: 'png' | 'jpg'; dpi: number }>('sectilis.picture', { kind: 'png', dpi: 300 })
+  const spot = useStorage('sectilis.spot', false)
   const step = computed(() =>
     unit.value === 'in'
       ? { normal: INCH / 16, fine: INCH / 64, coarse: INCH / 2 }
@@ -31,6 +34,8 @@ export const usePrefs = defineStore('prefs', () => {
     from,
     paper,
     lines,
+    spot,
+    picture,
     step,
     len: (mm: number) => format(mm, unit.value),
     lenUnit: (mm: number) => formatUnit(mm, unit.value),

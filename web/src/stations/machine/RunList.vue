@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { useSheets } from '../../store/sheets'
+import CutterMenu from './CutterMenu.vue'
 import MishapMenu from './MishapMenu.vue'
 import { toolName } from './tools'
 
@@ -63,7 +64,10 @@ const stateOf = (n: number, state: string) =>
     </div>
     <span class="space" />
     <div class="box" data-testid="cutter">
-      <b>{{ machine.cutter?.name || 'Cutter' }}</b>
+      <div class="name">
+        <b>{{ machine.cutter?.name || 'Cutter' }}</b>
+        <CutterMenu />
+      </div>
       <small v-if="away" data-testid="cutter-why">The cutter is not there: {{ machine.cutter?.why }}.</small>
       <small v-else-if="machine.cutter?.why && !machine.running" class="bad" data-testid="cutter-why"
         >Not ready: {{ machine.cutter.why }}.</small
@@ -101,6 +105,15 @@ const stateOf = (n: number, state: string) =>
 }
 .space {
   flex: 1;
+}
+.name {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.name b {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .chips {
   display: flex;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The paper that sheets are laid on: size, margin, room between pieces.
-import { Segmented, Select, SelectOption } from 'ant-design-vue'
+import { Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { ref } from 'vue'
 import type { Paper } from '../../api/client'
 import Field from '../../parts/Field.vue'
@@ -11,6 +11,8 @@ import { usePrefs } from '../../store/prefs'
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const wrong = ref('')
+
+const change = (part: Partial<Paper>) => (prefs.paper = { ...prefs.paper, ...part })
 
 /** Takes a length within limits that the laying of sheets holds to as well. */
 function set(what: 'margin' | 'between', mm: number, least: number) {
@@ -45,7 +47,8 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
       </Field>
       <MeasureField
         label="Margin"
-        :mm="prefs.paper.margin"
+        :mm="prefs.paper.borderless ? 0 : prefs.paper.margin"
+        :disabled="prefs.paper.borderless"
         testid="margin"
         @set="set('margin', $event, 0)"
         @wrong="$event && (wrong = $event)"
@@ -81,6 +84,35 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
           <SelectOption value="freely">As they lie closest</SelectOption>
         </Select>
       </Field>
+      <Field label="Marks" wide>
+        <Select
+          :value="prefs.paper.marks ?? 'machine'"
+          :bordered="false"
+          size="small"
+          data-testid="marking"
+          @change="(v) => change({ marks: v as Paper['marks'] })"
+        >
+          <SelectOption value="machine">For the machine to find</SelectOption>
+          <SelectOption value="hand">Crop marks, to trim by hand</SelectOption>
+          <SelectOption value="none">None</SelectOption>
+        </Select>
+      </Field>
+    </div>
+    <div class="ticks">
+      <Checkbox
+        :checked="prefs.paper.borderless ?? false"
+        title="Only where your printer prints to the edge of the paper"
+        data-testid="borderless"
+        @change="change({ borderless: !prefs.paper.borderless })"
+        >Borderless</Checkbox
+      >
+      <Checkbox
+        :checked="prefs.paper.share ?? false"
+        title="Pieces with straight edges lie side by side without room between them; where two meet, one cut is enough"
+        data-testid="share"
+        @change="change({ share: !prefs.paper.share })"
+        >Cut shared edges once</Checkbox
+      >
     </div>
     <p v-if="wrong" class="wrong" role="alert" data-testid="paper-wrong">{{ wrong }}</p>
   </section>
@@ -89,6 +121,12 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
 <style scoped>
 .lie {
   grid-column: 1 / -1;
+}
+.ticks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  margin-top: 8px;
 }
 p {
   margin-bottom: 0;

@@ -15,7 +15,11 @@ const item = computed(() => face.value?.items.find((it) => it.id === props.piece
 const inks = computed(() => face.value?.items.filter((it) => !it.piece && it.on === props.piece.id) ?? [])
 /** Drawn without its ground: paper has the colour of the sheet. */
 const bare = (it: SceneItem): SceneItem => ({ ...it, ground: 'none' })
-const outer = computed(() => card.view?.scene.faces.filter((f) => f.side === 'outside') ?? [])
+/** The base shows its outside; an insert is what is printed on the inside. */
+const faces = computed(() => {
+  const side = props.piece.id === 'insert' ? 'inside' : 'outside'
+  return card.view?.scene.faces.filter((f) => f.side === side) ?? []
+})
 const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
 </script>
 
@@ -61,8 +65,8 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
         <ItemPaint v-for="it in inks" :key="it.id" :item="bare(it)" :at="it.at" :outline="it.outline" />
       </g>
     </template>
-    <template v-else-if="piece.id === 'base'">
-      <g v-for="f in outer" :key="f.id" :transform="matrix(f.onSheet)">
+    <template v-else-if="piece.id === 'base' || piece.id === 'insert'">
+      <g v-for="f in faces" :key="f.id" :transform="matrix(f.onSheet)">
         <clipPath :id="`${uid}-${f.id}`"><rect :width="f.width" :height="f.height" /></clipPath>
         <g :clip-path="`url(#${uid}-${f.id})`">
           <ItemPaint

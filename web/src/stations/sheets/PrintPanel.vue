@@ -4,6 +4,8 @@ import { Button, Checkbox, Progress } from 'ant-design-vue'
 import { computed } from 'vue'
 import { api } from '../../api/client'
 import type { SheetView } from '../../api/types'
+import InsertFields from './InsertFields.vue'
+import TrueSize from './TrueSize.vue'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
@@ -14,8 +16,10 @@ const machine = useMachine()
 const prefs = usePrefs()
 
 const pages = computed(() => props.sheets.reduce((n, s) => n + (s.printed ? 1 : 0) + (s.twoSided ? 1 : 0), 0))
-const pdf = computed(() => (pages.value || prefs.lines ? api.pdfURL(card.id, prefs.paper, prefs.lines) : undefined))
-const job = computed(() => (machine.print?.card === card.id ? machine.print : undefined))
+const pdf = computed(() =>
+  pages.value || prefs.lines ? api.pdfURL(card.id, prefs.paper, prefs.lines, prefs.spot) : undefined,
+)
+const job = computed(() => (machine.print && [card.id, ''].includes(machine.print.card) ? machine.print : undefined))
 const running = computed(() => job.value?.state === 'running')
 </script>
 
@@ -25,6 +29,7 @@ const running = computed(() => job.value?.state === 'running')
     <div class="facts">
       <span>Printer</span><b>Desk printer · stand-in</b> <span>Pages</span><b>{{ pages }}</b>
     </div>
+    <InsertFields />
     <div class="buttons">
       <Button type="primary" :disabled="!pages || running" data-testid="print" @click="machine.start('print')">
         {{ pages === 1 ? 'Print 1 page' : `Print ${pages} pages` }}
@@ -33,7 +38,15 @@ const running = computed(() => job.value?.state === 'running')
       <Checkbox v-model:checked="prefs.lines" title="The lines too, for cutting by hand" data-testid="lines"
         >with lines</Checkbox
       >
+      <Checkbox
+        v-if="prefs.lines"
+        v-model:checked="prefs.spot"
+        title="Each role in an ink of its own name, as cutting tables know them"
+        data-testid="spot"
+        >in spot colours</Checkbox
+      >
     </div>
+    <TrueSize />
     <p v-if="!pages && sheets.length" class="note">
       Nothing on these sheets is printed. Tick “with lines” for a PDF of their outlines.
     </p>
@@ -55,6 +68,7 @@ const running = computed(() => job.value?.state === 'running')
 <style scoped>
 .buttons {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin-top: 10px;
   align-items: center;

@@ -124,6 +124,9 @@ const labels = computed(() =>
           <circle v-if="m.second" :cx="m.second.x" :cy="m.second.y" r=".9" :fill="pen" stroke="none" />
         </g>
       </g>
+      <g v-if="marks" fill="none" :stroke="pen">
+        <path v-for="(c, i) in sheet.crops ?? []" :key="'crop' + i" :d="c" class="crop" />
+      </g>
       <g v-for="(t, i) in ties" :key="'tie' + i" class="tie">
         <path :d="`M${t.a.x} ${t.a.y}L${t.b.x} ${t.b.y}`" />
         <circle :cx="(t.a.x + t.b.x) / 2" :cy="(t.a.y + t.b.y) / 2" :r="4 * px" />
@@ -230,6 +233,9 @@ figcaption small {
 }
 .tie circle {
   fill: var(--honey);
+}
+.crop {
+  stroke-width: 0.8;
 }
 .tie {
   pointer-events: none;

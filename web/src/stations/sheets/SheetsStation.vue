@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Progress, Spin } from 'ant-design-vue'
+import { Alert, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
@@ -8,6 +8,7 @@ import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
+import Field from '../../parts/Field.vue'
 import PaperPanel from './PaperPanel.vue'
 import PrintPanel from './PrintPanel.vue'
 import PiecePanel from './PiecePanel.vue'
@@ -215,10 +216,13 @@ const counted = (pieces: string[]) => {
       <section v-if="sheet" class="sec">
         <h3>Sheet {{ sheet.number }}</h3>
         <div class="facts">
-          <span>Stock</span><b>{{ sheet.stock.name }}</b> <span>Printed</span
-          ><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b> <span>Pieces</span
-          ><b>{{ sheet.pieces.length }}</b> <span>Marks</span
-          ><b>{{ sheet.marks.length ? 'four, one of them doubled' : 'none needed' }}</b>
+          <span>Stock</span><b>{{ sheet.stock.name }}</b>
+          <template v-if="sheet.of < 0"
+            ><span>Scrap</span><b>{{ prefs.size(sheet.size.width, sheet.size.height) }}</b></template
+          >
+          <span>Printed</span><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b>
+          <span>Pieces</span><b>{{ sheet.pieces.length }}</b> <span>Marks</span
+          ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
         </div>
         <div class="files">
           <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg"
@@ -230,12 +234,25 @@ const counted = (pieces: string[]) => {
           <a
             v-if="sheet.printed"
             class="verb"
-            :href="api.pageURL(card.id, sheet.number, prefs.paper, 'png', 300)"
-            title="The printed side, 300 pixels to the inch, in true size"
+            :href="api.pageURL(card.id, sheet.number, prefs.paper, prefs.picture.kind, prefs.picture.dpi)"
+            title="The printed side as a picture in true size"
             download
             data-testid="png"
-            >Page, PNG</a
+            >Page, {{ prefs.picture.kind === 'png' ? 'PNG' : 'JPEG' }}</a
           >
+        </div>
+        <div v-if="sheet.printed" class="pair as">
+          <Field label="Pages as">
+            <Select v-model:value="prefs.picture.kind" :bordered="false" size="small" data-testid="page-kind">
+              <SelectOption value="png">PNG</SelectOption>
+              <SelectOption value="jpg">JPEG</SelectOption>
+            </Select>
+          </Field>
+          <Field label="To the inch">
+            <Select v-model:value="prefs.picture.dpi" :bordered="false" size="small" data-testid="page-dpi">
+              <SelectOption v-for="d in [150, 200, 300, 400, 600]" :key="d" :value="d">{{ d }}</SelectOption>
+            </Select>
+          </Field>
         </div>
       </section>
       <PaperPanel />
@@ -334,6 +351,9 @@ a.verb {
 .found {
   margin-right: 6px;
   color: var(--ink5);
+}
+.as {
+  margin-top: 8px;
 }
 .files {
   display: flex;
