@@ -2,6 +2,8 @@ package cut
 
 import (
 	"math"
+	"math/rand/v2"
+	"slices"
 
 	"sectilis/core/geom"
 )
@@ -36,7 +38,8 @@ func Order(lines []geom.Polyline, from geom.Point, inside [][]int) (ordered []ge
 	}
 	w := &way{from: from, stops: stops}
 	w.nearest()
-	w.improve()
+	w.improve(0, len(w.order))
+	w.shake()
 	for _, k := range w.order {
 		ordered, numbers = append(ordered, stops[k].line()), append(numbers, int(k))
 	}
@@ -151,22 +154,92 @@ const (
 	maxSweeps = 60
 )
 
-func (w *way) improve() {
+// improve shortens what lies from place lo of the order to before hi.
+func (w *way) improve(lo, hi int) {
 	for range maxSweeps {
-		better := w.restart()
-		better = w.turnRound() || better
-		better = w.putElsewhere() || better
+		better := w.restart(lo, hi)
+		better = w.turnRound(lo, hi) || better
+		better = w.putElsewhere(lo, hi) || better
 		if !better {
 			return
 		}
 	}
 }
 
+// How often the way is shaken, and how many lines of the order each time: what is far off
+// stays as it is.
+const (
+	shakes    = 40
+	shakeNear = 40
+)
+
+// shake exchanges two stretches that follow one another and shortens what comes of it,
+// again and again; what is no shorter in the end is undone.
+func (w *way) shake() {
+	n := len(w.order)
+	if n < 8 {
+		return
+	}
+	r := rand.New(rand.NewPCG(uint64(n), 0x3a7))
+	length := w.length()
+	for range shakes {
+		order, at := slices.Clone(w.order), make([]int, n)
+		for i, s := range w.stops {
+			at[i] = s.at
+		}
+		near := min(n, shakeNear)
+		first := r.IntN(n - near + 1)
+		cuts := []int{first + r.IntN(near), first + r.IntN(near), first + r.IntN(near)}
+		slices.Sort(cuts)
+		if cuts[0] == cuts[1] || cuts[1] == cuts[2] {
+			continue
+		}
+		next := slices.Concat(w.order[:cuts[0]], w.order[cuts[1]:cuts[2]], w.order[cuts[0]:cuts[1]], w.order[cuts[2]:])
+		if !w.may(next) {
+			continue
+		}
+		w.order = next
+		w.improve(max(0, first-shakeNear/4), min(n, first+near+shakeNear/4))
+		if now := w.length(); now < length-shorter {
+			length = now
+			continue
+		}
+		w.order = order
+		for i, s := range w.stops {
+			s.begin(at[i])
+		}
+	}
+}
+
+// length is that of the way between the lines.
+func (w *way) length() float64 {
+	sum := 0.0
+	for i := range w.order {
+		sum += w.gap(w.exit(i-1), i)
+	}
+	return sum
+}
+
+// may reports whether in an order every line comes after those that have to.
+func (w *way) may(order []int) bool {
+	if !w.bound {
+		return true
+	}
+	done := make([]bool, len(w.stops))
+	for _, k := range order {
+		if !all(done, w.stops[k].before) {
+			return false
+		}
+		done[k] = true
+	}
+	return true
+}
+
 // restart begins each line where the way past it is shortest.
-func (w *way) restart() bool {
+func (w *way) restart(lo, hi int) bool {
 	better := false
-	for i, k := range w.order {
-		s := w.stops[k]
+	for i := lo; i < hi; i++ {
+		s := w.stops[w.order[i]]
 		if len(s.starts) < 2 {
 			continue
 		}
@@ -187,10 +260,10 @@ func (w *way) restart() bool {
 }
 
 // turnRound turns stretches of the order round.
-func (w *way) turnRound() bool {
-	n, better := len(w.order), false
-	for i := 0; i < n; i++ {
-		for j := i + 1; j < n; j++ {
+func (w *way) turnRound(lo, hi int) bool {
+	better := false
+	for i := lo; i < hi; i++ {
+		for j := i + 1; j < hi; j++ {
 			a := w.exit(i - 1)
 			was := w.gap(a, i) + w.gap(w.exit(j), j+1)
 			first := w.stops[w.order[i]]
@@ -230,10 +303,10 @@ func (w *way) mayTurn(i, j int) bool {
 
 // putElsewhere moves up to three lines that follow one another to another place,
 // either way round.
-func (w *way) putElsewhere() bool {
-	n, better := len(w.order), false
-	for size := 1; size <= min(3, n-1); size++ {
-		for i := 0; i+size <= n; i++ {
+func (w *way) putElsewhere(lo, hi int) bool {
+	better := false
+	for size := 1; size <= min(3, hi-lo-1); size++ {
+		for i := lo; i+size <= hi; i++ {
 			a := w.exit(i - 1)
 			last := i + size - 1
 			gain := w.gap(a, i) + w.gap(w.exit(last), last+1) - w.gap(a, last+1)
@@ -242,7 +315,7 @@ func (w *way) putElsewhere() bool {
 			}
 			first, end := w.stops[w.order[i]], w.stops[w.order[last]]
 			to, back, most := -1, false, shorter
-			for j := 0; j <= n; j++ {
+			for j := lo; j <= hi; j++ {
 				if j >= i && j <= last+1 {
 					continue
 				}
@@ -278,14 +351,8 @@ func (w *way) move(i, last, to int, back bool) bool {
 		to -= len(part)
 	}
 	next := append(append(append([]int(nil), rest[:to]...), part...), rest[to:]...)
-	if w.bound {
-		done := make([]bool, len(w.stops))
-		for _, k := range next {
-			if !all(done, w.stops[k].before) {
-				return false
-			}
-			done[k] = true
-		}
+	if !w.may(next) {
+		return false
 	}
 	if back {
 		for _, k := range part {
