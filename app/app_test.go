@@ -51,7 +51,7 @@ func (p *press) Print(ctx context.Context, page app.Page) (string, error) {
 	}
 }
 
-func (p *press) Picture(context.Context, string) ([]byte, error) { return nil, app.ErrNotFound }
+func (p *press) Picture(context.Context, string, bool) ([]byte, error) { return nil, app.ErrNotFound }
 
 // bench is a cutter that does one step for each go.
 type bench struct {
@@ -476,7 +476,7 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 	bare := app.New(app.Config{Store: f.store})
 	defer bare.Close()
 	assert.Equal(t, "away", bare.CutterState(t.Context()).State)
-	_, err = bare.Printed(t.Context(), "p1")
+	_, err = bare.Printed(t.Context(), "p1", false)
 	assert.ErrorIs(t, err, app.ErrNotFound)
 	j, err := bare.Print(t.Context(), id, letter())
 	require.NoError(t, err)

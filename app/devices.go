@@ -22,7 +22,8 @@ type Printer interface {
 	// Print returns where a picture of the printed page can be fetched, or ""
 	// if the printer has none.
 	Print(ctx context.Context, p Page) (ref string, err error)
-	Picture(ctx context.Context, ref string) ([]byte, error)
+	// Picture is the printed page as a PNG; small is one to be looked at.
+	Picture(ctx context.Context, ref string, small bool) ([]byte, error)
 }
 
 // CutterState is what a cutter says of itself.

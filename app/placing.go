@@ -128,7 +128,7 @@ func (p *placing) drawn() []marks.Mark {
 // paper is the sheet as a stand-in is given it: as it came from the printer, or bare.
 func (p *placing) paper(ctx context.Context) ([]byte, error) {
 	if p.page != "" {
-		return p.app.printer.Picture(ctx, p.page)
+		return p.app.printer.Picture(ctx, p.page, false)
 	}
 	const perMM = 2.0
 	bare := image.NewPaletted(image.Rect(0, 0, int(p.sh.Size.Width*perMM), int(p.sh.Size.Height*perMM)), color.Palette{raster.Colour(p.sh.Stock.Colour)})

@@ -141,9 +141,9 @@ func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.O
 }
 
 // Printed is a picture of a page that was printed.
-func (a *App) Printed(ctx context.Context, ref string) ([]byte, error) {
+func (a *App) Printed(ctx context.Context, ref string, small bool) ([]byte, error) {
 	if a.printer == nil {
 		return nil, ErrNotFound
 	}
-	return a.printer.Picture(ctx, ref)
+	return a.printer.Picture(ctx, ref, small)
 }

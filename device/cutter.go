@@ -37,7 +37,7 @@ type Cutter struct {
 }
 
 // maxReply bounds what is read from a machine.
-const maxReply = 64 << 20
+const maxReply = 256 << 20
 
 // whys are what the states of a cutter that cannot cut mean.
 var whys = map[string]string{

@@ -127,29 +127,33 @@ func TestThePrinterLaysPagesDownAlmostStraight(t *testing.T) {
 	require.NoError(t, png.Encode(&raw, page))
 	ref, err := p.Print(t.Context(), app.Page{Title: "x", Width: 60, Height: 80, PNG: raw.Bytes()})
 	require.NoError(t, err)
-	printed, err := p.Picture(t.Context(), ref)
+	printed, err := p.Picture(t.Context(), ref, false)
 	require.NoError(t, err)
 	img, err := png.Decode(bytes.NewReader(printed))
 	require.NoError(t, err)
-	sum, sx, n := 0.0, 0.0, 0.0
-	for y := range 800 {
-		for x := range 600 {
+	assert.InDelta(t, 60*600/25.4, img.Bounds().Dx(), 1, "kept at 600 to the inch")
+	sum, sx := 0.0, 0.0
+	scale := 600 / float64(img.Bounds().Dx())
+	for y := range img.Bounds().Dy() {
+		for x := range img.Bounds().Dx() {
 			r, _, _, _ := img.At(x, y).RGBA()
-			k := 1 - float64(r)/65535
+			k := (1 - float64(r)/65535) * scale * scale
 			sum += k
-			sx += k * float64(x)
-			n++
+			sx += k * float64(x) * scale
 		}
 	}
+	little, err := p.Picture(t.Context(), ref, true)
+	require.NoError(t, err)
+	assert.Less(t, len(little), len(printed))
 	assert.InDelta(t, 99*99, sum, 250, "stretched by no more than a little")
 	assert.InDelta(t, 300, sx/sum, 20, "shifted by no more than 1.5 mm and a turn")
 	assert.NotEqual(t, 300.0, sx/sum)
 
 	_, err = p.Print(t.Context(), app.Page{Width: 60, Height: 80, PNG: []byte("no page")})
 	assert.ErrorContains(t, err, "400")
-	_, err = p.Picture(t.Context(), "../etc")
+	_, err = p.Picture(t.Context(), "../etc", false)
 	assert.ErrorIs(t, err, app.ErrNotFound)
-	_, err = p.Picture(t.Context(), "p99")
+	_, err = p.Picture(t.Context(), "p99", false)
 	assert.ErrorIs(t, err, app.ErrNotFound)
 	srv.Close()
 	_, err = p.Print(t.Context(), app.Page{Width: 60, Height: 80, PNG: raw.Bytes()})

@@ -47,9 +47,12 @@ func (p Printer) Print(ctx context.Context, page app.Page) (string, error) {
 var refs = regexp.MustCompile(`^[0-9a-z]{1,20}$`)
 
 // Picture implements app.Printer.
-func (p Printer) Picture(ctx context.Context, ref string) ([]byte, error) {
+func (p Printer) Picture(ctx context.Context, ref string, small bool) ([]byte, error) {
 	if !refs.MatchString(ref) {
 		return nil, app.ErrNotFound
+	}
+	if small {
+		ref += "?small=1"
 	}
 	return get(ctx, p.URL+"/pages/"+ref)
 }

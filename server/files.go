@@ -202,7 +202,7 @@ func (s *server) accepted(c *gin.Context, j app.Job, err error) {
 }
 
 func (s *server) printed(c *gin.Context) {
-	raw, err := s.App.Printed(c.Request.Context(), c.Param("ref"))
+	raw, err := s.App.Printed(c.Request.Context(), c.Param("ref"), c.Query("small") == "1")
 	s.picture(c, "image/png", raw, err, "no-cache")
 }
 

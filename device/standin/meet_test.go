@@ -60,11 +60,11 @@ func TestPrintAndCutMeet(t *testing.T) {
 	sum, n, worst := 0.0, 0.0, 0.0
 	for seed := range seeds {
 		printer := NewPrinter(seed)
-		raw, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255})
+		raw, _, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255})
 		require.NoError(t, err)
 		page, err := png.Decode(bytes.NewReader(raw))
 		require.NoError(t, err)
-		lies := layDown(page, perMM, rand.New(rand.NewPCG(seed, 2)))
+		lies := layDown(page, float64(page.Bounds().Dx())/sh.Size.Width, rand.New(rand.NewPCG(seed, 2)))
 		expect := geom.Shift(corner, bed-corner-sh.Size.Height)
 		found, err := marks.Find(t.Context(), eye{lies, rand.New(rand.NewPCG(seed, 3))}, drawn, marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, expect)
 		require.NoError(t, err, "seed %d", seed)

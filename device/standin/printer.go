@@ -2,7 +2,9 @@ package standin
 
 import (
 	"bytes"
+	"encoding/binary"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"image"
 	"image/color"
@@ -14,9 +16,6 @@ import (
 	"strconv"
 	"sync"
 
-	xdraw "golang.org/x/image/draw"
-	"golang.org/x/image/math/f64"
-
 	"sectilis/core/format/raster"
 	"sectilis/core/geom"
 )
@@ -27,7 +26,7 @@ type Printer struct {
 	mu    sync.Mutex
 	rng   *rand.Rand
 	count int
-	pages map[string][]byte
+	pages map[string]printed
 }
 
 // How far off a page may come out.
@@ -35,14 +34,14 @@ const (
 	maxShift   = 1.5 // mm
 	maxTurn    = .7  // degrees
 	maxStretch = .003
-	keepPages  = 24
-	maxPage    = 64 << 20
-	maxPixels  = 60_000_000
+	keepPages  = 16
+	maxPage    = 256 << 20
+	maxPixels  = 72_000_000
 )
 
 // NewPrinter returns a printer whose faults follow from the seed.
 func NewPrinter(seed uint64) *Printer {
-	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), pages: map[string][]byte{}}
+	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), pages: map[string]printed{}}
 }
 
 // Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
@@ -52,8 +51,12 @@ func (p *Printer) Handler() http.Handler {
 	mux.HandleFunc("POST /pages", p.print)
 	mux.HandleFunc("GET /pages/{ref}", func(w http.ResponseWriter, r *http.Request) {
 		p.mu.Lock()
-		raw, ok := p.pages[r.PathValue("ref")]
+		page, ok := p.pages[r.PathValue("ref")]
 		p.mu.Unlock()
+		raw := page.raw
+		if r.URL.Query().Get("small") == "1" {
+			raw = page.small
+		}
 		if !ok {
 			http.NotFound(w, r)
 			return
@@ -69,7 +72,8 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 	if !ok {
 		return
 	}
-	raw, err := p.lay(page, perMM, paperOf(r.URL.Query().Get("paper")))
+	paper := paperOf(r.URL.Query().Get("paper"))
+	raw, small, err := p.lay(page, perMM, paper)
 	if err != nil {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
@@ -77,7 +81,7 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 	p.mu.Lock()
 	p.count++
 	ref := fmt.Sprintf("p%d", p.count)
-	p.pages[ref] = raw
+	p.pages[ref] = printed{raw, small}
 	delete(p.pages, fmt.Sprintf("p%d", p.count-keepPages))
 	p.mu.Unlock()
 	w.Header().Set("Content-Type", "application/json")
@@ -124,20 +128,83 @@ func (p *Printer) fault(width, height float64) geom.Affine {
 		Then(geom.Shift(width/2+dx, height/2+dy))
 }
 
-// lay puts the ink down on paper, perMM pixels to the millimetre.
-func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) ([]byte, error) {
+// printed is a printed sheet, and a smaller picture of it to be looked at.
+type printed struct{ raw, small []byte }
+
+// What printed sheets are kept at, in pixels per mm: 600 to the inch, and 75.
+const (
+	keptScale  = 600 / 25.4
+	smallScale = 75 / 25.4
+)
+
+// lay is the page as it comes out on paper of a colour: shifted, turned, stretched.
+func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) (raw, small []byte, err error) {
 	b := page.Bounds()
-	out := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
-	draw.Draw(out, out.Bounds(), image.NewUniform(color.White), image.Point{}, draw.Src)
-	m := geom.Scale(1/perMM, 1/perMM).Then(p.fault(float64(b.Dx())/perMM, float64(b.Dy())/perMM)).Then(geom.Scale(perMM, perMM))
-	xdraw.BiLinear.Transform(out, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, page, b, xdraw.Over, nil)
-	// Ink takes light away from what the paper gives back.
-	for i := 0; i < len(out.Pix); i += 4 {
-		out.Pix[i] = uint8(int(out.Pix[i]) * int(paper.R) / 255)
-		out.Pix[i+1] = uint8(int(out.Pix[i+1]) * int(paper.G) / 255)
-		out.Pix[i+2] = uint8(int(out.Pix[i+2]) * int(paper.B) / 255)
+	in := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+	draw.Draw(in, in.Bounds(), page, b.Min, draw.Src)
+	w, h := float64(b.Dx())/perMM, float64(b.Dy())/perMM
+	back, ok := p.fault(w, h).Inverse()
+	if !ok {
+		return nil, nil, errors.New("the page cannot be laid down")
 	}
+	at := func(scale float64) ([]byte, error) {
+		return laidAt(in, perMM, back, scale, w, h, paper)
+	}
+	if raw, err = at(max(perMM, min(keptScale, math.Sqrt(maxPixels/(w*h))))); err == nil {
+		small, err = at(smallScale)
+	}
+	return raw, small, err
+}
+
+// laidAt is the printed sheet at a scale; back maps it to the page, in mm.
+func laidAt(in *image.RGBA, perMM float64, back geom.Affine, scale, w, h float64, paper color.RGBA) ([]byte, error) {
+	out := image.NewRGBA(image.Rect(0, 0, int(math.Round(w*scale)), int(math.Round(h*scale))))
+	m := geom.Scale(1/scale, 1/scale).Then(back).Then(geom.Scale(perMM, perMM))
+	var rows sync.WaitGroup
+	const bands = 4
+	for k := range bands {
+		rows.Go(func() {
+			for y := out.Rect.Dy() * k / bands; y < out.Rect.Dy()*(k+1)/bands; y++ {
+				inkRow(out, y, in, m, paper)
+			}
+		})
+	}
+	rows.Wait()
 	var buf bytes.Buffer
 	err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out)
 	return buf.Bytes(), err
+}
+
+// inkRow prints one row: ink takes light away from what the paper gives back. Between
+// the pixels of the page the four around are mixed.
+func inkRow(out *image.RGBA, y int, in *image.RGBA, m geom.Affine, paper color.RGBA) {
+	w, h := in.Rect.Dx(), in.Rect.Dy()
+	row := out.Pix[y*out.Stride:]
+	tone := [3]int{int(paper.R), int(paper.G), int(paper.B)}
+	// Along a row places on the page go on evenly: in 1/65536 of its pixels.
+	const one = 1 << 16
+	from := m.Apply(geom.Pt(.5, float64(y)+.5))
+	u, v := int64((from.X-.5)*one), int64((from.Y-.5)*one)
+	du, dv := int64(m.A*one), int64(m.B*one)
+	bare := [4]uint8{paper.R, paper.G, paper.B, 255}
+	for x := range out.Rect.Dx() {
+		px := row[4*x : 4*x+4 : 4*x+4]
+		copy(px, bare[:])
+		iu, iv := int(u>>16), int(v>>16)
+		fu, fv := int(u&(one-1))>>8, int(v&(one-1))>>8
+		u, v = u+du, v+dv
+		if iu < 0 || iv < 0 || iu+1 >= w || iv+1 >= h {
+			continue
+		}
+		at := iv*in.Stride + 4*iu
+		a, b := in.Pix[at:at+8:at+8], in.Pix[at+in.Stride:at+in.Stride+8:at+in.Stride+8]
+		if binary.LittleEndian.Uint64(a)&binary.LittleEndian.Uint64(b) == math.MaxUint64 {
+			continue // nothing is printed here
+		}
+		for c := range 3 {
+			top := int(a[c])*(256-fu) + int(a[c+4])*fu
+			foot := int(b[c])*(256-fu) + int(b[c+4])*fu
+			px[c] = uint8(((top*(256-fv) + foot*fv) >> 16) * tone[c] / 255)
+		}
+	}
 }

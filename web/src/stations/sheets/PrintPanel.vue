@@ -58,7 +58,7 @@ const running = computed(() => job.value?.state === 'running')
       <Button v-if="running" size="small" data-testid="stop-print" @click="machine.stop(job)">Stop</Button>
       <div v-if="job.pictures?.length" class="prints">
         <a v-for="p in job.pictures" :key="p" :href="'/api/' + p" target="_blank"
-          ><img :src="'/api/' + p" alt="A printed page"
+          ><img :src="'/api/' + p + '?small=1'" alt="A printed page"
         /></a>
       </div>
     </template>
