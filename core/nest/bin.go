@@ -2,6 +2,7 @@ package nest
 
 import (
 	"math"
+	"sync"
 
 	"sectilis/core/geom"
 )
@@ -90,7 +91,28 @@ func (b *bin) find(s *shape, limit float64) (c int, y, top float64, ok bool) {
 		return 0, 0, 0, false
 	}
 	limit = min(limit, b.h+hair)
-	for i := 0; i+len(s.cols[b.level]) <= len(b.cols); i++ {
+	places := len(b.cols) - len(s.cols[b.level]) + 1
+	if places < worthTwo {
+		return b.findFrom(s, 0, places, limit)
+	}
+	var c2 int
+	var y2, top2 float64
+	var ok2 bool
+	var right sync.WaitGroup
+	right.Go(func() { c2, y2, top2, ok2 = b.findFrom(s, places/2, places, limit) })
+	c, y, top, ok = b.findFrom(s, 0, places/2, limit)
+	right.Wait()
+	if ok2 && (!ok || top2 < top-1e-6) {
+		return c2, y2, top2, true
+	}
+	return c, y, top, ok
+}
+
+// worthTwo is from how many places on two look for the lowest, each in a half.
+const worthTwo = 250
+
+func (b *bin) findFrom(s *shape, from, to int, limit float64) (c int, y, top float64, ok bool) {
+	for i := from; i < to; i++ {
 		if v, fits := b.lowest(s, i, limit); fits {
 			c, y, top, ok = i, v, v+s.h, true
 			limit = top - 1e-6

@@ -84,6 +84,7 @@ type Search struct {
 	p       Problem
 	shapes  shapes
 	boxes   bool
+	quick   bool // a part that does not fit at its turn is not tried at others
 	now     genes
 	cost    float64
 	best    Answer
@@ -96,11 +97,14 @@ type Search struct {
 }
 
 // genes are what a layout follows from: the order of parts and the turn of each,
-// -1 for the one that lies lowest.
+// -1 for the one that lies lowest, quarter for the lower of upright and a quarter turn.
 type genes struct {
 	order []int32
 	turn  []int8
 }
+
+// quarter says that only the first two turns are tried: none and a quarter.
+const quarter = -2
 
 // New makes a first layout.
 func New(p Problem) *Search {

@@ -197,6 +197,17 @@ func TestOutlinesTakeLessThanTheirBoxesInRows(t *testing.T) {
 	assert.LessOrEqual(t, total/float64(cases(5, 20)), .85, "a sixth less over all sets")
 }
 
+// A long part that fits a sheet aslant alone is laid aslant, however many there are.
+func TestWhatFitsAslantIsLaidAslant(t *testing.T) {
+	r := rand.New(rand.NewPCG(4, 79))
+	p := Problem{Parts: assorted(t, r, 50, Freely, false), Between: between, Sheets: []Sheet{{Width: width, Height: height, Margin: 6}}}
+	aslant := geom.RectPath(geom.Rect{W: height + 20, H: 4})
+	p.Parts = append(p.Parts, Part{Outline: aslant, Turning: Freely})
+	a := New(p).Best()
+	require.GreaterOrEqual(t, a.Places[50].Sheet, 0)
+	sound(t, p, a, .01)
+}
+
 func TestRandomSetsKeepTheirDistance(t *testing.T) {
 	for seed := range uint64(cases(40, 1000)) {
 		r := rand.New(rand.NewPCG(seed, 73))

@@ -28,20 +28,38 @@ func (s *Search) first() {
 	for _, c := range s.shapes.of {
 		turns += len(s.shapes.classes[c].turns)
 	}
-	if !s.boxes && turns > 600 {
+	start := int8(-1)
+	if !s.boxes && turns > 150 {
 		by = by[:1] // the first answer is wanted soon
+	}
+	if !s.boxes && turns > 600 {
+		start = quarter
+		s.quick = true
 	}
 	s.cost = math.Inf(1)
 	for _, size := range by {
 		g := genes{make([]int32, n), make([]int8, n)}
 		for i := range g.order {
-			g.order[i], g.turn[i] = int32(i), -1
+			g.order[i], g.turn[i] = int32(i), start
 		}
 		slices.SortStableFunc(g.order, func(a, b int32) int {
 			return -cmp.Compare(size(&s.shapes.classes[s.shapes.of[a]]), size(&s.shapes.classes[s.shapes.of[b]]))
 		})
 		if cost := s.try(g); cost < s.cost {
 			s.now, s.cost = g, cost
+		}
+	}
+	if s.quick {
+		s.quick = false
+		if slices.ContainsFunc(s.best.Places, func(p Place) bool { return p.Sheet < 0 }) {
+			// What has no room upright may have it aslant.
+			g := genes{slices.Clone(s.now.order), make([]int8, n)}
+			for i := range g.turn {
+				g.turn[i] = -1
+			}
+			if cost := s.try(g); cost < s.cost {
+				s.now, s.cost = g, cost
+			}
 		}
 	}
 	s.heat = warmth * s.cost
@@ -272,7 +290,7 @@ func (s *Search) put(b *bin, p int, turn int8, at *laid) bool {
 	c := &s.shapes.classes[s.shapes.of[p]]
 	limit, found, column := math.Inf(1), -1, 0
 	for t := range c.turns {
-		if turn >= 0 && t != int(turn) {
+		if turn >= 0 && t != int(turn) || turn == quarter && t >= 2 {
 			continue
 		}
 		sh := &c.turns[t]
@@ -288,7 +306,7 @@ func (s *Search) put(b *bin, p int, turn int8, at *laid) bool {
 			at.x, at.y = float64(col)*b.column, y
 		}
 	}
-	if found < 0 && turn >= 0 {
+	if found < 0 && turn >= 0 && !s.quick {
 		return s.put(b, p, -1, at) // another turn may fit
 	}
 	if found < 0 {

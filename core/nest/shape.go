@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 
 	"sectilis/core/geom"
 )
@@ -57,16 +58,30 @@ func shapesOf(p Problem) shapes {
 	s := shapes{of: make([]int32, len(p.Parts)), allBoxes: true, least: math.Inf(1)}
 	s.columns = columnsOf(p)
 	known := map[classKey]int32{}
+	var first []int // the first part of each class
 	for i := range p.Parts {
 		part := &p.Parts[i]
 		k := classKey{part.Outline.Hash(), part.Turning}
 		id, ok := known[k]
 		if !ok {
-			id = int32(len(s.classes))
+			id = int32(len(first))
 			known[k] = id
-			s.classes = append(s.classes, classOf(part, p.Between, s.columns))
+			first = append(first, i)
 		}
 		s.of[i] = id
+	}
+	// Two work at it: each outline is by itself.
+	s.classes = make([]class, len(first))
+	var work sync.WaitGroup
+	for half := range 2 {
+		work.Go(func() {
+			for id := half; id < len(first); id += 2 {
+				s.classes[id] = classOf(&p.Parts[first[id]], p.Between, s.columns)
+			}
+		})
+	}
+	work.Wait()
+	for id := range s.classes {
 		c := &s.classes[id]
 		s.allBoxes = s.allBoxes && c.box
 		for t := range c.turns {
