@@ -45,6 +45,7 @@ type machine struct {
 	own   Cutter // that the program was started with
 	named Cutter // that a person has named instead
 	is    OtherCutter
+	bed   [2]float64 // as it was told last
 	other func(OtherCutter) Cutter
 }
 
@@ -56,6 +57,21 @@ func (m *machine) now() Cutter {
 		return m.named
 	}
 	return m.own
+}
+
+// reach is what the cutter reaches, as far as it has told, mm.
+func (m *machine) reach() [2]float64 {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	return m.bed
+}
+
+func (m *machine) told(bed [2]float64) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if bed[0] > 0 {
+		m.bed = bed
+	}
 }
 
 func (m *machine) use(o OtherCutter) {

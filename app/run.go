@@ -105,10 +105,13 @@ func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) {
 
 // CutterState is what the cutter says of itself now.
 func (a *App) CutterState(ctx context.Context) CutterState {
-	if a.machine.now() == nil {
+	cutter := a.machine.now()
+	if cutter == nil {
 		return CutterState{State: "away", Why: errNoCutter.Error()}
 	}
-	return a.machine.now().State(ctx)
+	s := cutter.State(ctx)
+	a.machine.told(s.Bed)
+	return s
 }
 
 // RunPicture is the picture of a run's result.

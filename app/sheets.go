@@ -30,6 +30,7 @@ type LayoutView struct {
 	Title    string          `json:"title"`
 	Sheets   []SheetView     `json:"sheets"`
 	Problems []sheet.Problem `json:"problems"`
+	Offer    *sheet.Size     `json:"offer,omitempty"`
 	Used     float64         `json:"used"`
 	// Saved is what area of paper a search has saved over the first layout, mm².
 	Saved   float64 `json:"saved"`
@@ -51,7 +52,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	o.Unlock()
 	saved := 0.0
 	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx, func(area float64) { saved += area }))
-	v := LayoutView{Saved: saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	v := LayoutView{Saved: saved, Offer: l.Offer, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
 		with := a.settings(ctx, sh.Stock)
 		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: a.runState(ctx, runKey(id, sh, with))}
@@ -83,7 +84,7 @@ func inked(p sheet.Piece) float64 {
 
 // paper is the options checked, with the scraps on hand.
 func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
-	opt.Scraps = a.Scraps(ctx)
+	opt.Scraps, opt.Bed = a.Scraps(ctx), a.machine.reach()
 	return opt, checkOptions(opt)
 }
 

@@ -20,6 +20,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	}
 	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
 	area, paper := 0.0, 0.0
+	var large []geom.Rect
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
 		units := unitsOf(c, group, opt)
@@ -38,6 +39,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		for i, u := range rest {
 			place := answer.Places[i]
 			if place.Sheet < 0 {
+				large = append(large, u.room.Bounds())
 				for _, l := range u.members {
 					out.Problems = append(out.Problems, tooLarge(l, u.room, opt, kind))
 				}
@@ -68,6 +70,9 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	}
 	if paper > 0 {
 		out.Used = area / paper
+	}
+	if s, ok := roomFor(large, opt); ok && len(large) > 0 {
+		out.Offer = &s
 	}
 	return out
 }
@@ -149,8 +154,10 @@ func tooLarge(l loose, room geom.Path, opt Options, kind nest.Sheet) Problem {
 		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, opt.Size.Name)}
 	}
 	mend := "Make it smaller."
-	if s, ok := roomFor(box, opt); ok {
+	if s, ok := roomFor([]geom.Rect{box}, opt); ok && opt.reaches(s) {
 		mend = "It fits on " + s.Name + "; or make it smaller."
+	} else if ok {
+		mend = "It fits on " + s.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
 	}
 	return Problem{l.ID, l.Name, fmt.Sprintf(
 		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. %s",
@@ -158,15 +165,29 @@ func tooLarge(l loose, room geom.Path, opt Options, kind nest.Sheet) Problem {
 		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name, mend)}
 }
 
-// roomFor is the smallest size that a box fits on beside the marks.
-func roomFor(box geom.Rect, opt Options) (best Size, ok bool) {
+// roomFor is the smallest size that each of some boxes fits on beside the marks; one that
+// the machine reaches goes before one that it does not.
+func roomFor(boxes []geom.Rect, opt Options) (best Size, ok bool) {
 	less := 2 * (opt.Margin + markRoom)
 	for _, s := range Sizes() {
 		w, h := s.Width-less, s.Height-less
-		fits := box.W <= w && box.H <= h || box.H <= w && box.W <= h
-		if fits && (!ok || s.Width*s.Height < best.Width*best.Height) {
+		fits := !slices.ContainsFunc(boxes, func(b geom.Rect) bool { return !(b.W <= w && b.H <= h || b.H <= w && b.W <= h) })
+		if !fits {
+			continue
+		}
+		nearer := s.Width*s.Height < best.Width*best.Height
+		if opt.reaches(s) != opt.reaches(best) {
+			nearer = opt.reaches(s)
+		}
+		if !ok || nearer {
 			best, ok = s, true
 		}
 	}
 	return best, ok
+}
+
+// reaches reports whether a sheet of a size goes into the machine.
+func (opt Options) reaches(s Size) bool {
+	w, h := opt.Bed[0]+.1, opt.Bed[1]+.1
+	return opt.Bed[0] <= 0 || s.Width <= w && s.Height <= h
 }

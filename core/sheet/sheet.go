@@ -40,6 +40,8 @@ type Options struct {
 	Share bool
 	// Marking says what marks printed sheets get.
 	Marking Marking
+	// Bed is what the machine reaches, mm; 0 where that is not known.
+	Bed [2]float64
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
 	Scraps []Scrap
 }
@@ -161,7 +163,10 @@ type Problem struct {
 type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`
-	Used     float64   `json:"used"`
+	// Offer is the smallest size on which all pieces have room, if some have none on the
+	// one that was asked for.
+	Offer *Size   `json:"offer,omitempty"`
+	Used  float64 `json:"used"`
 	// Taken is the area of paper that the layout takes: of the last sheet of each
 	// stock, as far down as it is used, mm².
 	Taken float64 `json:"taken"`

@@ -129,6 +129,16 @@ func TestWhatIsTooLargeIsSaid(t *testing.T) {
 	require.Len(t, l.Problems, 1)
 	assert.Empty(t, l.Sheets)
 	assert.Contains(t, l.Problems[0].Why, "29.3 mm) too large for Letter")
+	assert.Contains(t, l.Problems[0].Why, "It fits on A3;")
+	require.NotNil(t, l.Offer)
+	assert.Equal(t, "a3", l.Offer.ID)
+
+	// What the machine reaches goes first; what it does not is said to be trimmed by hand.
+	bed := func(o *sheet.Options) { o.Bed = [2]float64{304.8, 304.8} }
+	assert.Contains(t, layWith(t, c, bed).Problems[0].Why, "It fits on A3, which is more than the machine reaches")
+	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 130, Height: 210, Stock: "cream-300"}})
+	require.NoError(t, err)
+	assert.Equal(t, "square", layWith(t, c, bed).Offer.ID)
 }
 
 func TestRandomPiecesNeverOverlap(t *testing.T) {

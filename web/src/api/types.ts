@@ -966,6 +966,7 @@ export interface LayoutView {
   title: string
   sheets: SheetView[]
   problems: SheetProblem[]
+  offer?: SheetSize
   used: number
   saved: number
   inked: number

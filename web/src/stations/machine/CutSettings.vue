@@ -16,6 +16,9 @@ watch(
 
 const usual = computed(() => JSON.stringify(props.sheet.settings) === JSON.stringify(props.sheet.usual))
 
+const has = (tool: number) => props.sheet.passes.some((p) => p.tool === tool)
+const perforated = computed(() => props.sheet.passes.some((p) => p.name === 'Perforation'))
+
 async function keep(s: CutSettings) {
   try {
     await api.keepSettings(props.sheet.stock.id, s)
@@ -72,6 +75,49 @@ const say = (why: string) => why && (wrong.value = why)
         @set="set({ offset: $event })"
         @wrong="say"
       />
+      <NumberField
+        label="Overcut"
+        :value="sheet.settings.over"
+        sign=" mm"
+        :digits="2"
+        title="How far a closed cut goes on over its start"
+        testid="cut-over"
+        @set="set({ over: $event })"
+        @wrong="say"
+      />
+      <NumberField
+        v-if="has(1) || has(2) || has(4)"
+        label="Lightly"
+        :value="sheet.settings.light"
+        sign=" g"
+        :digits="0"
+        title="The force of pen, scoring tip and kiss cut"
+        testid="cut-light"
+        @set="set({ light: Math.round($event) })"
+        @wrong="say"
+      />
+      <template v-if="perforated">
+        <NumberField
+          label="Cuts"
+          :value="sheet.settings.dash"
+          sign=" mm"
+          :digits="1"
+          title="What a perforation cuts"
+          testid="cut-dash"
+          @set="set({ dash: $event })"
+          @wrong="say"
+        />
+        <NumberField
+          label="Holds"
+          :value="sheet.settings.hold"
+          sign=" mm"
+          :digits="1"
+          title="What a perforation leaves"
+          testid="cut-hold"
+          @set="set({ hold: $event })"
+          @wrong="say"
+        />
+      </template>
     </div>
     <p v-if="wrong" class="wrong" role="alert" data-testid="cut-wrong">{{ wrong }}</p>
   </section>

@@ -322,18 +322,6 @@ async function takeOff() {
 .note {
   margin-top: 8px;
 }
-.rule {
-  width: 1px;
-  height: 18px;
-  margin: 0 6px;
-  background: var(--paper3);
-}
-.good {
-  color: var(--moss);
-}
-.bad {
-  color: var(--stop);
-}
 .none {
   color: var(--ink5);
 }

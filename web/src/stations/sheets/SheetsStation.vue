@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
+import { Alert, Button, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
@@ -177,6 +177,15 @@ const counted = (pieces: string[]) => {
           class="problem"
           data-testid="problem"
         />
+        <Button
+          v-if="sheets.layout?.offer"
+          type="primary"
+          class="problem"
+          data-testid="offer"
+          @click="prefs.paper = { ...prefs.paper, size: sheets.layout.offer.id, lie: 'portrait' }"
+          >Lay all on {{ sheets.layout.offer.name }},
+          {{ prefs.size(sheets.layout.offer.width, sheets.layout.offer.height) }}</Button
+        >
         <Alert
           v-for="p in wrongs"
           :key="p.id"
@@ -318,15 +327,6 @@ const counted = (pieces: string[]) => {
 }
 .told.wrong {
   background: var(--stop);
-}
-.rule {
-  width: 1px;
-  height: 18px;
-  margin: 0 6px;
-  background: var(--paper3);
-}
-.good {
-  color: var(--moss);
 }
 .problem {
   margin-bottom: 14px;
