@@ -21,7 +21,7 @@ const list: { name: string; what: string; m: Mishap }[] = [
   { name: 'jam', what: 'The tool jams while it cuts', m: { ...none, jam: 100 } },
   { name: 'off', what: 'It is switched off', m: { ...none, off: true } },
 ]
-const chosen = ref('none')
+const chosen = ref('')
 
 function set(name: string, m: Mishap) {
   chosen.value = name
