@@ -18,10 +18,10 @@ const verbs: { do: Verb; name: string; title: string }[] = [
 const card = useCard()
 const open = ref(false)
 useEscape(open, '[data-testid=combine-dialog]')
-const can = computed(() => card.selected.length > 1 && card.selected.every((it) => it.kind !== 'photo' && !it.role))
+const can = computed(() => card.told.length > 1 && card.told.every((it) => it.kind !== 'photo' && !it.role))
 const aimed = ref<Verb>()
 const pointing = computed(() => open.value && aimed.value !== undefined && can.value)
-const command = (verb: Verb): Command => ({ do: verb, ids: card.selected.map((it) => it.id) })
+const command = (verb: Verb): Command => ({ do: verb, ids: card.told.map((it) => it.id) })
 const refused = useTrial(pointing, () => aimed.value && command(aimed.value))
 watch(open, () => (aimed.value = undefined))
 

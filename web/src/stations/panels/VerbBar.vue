@@ -23,8 +23,8 @@ defineEmits<{
 const card = useCard()
 const prefs = usePrefs()
 
-const one = computed(() => (card.selected.length === 1 ? card.selected[0] : undefined))
-const title = computed(() => (card.selected.length ? `${card.selected.length} items` : (card.face?.name ?? '')))
+const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
+const title = computed(() => (card.told.length ? `${card.told.length} items` : (card.face?.name ?? '')))
 const naming = ref(false)
 function nameGroup(name: string | undefined) {
   naming.value = false
@@ -84,14 +84,14 @@ const how = computed(() => {
       {{ one.name }}
     </button>
     <span v-if="how" class="chip"><i :style="{ background: how.colour }" />{{ how.text }}</span>
-    <template v-if="card.selected.length">
+    <template v-if="card.told.length">
       <span class="sep" />
       <ArrangeDialog />
       <RepeatDialog />
-      <CombineVerbs v-if="card.selected.length > 1" />
+      <CombineVerbs v-if="card.told.length > 1" />
       <OutlineDialog />
       <MatDialog />
-      <button v-if="card.selected.length > 1" class="verb" data-testid="group" @click="$emit('group')">
+      <button v-if="card.told.length > 1" class="verb" data-testid="group" @click="$emit('group')">
         {{ card.group ? 'Ungroup' : 'Group' }}
       </button>
       <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
