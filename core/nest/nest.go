@@ -94,6 +94,7 @@ type Search struct {
 	steps   int
 	rng     rng
 	scratch genes
+	plain   []genes // plain orders that were not tried yet
 }
 
 // genes are what a layout follows from: the order of parts and the turn of each,

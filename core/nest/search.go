@@ -13,9 +13,10 @@ type rng = *rand.Rand
 
 func newRNG(seed uint64) rng { return rand.New(rand.NewPCG(seed, 0x5ec7)) }
 
-// first lays the parts in some plain orders and keeps the best.
+// first lays the parts in some plain orders and keeps the best. Where that would take
+// too long for a first answer, only one order is tried now, of very many turns with the
+// first two, and the others are what Improve begins with.
 func (s *Search) first() {
-	n := len(s.p.Parts)
 	by := []func(c *class) float64{
 		func(c *class) float64 { return c.turns[0].w * c.turns[0].h },
 		func(c *class) float64 { return max(c.turns[0].w, c.turns[0].h) },
@@ -28,41 +29,58 @@ func (s *Search) first() {
 	for _, c := range s.shapes.of {
 		turns += len(s.shapes.classes[c].turns)
 	}
-	start := int8(-1)
-	if !s.boxes && turns > 150 {
-		by = by[:1] // the first answer is wanted soon
-	}
-	if !s.boxes && turns > 600 {
-		start = quarter
-		s.quick = true
+	for _, size := range by {
+		s.plain = append(s.plain, s.sorted(size))
 	}
 	s.cost = math.Inf(1)
-	for _, size := range by {
-		g := genes{make([]int32, n), make([]int8, n)}
-		for i := range g.order {
-			g.order[i], g.turn[i] = int32(i), start
-		}
-		slices.SortStableFunc(g.order, func(a, b int32) int {
-			return -cmp.Compare(size(&s.shapes.classes[s.shapes.of[a]]), size(&s.shapes.classes[s.shapes.of[b]]))
-		})
-		if cost := s.try(g); cost < s.cost {
-			s.now, s.cost = g, cost
-		}
+	now := len(s.plain)
+	if !s.boxes && turns > 150 {
+		now = 1
 	}
-	if s.quick {
+	if !s.boxes && turns > 600 {
+		s.quick = true
+		s.keep(s.sorted(by[0]).all(quarter))
 		s.quick = false
-		if slices.ContainsFunc(s.best.Places, func(p Place) bool { return p.Sheet < 0 }) {
-			// What has no room upright may have it aslant.
-			g := genes{slices.Clone(s.now.order), make([]int8, n)}
-			for i := range g.turn {
-				g.turn[i] = -1
-			}
-			if cost := s.try(g); cost < s.cost {
-				s.now, s.cost = g, cost
-			}
-		}
+		if !slices.ContainsFunc(s.best.Places, func(p Place) bool { return p.Sheet < 0 }) {
+			now = 0
+		} // else: what has no room upright may have it aslant
+	}
+	for range now {
+		s.next()
 	}
 	s.heat = warmth * s.cost
+}
+
+// sorted are the parts by falling size, each at the turn that lies lowest.
+func (s *Search) sorted(size func(c *class) float64) genes {
+	n := len(s.p.Parts)
+	g := genes{make([]int32, n), make([]int8, n)}.all(-1)
+	for i := range g.order {
+		g.order[i] = int32(i)
+	}
+	slices.SortStableFunc(g.order, func(a, b int32) int {
+		return -cmp.Compare(size(&s.shapes.classes[s.shapes.of[a]]), size(&s.shapes.classes[s.shapes.of[b]]))
+	})
+	return g
+}
+
+func (g genes) all(turn int8) genes {
+	for i := range g.turn {
+		g.turn[i] = turn
+	}
+	return g
+}
+
+// next tries the next of the plain orders.
+func (s *Search) next() {
+	s.keep(s.plain[0])
+	s.plain = s.plain[1:]
+}
+
+func (s *Search) keep(g genes) {
+	if cost := s.try(g); cost < s.cost {
+		s.now, s.cost = g, cost
+	}
 }
 
 // Improve tries n more layouts and reports whether one was better than all
@@ -73,6 +91,11 @@ func (s *Search) Improve(n int) bool {
 		return false
 	}
 	for range n {
+		if len(s.plain) > 0 {
+			s.next()
+			s.heat = warmth * s.cost
+			continue
+		}
 		s.steps++
 		s.scratch.order = append(s.scratch.order[:0], s.now.order...)
 		s.scratch.turn = append(s.scratch.turn[:0], s.now.turn...)
