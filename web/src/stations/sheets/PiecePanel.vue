@@ -1,16 +1,26 @@
 <script setup lang="ts">
 // Where the chosen piece lies on its sheet, to be set exactly.
 import { computed, ref, watch } from 'vue'
+import { Select, SelectOption } from 'ant-design-vue'
+import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
+import { useSheets } from '../../store/sheets'
 import type { Laying } from './useLaying'
 
 const props = defineProps<{ laying: Laying }>()
+const store = useSheets()
 const wrong = ref('')
 const one = computed(() => (props.laying.chosen.value.length === 1 ? props.laying.chosen.value[0] : undefined))
 watch(
   () => one.value?.piece.id,
   () => (wrong.value = ''),
+)
+/** The sheets that the piece may lie on. */
+const sheets = computed(() =>
+  (store.layout?.sheets ?? []).filter(
+    (s) => s.stock.id === one.value?.sheet.stock.id && (s.of >= 0 || s === one.value?.sheet),
+  ),
 )
 const say = (why: string) => why && (wrong.value = why)
 function move(dx: number, dy: number) {
@@ -46,6 +56,17 @@ function move(dx: number, dy: number) {
         @set="laying.turn($event - one.piece.place.turn)"
         @wrong="say"
       />
+      <Field label="On sheet">
+        <Select
+          :value="one.sheet.of"
+          :bordered="false"
+          size="small"
+          data-testid="piece-sheet"
+          @change="(v) => laying.onto(Number(v))"
+        >
+          <SelectOption v-for="s in sheets" :key="s.of" :value="s.of">{{ s.number }}</SelectOption>
+        </Select>
+      </Field>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <small class="note" :class="{ wrong: one.piece.wrong }" data-testid="piece-note">{{

@@ -143,6 +143,7 @@ const labels = computed(() =>
         :aria-pressed="picked(p.id)"
         :data-testid="'piece-' + p.id"
         @pointerdown="laying.grab($event, p.id)"
+        @keydown.space.prevent="laying.pick(p.id, true)"
         @focus="laying.picked.value.includes(p.id) || laying.pick(p.id, false)"
       >
         <path :d="outlineOf(p)" />

@@ -118,18 +118,15 @@ const counted = (pieces: string[]) => {
         <span v-if="sheets.layout" class="chip fine"
           >{{ Math.round(sheets.layout.used * 100) }} % of the paper used</span
         >
-        <template v-if="closer">
-          <span v-if="closer.state === 'running'" class="seeking">
-            <Progress
-              :percent="Math.round(closer.progress * 100)"
-              :show-info="false"
-              size="small"
-              :stroke-color="'#587a4a'"
-            />
-            <button class="verb" data-testid="stop-closer" @click="machine.stop(closer)">Enough</button>
-          </span>
-          <small v-else class="found" data-testid="closer-note">{{ closer.note }}</small>
-        </template>
+        <span v-if="closer?.state === 'running'" class="seeking">
+          <Progress
+            :percent="Math.round(closer.progress * 100)"
+            :show-info="false"
+            size="small"
+            :stroke-color="'#587a4a'"
+          />
+          <button class="verb" data-testid="stop-closer" @click="machine.stop(closer)">Enough</button>
+        </span>
         <button
           v-if="closer?.state !== 'running' && list.some((s) => s.pieces.length > 1)"
           class="verb"
@@ -277,6 +274,9 @@ const counted = (pieces: string[]) => {
             ><span>Saved by laying closer</span
             ><b class="good" data-testid="saved">{{ formatArea(sheets.layout.saved, prefs.unit) }}</b></template
           >
+          <template v-if="closer && closer.state !== 'running' && closer.note"
+            ><span>Laid closer</span><b data-testid="closer-note">{{ closer.note }}</b></template
+          >
           <span>Inked area</span><b>about {{ formatArea(sheets.layout.inked, prefs.unit) }}</b> <span>Cutting</span
           ><b>about {{ formatTime(sheets.layout.seconds) }} min</b>
         </div>
@@ -348,9 +348,14 @@ a.verb {
 .chip {
   margin-right: 10px;
 }
-.found {
-  margin-right: 6px;
-  color: var(--ink5);
+.verbs {
+  flex-wrap: wrap;
+  height: auto;
+  min-height: 42px;
+}
+.verbs b,
+.verbs .chip {
+  flex: none;
 }
 .as {
   margin-top: 8px;

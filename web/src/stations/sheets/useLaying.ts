@@ -66,6 +66,8 @@ export function useLaying(list: () => SheetView[]) {
       const stock = find(p.id)?.sheet.stock.id
       return laid(p, list().filter((s) => s.stock.id === stock && s.of >= 0).length)
     })
+  /** To the sheet of its stock with that number among them. */
+  const onto = (of: number) => lay((p) => laid(p, of))
   const loosen = () => void card.change({ do: 'loosenPieces', pieces: picked.value })
   const tie = () =>
     void card.change({ do: 'tiePieces', pieces: chosen.value.map(({ piece, sheet }) => laid(piece, sheet.of)) })
@@ -154,6 +156,7 @@ export function useLaying(list: () => SheetView[]) {
     grab,
     move,
     turn,
+    onto,
     apart,
     loosen,
     tie,
