@@ -19,6 +19,7 @@ const (
 	moveSpeed    = 150.0
 	acceleration = 1200.0
 	slice        = 20 * time.Millisecond
+	tick         = 2 * time.Millisecond
 	// trail is how far the tip of a blade is behind the middle of its holder, and
 	// stride the step in which its way is worked out, mm.
 	trail  = .25
@@ -36,6 +37,7 @@ type job struct {
 	// earlier age than that is not done. now is the age of what is under way.
 	age atomic.Int64
 	now int64
+	due time.Time // when the way that was ridden last should have ended
 }
 
 func (j *job) stale() bool { return j.age.Load() > j.now }
@@ -232,10 +234,19 @@ func (j *job) run(way []geom.Point) (on, connected bool) {
 		speed = c.speed
 	}
 	c.mu.Unlock()
+	// Where one way ends the next begins, in time too: what is shorter than a clock's tick
+	// does not take one.
 	next, begun := 1, time.Now()
+	if j.due.After(begun.Add(-slice)) {
+		begun = j.due
+	}
+	if c.Pace > 0 {
+		j.due = begun.Add(time.Duration(lasts(length, speed) / c.Pace * float64(time.Second)))
+	}
 	for {
 		reach := length
-		if c.Pace > 0 {
+		left := time.Until(j.due)
+		if c.Pace > 0 && left > tick {
 			reach = reached(length, speed, time.Since(begun).Seconds()*c.Pace)
 		}
 		done, lost := c.advance(way, &next, reach)
@@ -254,7 +265,7 @@ func (j *job) run(way []geom.Point) (on, connected bool) {
 		}
 		if c.Pace > 0 {
 			select {
-			case <-time.After(slice):
+			case <-time.After(min(slice, left)):
 			case <-j.ctx.Done():
 			}
 		}
@@ -275,6 +286,7 @@ func lasts(length, speed float64) float64 {
 
 // reached is how far a holder has come after some seconds of a way from rest to rest.
 func reached(length, speed, seconds float64) float64 {
+	seconds = max(seconds, 0)
 	top := min(speed, math.Sqrt(length*acceleration))
 	up := top / acceleration
 	total := lasts(length, speed)
