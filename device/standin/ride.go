@@ -20,6 +20,7 @@ const (
 	acceleration = 1200.0
 	slice        = 20 * time.Millisecond
 	tick         = 2 * time.Millisecond
+	buffered     = 80 * time.Millisecond
 	// trail is how far the tip of a blade is behind the middle of its holder, and
 	// stride the step in which its way is worked out, mm.
 	trail  = .25
@@ -235,9 +236,9 @@ func (j *job) run(way []geom.Point) (on, connected bool) {
 	}
 	c.mu.Unlock()
 	// Where one way ends the next begins, in time too: what is shorter than a clock's tick
-	// does not take one.
+	// does not take one, nor does what comes a moment late, as it would out of a buffer.
 	next, begun := 1, time.Now()
-	if j.due.After(begun.Add(-slice)) {
+	if j.due.After(begun.Add(-buffered)) {
 		begun = j.due
 	}
 	if c.Pace > 0 {
