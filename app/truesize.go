@@ -20,6 +20,19 @@ type Correction struct {
 	Down   float64 `json:"down"`
 }
 
+// TrueSize is a printer's correction, and how long the rulers of its test page are on a
+// size of paper, across and down, mm.
+type TrueSize struct {
+	Correction
+	Rulers [2]float64 `json:"rulers"`
+}
+
+// TrueSize tells what a test page has to measure, and what was measured.
+func (a *App) TrueSize(ctx context.Context, size sheet.Size) TrueSize {
+	w, h := rulers(size)
+	return TrueSize{a.Correction(ctx), [2]float64{w, h}}
+}
+
 // maxCorrection is how far off a printer may be, as a share; what is further off was
 // printed “to fit”.
 const maxCorrection = .03

@@ -51,7 +51,7 @@ func TestAPrinterIsCorrectedByItsTestPage(t *testing.T) {
 	w, h = print()
 	assert.InDelta(t, 160*160/161.6, w, .3)
 	assert.InDelta(t, 220*220./219, h, .3)
-	assert.Equal(t, c, f.Correction(t.Context()))
+	assert.Equal(t, app.TrueSize{Correction: c, Rulers: [2]float64{160, 220}}, f.TrueSize(t.Context(), size))
 
 	// Measured again when it is right, it stays; what was fitted to the paper is refused.
 	again, err := f.Measured(t.Context(), size, 160, 220)

@@ -63,12 +63,17 @@ func (s *server) measured(c *gin.Context) {
 	if !ok || !s.read(c, &m) {
 		return
 	}
-	now, err := s.App.Measured(c.Request.Context(), opt.Size, m.Across, m.Down)
-	if err != nil {
+	if _, err := s.App.Measured(c.Request.Context(), opt.Size, m.Across, m.Down); err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, now)
+	s.trueSize(c)
+}
+
+func (s *server) trueSize(c *gin.Context) {
+	if opt, ok := s.options(c); ok {
+		c.JSON(http.StatusOK, s.App.TrueSize(c.Request.Context(), opt.Size))
+	}
 }
 
 func (s *server) testPage(c *gin.Context) {

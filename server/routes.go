@@ -47,7 +47,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
-	r.GET("/printer/correction", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Correction(c.Request.Context())) })
+	r.GET("/printer/correction", s.trueSize)
 	r.PUT("/printer/correction", s.measured)
 	r.DELETE("/printer/correction", func(c *gin.Context) { s.done(c, s.App.AsItComes(c.Request.Context())) })
 	r.POST("/printer/tests", s.testPage)

@@ -103,7 +103,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, app.Correction{}, app.OtherCutter{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, app.TrueSize{}, app.OtherCutter{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

@@ -113,7 +113,7 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 		}
 	}
 	var out []Pass
-	at := Rest(sh)
+	at := geom.Pt(0, sh.Size.Height)
 	points := 0.0 // the way the blade points
 	for _, p := range []struct {
 		Pass
@@ -129,9 +129,6 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 	}
 	return out
 }
-
-// Rest is where the tool is before a run: the lower left corner of the sheet.
-func Rest(sh sheet.Sheet) geom.Point { return geom.Pt(0, sh.Size.Height) }
 
 func (p *Pass) add(path geom.Path) {
 	for _, r := range path.Rings() {

@@ -29,6 +29,8 @@ type Kind struct {
 	Says string        `json:"says"` // how it opens, in a sentence
 	// Small is its net at a small size, for a picture in a list.
 	Small Net `json:"small"`
+	// Insert says that a leaf can be glued into it.
+	Insert bool `json:"insert"`
 }
 
 // entry is how a kind is made.
@@ -96,7 +98,7 @@ func Kinds() []Kind {
 	out := make([]Kind, len(catalogue))
 	for i, e := range catalogue {
 		b := card.Base{Kind: e.id, Width: 120, Height: 120}
-		out[i] = Kind{e.id, e.name, e.says, Of(b)}
+		out[i] = Kind{e.id, e.name, e.says, Of(b), card.TakesInsert(e.id)}
 	}
 	return out
 }

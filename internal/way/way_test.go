@@ -104,6 +104,13 @@ func (h hand) segment(id, option string) {
 	h.must(err)
 }
 
+// mishap lets something go wrong at the cutter.
+func (h hand) mishap(name string) {
+	h.Helper()
+	h.click("mishaps")
+	h.click("mishap-" + name)
+}
+
 // dragUp drags a supply onto the middle of the face, shifted by mm of the face.
 func (h hand) dragUp(id string, dx, dy float64) {
 	h.Helper()
@@ -370,8 +377,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	h.click("test-cut")
 	h.says("headline", "The test is cut")
 	// The connection is lost on the way, and the run goes on where it was.
-	h.click("mishaps")
-	h.click("mishap-lost")
+	h.mishap("lost")
 	h.click("cut")
 	h.says("headline", "The connection to the cutter was lost")
 	h.click("show-result")
@@ -382,11 +388,9 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	h.click("show-apart")
 	h.says("bed", "mm")
 	// A cutter without a mat says so, and is ready again when it has one.
-	h.click("mishaps")
-	h.click("mishap-noMat")
+	h.mishap("noMat")
 	h.says("cutter-why", "there is no cutting mat")
-	h.click("mishaps")
-	h.click("mishap-none")
+	h.mishap("none")
 	h.says("cutter", "ready")
 
 	// The program ends and starts again: undo goes on where it was.

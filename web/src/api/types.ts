@@ -350,6 +350,7 @@ export interface NetKind {
   name: string
   says: string
   small: Net
+  insert: boolean
 }
 export interface Net {
   width: number
@@ -743,10 +744,6 @@ export interface UntiePieces {
 export interface Weld {
   ids: string[]
   do: 'weld'
-}
-export interface Correction {
-  across: number
-  down: number
 }
 export interface CutApart {
   piece: string
@@ -1278,6 +1275,15 @@ export interface Supply {
   used?: string
   rights?: 'free' | 'personal' | 'credit'
   credit?: string
+}
+export interface TrueSize {
+  across: number
+  down: number
+  /**
+   * @minItems 2
+   * @maxItems 2
+   */
+  rulers: [number, number]
 }
 export interface View {
   id: string

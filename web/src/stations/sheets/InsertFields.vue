@@ -7,11 +7,12 @@ import MeasureField from '../../parts/MeasureField.vue'
 import { INCH } from '../../parts/measure'
 import StockField from '../../parts/StockField.vue'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 
 const card = useCard()
+const catalogue = useCatalogue()
 const wrong = ref('')
-const takes = ['sideFold', 'topFold', 'tent', 'triFold', 'zFold', 'accordion', 'gateFold']
-const can = computed(() => takes.includes(card.view?.card.base.kind ?? ''))
+const can = computed(() => catalogue.all.bases.find((b) => b.id === card.view?.card.base.kind)?.insert)
 const insert = computed(() => card.view?.card.insert)
 
 function set(part: { stock?: string; less?: number } | undefined) {

@@ -3,29 +3,21 @@
 import { Button } from 'ant-design-vue'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
-import type { Correction } from '../../api/types'
+import type { TrueSize } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
-import { useCatalogue } from '../../store/catalogue'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 
-const catalogue = useCatalogue()
 const machine = useMachine()
 const prefs = usePrefs()
-const now = ref<Correction>()
+const now = ref<TrueSize>()
 const open = ref(false)
 const across = ref(0)
 const down = ref(0)
 const wrong = ref('')
-onMounted(async () => (now.value = await api.correction().catch(() => undefined)))
+const load = async () => (now.value = await api.trueSize(prefs.paper).catch(() => undefined))
+onMounted(load)
 
-/** How long the rulers of the test page are, mm. */
-const rulers = computed(() => {
-  const s = catalogue.all.sizes.find((x) => x.id === prefs.paper.size)
-  const sides = [s?.width ?? 0, s?.height ?? 0]
-  if (prefs.paper.lie === 'landscape') sides.sort((a, b) => b - a)
-  return sides.map((v) => Math.floor((v - 50) / 10) * 10)
-})
 const off = computed(() => {
   const c = now.value
   if (!c || (c.across === 1 && c.down === 1)) return ''
@@ -34,8 +26,10 @@ const off = computed(() => {
 })
 
 async function print() {
+  // How long the rulers should be, which most often they nearly are.
+  const rulers = (await load())?.rulers ?? []
+  ;[across.value, down.value] = [rulers[0] ?? 0, rulers[1] ?? 0]
   open.value = true
-  ;[across.value, down.value] = [rulers.value[0] ?? 0, rulers.value[1] ?? 0]
   await machine.start('testPage')
 }
 async function set() {
@@ -49,7 +43,7 @@ async function set() {
 }
 async function forget() {
   await api.asItComes()
-  now.value = { across: 1, down: 1 }
+  await load()
 }
 </script>
 
