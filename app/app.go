@@ -130,6 +130,7 @@ type App struct {
 	fitted   fitted
 	drawings waiting
 	layouts  layouts
+	onHand   sync.Mutex // over a change of what is on hand
 
 	mu    sync.Mutex
 	cards map[string]*opened

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"sync"
 	"time"
 
@@ -81,14 +82,9 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	var problems []nest.Problem
 	known := a.nested(ctx, nil)
-	before := sheet.Lay(rev.Card, s, opt, func(p nest.Problem) nest.Answer {
-		if len(p.Parts) > 1 {
-			problems = append(problems, p)
-		}
-		return known(p)
-	})
+	before := sheet.Lay(rev.Card, s, opt, known)
+	problems := slices.DeleteFunc(before.Nested, func(p nest.Problem) bool { return len(p.Parts) < 2 })
 	if len(problems) == 0 {
 		return Job{}, &card.Refusal{Field: "sheets", Why: "Every sheet has a single piece; there is nothing to lay closer."}
 	}

@@ -82,9 +82,9 @@ func inked(p sheet.Piece) float64 {
 	return area
 }
 
-// paper is the options checked, with the scraps on hand.
+// paper is the options checked, with what is on hand.
 func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
-	opt.Scraps, opt.Bed = a.Scraps(ctx), a.machine.reach()
+	opt.Scraps, opt.OnHand, opt.Bed = a.Scraps(ctx), a.OnHand(ctx), a.machine.reach()
 	return opt, checkOptions(opt)
 }
 

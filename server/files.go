@@ -17,15 +17,12 @@ import (
 
 // options reads the paper from the query.
 func (s *server) options(c *gin.Context) (sheet.Options, bool) {
-	sizes := sheet.Sizes()
-	opt := sheet.Defaults(sizes[0])
-	for _, size := range sizes {
-		if size.ID == c.Query("size") {
-			opt.Size = size
-		}
+	opt := sheet.Defaults(sheet.Sizes()[0])
+	if size, ok := sheet.SizeByID(c.Query("size")); ok {
+		opt.Size = size
 	}
 	if c.Query("lie") == "landscape" {
-		opt.Size = opt.Size.Landscape()
+		opt.Size, opt.Landscape = opt.Size.Landscape(), true
 	}
 	opt.Share = c.Query("share") == "1"
 	for i, name := range []string{"machine", "hand", "none"} {
@@ -87,6 +84,14 @@ func (s *server) keepScraps(c *gin.Context) {
 	var scraps []sheet.Scrap
 	if s.read(c, &scraps) {
 		s.done(c, s.App.KeepScraps(c.Request.Context(), scraps))
+	}
+}
+
+func (s *server) keepOnHand(c *gin.Context) {
+	h := sheet.OnHand{}
+	if s.read(c, &h) {
+		h.Stock = c.Param("stock")
+		s.done(c, s.App.KeepOnHand(c.Request.Context(), h))
 	}
 }
 

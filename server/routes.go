@@ -53,6 +53,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/printer/tests", s.testPage)
 	r.GET("/scraps", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Scraps(c.Request.Context())) })
 	r.PUT("/scraps", s.keepScraps)
+	r.GET("/onhand", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.OnHand(c.Request.Context())) })
+	r.PUT("/stocks/:stock/onhand", s.keepOnHand)
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
 	r.GET("/cards/:id/sheets.zip", s.all)

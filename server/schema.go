@@ -40,6 +40,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[arrange.Pattern](): {arrange.Row, arrange.Grid, arrange.Ring},
 	reflect.TypeFor[card.Role]():       {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
 	reflect.TypeFor[fold.Side]():       {fold.Outside, fold.Inside},
+	reflect.TypeFor[sheet.Direction](): {sheet.AnyWay, sheet.GrainLong, sheet.GrainShort, sheet.OneWayUp},
 	reflect.TypeFor[measure.Unit]():    {measure.In, measure.MM},
 	reflect.TypeFor[app.JobState]():    {app.Running, app.Done, app.Stopped, app.Failed},
 }
@@ -103,7 +104,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, app.TrueSize{}, app.OtherCutter{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.OtherCutter{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsSet{}, arrange.Gap{}, app.PictureFacts{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

@@ -9,8 +9,10 @@ import (
 // others are laid round it.
 type Laid struct {
 	Piece string `json:"piece"` // the id of the item; BasePiece for the base
-	// Sheet is the number, from 0, among the sheets of the piece's stock.
-	Sheet int `json:"sheet"`
+	// Sheet is the number, from 0, among the sheets of the piece's stock, and Size the
+	// size that it had; "" where there was but one.
+	Sheet int    `json:"sheet"`
+	Size  string `json:"size,omitempty"`
 	// Place is that of the middle of the piece's own box, mm from the sheet's upper left
 	// corner.
 	Place Place `json:"place"`
@@ -25,11 +27,17 @@ type Tie struct {
 // BasePiece names the base among the pieces that are laid on sheets.
 const BasePiece = "base"
 
-const maxSheets = 200
+const (
+	maxSheets   = 200
+	maxSizeName = 40
+)
 
 func (l Laid) check() error {
 	if l.Sheet < 0 || l.Sheet >= maxSheets {
 		return Refuse("sheet", "A card has at most %d sheets of a stock.", maxSheets)
+	}
+	if len(l.Size) > maxSizeName {
+		return Refuse("size", "There is no size of sheet of that name.")
 	}
 	if !within(l.Place.X, -maxPlace, maxPlace) || !within(l.Place.Y, -maxPlace, maxPlace) || !within(l.Place.Turn, -360, 360) || l.Place.Mirrored {
 		return Refuse("place", "A piece is laid on its sheet, turned by up to 360°.")

@@ -25,11 +25,14 @@ import (
 // Turning says how a part may be turned.
 type Turning uint8
 
-// The ways a part may be turned: not, by quarter turns, or as it fits best.
+// The ways a part may be turned: not, by quarter turns, as it fits best; or, where it has
+// to run one way, upside down alone, or onto either of its sides.
 const (
 	Upright Turning = iota
 	Quarters
 	Freely
+	Halves
+	Sidelong
 )
 
 // Part is something to be laid.

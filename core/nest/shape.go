@@ -138,6 +138,10 @@ func anglesOf(part *Part, lines []geom.Polyline) []float64 {
 	switch part.Turning {
 	case Upright:
 		return []float64{0}
+	case Halves:
+		return []float64{0, math.Pi}
+	case Sidelong:
+		return []float64{math.Pi / 2, -math.Pi / 2}
 	case Quarters:
 		return []float64{0, math.Pi / 2, math.Pi, -math.Pi / 2}
 	}

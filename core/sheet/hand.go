@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -16,6 +17,7 @@ type unit struct {
 	at      []geom.Affine // of each member, to the unit's own coordinates
 	room    geom.Path
 	fixed   *nest.Place
+	size    int // of the sheets on hand, that on which it is fixed
 	tie     int
 	byHand  bool
 	wrong   string
@@ -40,7 +42,7 @@ func (l loose) placeOf(m geom.Affine) card.Place {
 }
 
 // unitsOf are the units of a group of one stock, in the order of their first pieces.
-func unitsOf(c card.Card, group []loose, opt Options) []unit {
+func unitsOf(c card.Card, group []loose, p paper) []unit {
 	byID := map[string]loose{}
 	for _, l := range group {
 		byID[l.ID] = l
@@ -65,9 +67,9 @@ func unitsOf(c card.Card, group []loose, opt Options) []unit {
 		done[k] = true
 		u := unit{tie: k}
 		var rooms []geom.Path
-		for _, p := range c.Ties[k-1].Pieces {
-			if member, ok := byID[p.Piece]; ok {
-				m := member.to(p.Place)
+		for _, t := range c.Ties[k-1].Pieces {
+			if member, ok := byID[t.Piece]; ok {
+				m := member.to(t.Place)
 				u.members, u.at = append(u.members, member), append(u.at, m)
 				rooms = append(rooms, member.room.Transform(m))
 			}
@@ -76,14 +78,14 @@ func unitsOf(c card.Card, group []loose, opt Options) []unit {
 		units = append(units, u)
 	}
 	for i := range units {
-		units[i].fix(c, opt)
+		units[i].fix(c, p)
 	}
 	return units
 }
 
 // fix notes where a person has laid the unit. A place that is off the sheet, which may
 // be a smaller one now, is none.
-func (u *unit) fix(c card.Card, opt Options) {
+func (u *unit) fix(c card.Card, p paper) {
 	for _, laid := range slices.Backward(c.Laid) {
 		for k, l := range u.members {
 			if l.ID != laid.Piece {
@@ -94,11 +96,12 @@ func (u *unit) fix(c card.Card, opt Options) {
 				continue
 			}
 			m := back.Then(l.to(laid.Place))
-			if !(geom.Rect{W: opt.Size.Width, H: opt.Size.Height}).Contains(u.room.Transform(m).Bounds(), .01) {
-				u.wrong = fmt.Sprintf("“%s” was laid by hand where %s has no paper, and was laid anew.", l.Name, opt.Size.Name)
+			size, ok := p.sizeOf(laid, u.room.Transform(m).Bounds())
+			if !ok {
+				u.wrong = fmt.Sprintf("“%s” was laid by hand where %s has no paper, and was laid anew.", l.Name, p.largest().Name)
 				return
 			}
-			u.fixed, u.byHand = &nest.Place{Sheet: laid.Sheet, At: m}, true
+			u.fixed, u.size, u.byHand = &nest.Place{Sheet: laid.Sheet, At: m}, size, true
 			return
 		}
 	}
@@ -115,8 +118,9 @@ func (u unit) layOn(sh *Sheet, at geom.Affine) {
 	}
 }
 
-// clashes says of pieces that were laid by hand what they lie on or run over.
-func (sh *Sheet) clashes() {
+// clashes says of pieces that were laid by hand what they lie on, run over or how they
+// should not be turned.
+func (sh *Sheet) clashes(on paper) {
 	inner := geom.Rect{W: sh.Size.Width, H: sh.Size.Height}.Grow(-sh.Margin)
 	for i := range sh.Pieces {
 		p := &sh.Pieces[i]
@@ -140,5 +144,6 @@ func (sh *Sheet) clashes() {
 		if p.Wrong == "" && !inner.Contains(p.Box, .01) {
 			p.Wrong = fmt.Sprintf("“%s” runs over the margin.", p.Name)
 		}
+		p.Wrong = cmp.Or(p.Wrong, on.astray(*p, sh.Size))
 	}
 }

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -13,37 +14,41 @@ import (
 )
 
 // Lay lays the base and all pieces on sheets, stock by stock: what is not printed on
-// scraps first, what was laid by hand where it was laid.
+// scraps first, what was laid by hand where it was laid, the rest on the sizes on hand
+// that take the least paper.
 func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	if by == nil {
 		by = First
 	}
 	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
-	area, paper := 0.0, 0.0
+	area, whole := 0.0, 0.0
 	var large []geom.Rect
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
-		units := unitsOf(c, group, opt)
+		p := opt.on(stock.ID)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
-		kind := kindOf(opt, printed && opt.Marking == ForMachine)
-		if printed && opt.Marking == ForHand {
-			kind.Margin += cropOff + cropLong // crop marks stand beside the outermost pieces too
-		}
-
-		sheets, rest, taken := onScraps(units, stock, opt, by)
-		answer := by(problem(rest, []nest.Sheet{kind}, opt))
+		sheets, rest, taken := onScraps(&out, unitsOf(c, group, p), stock, p, by)
 		scraps := len(sheets)
-		for i := range answer.Sheets {
-			sheets = append(sheets, Sheet{Of: i, Stock: stock, Size: opt.Size, Margin: opt.Margin, Marks: []Mark{}})
+		f := p.fill(rest, printed, by)
+		if f.problem.Parts != nil {
+			out.Nested = append(out.Nested, f.problem)
+		}
+		for i, kind := range f.answer.Sheets {
+			sheets = append(sheets, Sheet{Of: i, Stock: stock, Size: p.sizes[f.sizes[kind]], Margin: p.Margin, Marks: []Mark{}})
 		}
 		for i, u := range rest {
-			place := answer.Places[i]
+			place := f.answer.Places[i]
 			if place.Sheet < 0 {
-				large = append(large, u.room.Bounds())
+				if len(p.sizes) == 1 && p.sizes[0] == opt.Size {
+					large = append(large, u.room.Bounds())
+				}
 				for _, l := range u.members {
-					out.Problems = append(out.Problems, tooLarge(l, u.room, opt, kind))
+					out.Problems = append(out.Problems, tooLarge(l, u.room, p, p.kind(p.largest(), printed)))
 				}
 				continue
+			}
+			if f.across[i] {
+				u.wrong = cmp.Or(u.wrong, fmt.Sprintf("“%s” lies across the grain: along it, the sheet has no room.", u.members[0].Name))
 			}
 			u.layOn(&sheets[scraps+place.Sheet], place.At)
 		}
@@ -51,25 +56,25 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 			sh := &sheets[i]
 			sh.Number, sh.Shared = len(out.Sheets)+i+1, opt.Share
 			if sh.Printed && opt.Marking == ForMachine {
-				sh.Marks = marks(opt)
+				sh.Marks = marks(sh.Size, sh.Margin)
 			}
 			if sh.Printed && opt.Marking == ForHand {
 				sh.Crops = sh.crops()
 			}
-			sh.clashes()
+			sh.clashes(p)
 			used := 0.0
 			for _, p := range sh.Pieces {
 				used += p.Area
 			}
-			sh.Used = used / (sh.Size.Width * sh.Size.Height)
+			sh.Used = used / sh.Size.area()
 			area += used
-			paper += sh.Size.Width * sh.Size.Height
+			whole += sh.Size.area()
 		}
 		out.Sheets = append(out.Sheets, sheets...)
-		out.Taken += answer.Area + taken
+		out.Taken += f.taken + taken
 	}
-	if paper > 0 {
-		out.Used = area / paper
+	if whole > 0 {
+		out.Used = area / whole
 	}
 	if s, ok := roomFor(large, opt); ok && len(large) > 0 {
 		out.Offer = &s
@@ -77,11 +82,116 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	return out
 }
 
+// filled is how units are laid on the sizes on hand.
+type filled struct {
+	problem nest.Problem
+	answer  nest.Answer
+	sizes   []int   // of each kind of sheet in the problem, which size it is
+	out     int     // units without room
+	across  []bool  // of each unit, whether it may lie across the grain
+	whole   float64 // area of all sheets that are used
+	taken   float64 // of the last as far down as it is used
+}
+
+// less reports whether fewer are left out or lie across the grain, or less paper is taken.
+func (f filled) less(than filled) bool {
+	count := func(a []bool) (n int) {
+		for _, v := range a {
+			if v {
+				n++
+			}
+		}
+		return n
+	}
+	return cmp.Or(cmp.Compare(f.out, than.out), cmp.Compare(count(f.across), count(than.across)), cmp.Compare(math.Round(f.whole), math.Round(than.whole)), cmp.Compare(len(f.answer.Sheets), len(than.answer.Sheets))) < 0
+}
+
+// fill lays units on that size on hand which takes the least paper, or on two: what is
+// too large for the smaller on the larger, which others then fill up.
+func (p paper) fill(units []unit, printed bool, by Nester) filled {
+	if len(units) == 0 {
+		return filled{}
+	}
+	best := filled{out: len(units) + 1}
+	for small := range p.sizes {
+		alone := p.lay(units, printed, []int{small}, nil, by)
+		if alone.less(best) {
+			best = alone
+		}
+		if alone.out == 0 {
+			continue
+		}
+		var large []unit
+		for i, place := range alone.answer.Places {
+			if place.Sheet < 0 {
+				large = append(large, units[i])
+			}
+		}
+		for size := small + 1; size < len(p.sizes); size++ {
+			n := len(p.lay(large, printed, []int{size}, nil, by).answer.Sheets)
+			if both := p.lay(units, printed, []int{size, small}, []int{n}, by); n > 0 && both.less(best) {
+				best = both
+			}
+		}
+	}
+	return best
+}
+
+// lay lays units on sizes in their order, on so many sheets of the first ones; before all
+// come the sheets on which something is fixed, in the sizes that these have.
+func (p paper) lay(units []unit, printed bool, sizes, count []int, by Nester) filled {
+	var f filled
+	if len(p.sizes) > 1 {
+		for _, u := range units {
+			if u.fixed == nil {
+				continue
+			}
+			for len(f.sizes) <= u.fixed.Sheet {
+				f.sizes = append(f.sizes, sizes[len(sizes)-1])
+			}
+		}
+		for _, u := range units {
+			if u.fixed != nil {
+				f.sizes[u.fixed.Sheet] = max(f.sizes[u.fixed.Sheet], u.size)
+			}
+		}
+	}
+	var kinds []nest.Sheet
+	for _, k := range f.sizes {
+		kind := p.kind(p.sizes[k], printed)
+		kind.Count = 1
+		kinds = append(kinds, kind)
+	}
+	for i, k := range sizes {
+		kind := p.kind(p.sizes[k], printed)
+		if i < len(count) {
+			kind.Count = count[i]
+		}
+		kinds, f.sizes = append(kinds, kind), append(f.sizes, k)
+	}
+	f.problem, f.across = p.problem(units, kinds)
+	f.answer = by(f.problem)
+	f.taken = f.answer.Area
+	for _, k := range f.answer.Sheets {
+		area := p.sizes[f.sizes[k]].area()
+		f.whole += area
+		if kinds[k].Count > 0 {
+			f.taken += area
+		}
+	}
+	for _, place := range f.answer.Places {
+		if place.Sheet < 0 {
+			f.out++
+		}
+	}
+	return f
+}
+
 // onScraps lays what is not printed, and was not laid by hand, on the scraps of its
 // stock, the smallest first; rest is what has no room on them.
-func onScraps(units []unit, stock card.Stock, opt Options, by Nester) (sheets []Sheet, rest []unit, taken float64) {
+func onScraps(out *Layout, units []unit, stock card.Stock, p paper, by Nester) (sheets []Sheet, rest []unit, taken float64) {
 	var kinds []nest.Sheet
-	for _, s := range opt.Scraps {
+	for _, s := range p.Scraps {
 		if s.Stock == stock.ID {
 			kinds = append(kinds, nest.Sheet{Width: s.Width, Height: s.Height, Margin: scrapMargin, Count: 1})
 		}
@@ -89,7 +199,7 @@ func onScraps(units []unit, stock card.Stock, opt Options, by Nester) (sheets []
 	slices.SortStableFunc(kinds, func(a, b nest.Sheet) int { return int(math.Copysign(1, a.Width*a.Height-b.Width*b.Height)) })
 	var plain []unit
 	for _, u := range units {
-		if len(kinds) > 0 && u.fixed == nil && !u.inked() {
+		if _, across := u.turning(p, kinds); len(kinds) > 0 && u.fixed == nil && !u.inked() && !across {
 			plain = append(plain, u)
 		} else {
 			rest = append(rest, u)
@@ -98,7 +208,9 @@ func onScraps(units []unit, stock card.Stock, opt Options, by Nester) (sheets []
 	if len(plain) == 0 {
 		return nil, rest, 0
 	}
-	answer := by(problem(plain, kinds, opt))
+	laid, _ := p.problem(plain, kinds)
+	out.Nested = append(out.Nested, laid)
+	answer := by(laid)
 	for _, k := range answer.Sheets {
 		size := Size{"scrap", "Scrap", kinds[k].Width, kinds[k].Height}
 		sheets = append(sheets, Sheet{Of: -1, Stock: stock, Size: size, Margin: scrapMargin, Marks: []Mark{}})
@@ -113,48 +225,51 @@ func onScraps(units []unit, stock card.Stock, opt Options, by Nester) (sheets []
 	return sheets, rest, answer.Area
 }
 
-// problem is units as parts to be laid.
-func problem(units []unit, kinds []nest.Sheet, opt Options) nest.Problem {
-	p := nest.Problem{Sheets: kinds, Between: opt.Between}
-	if opt.Share {
-		p.Between = 0
+// problem is units as parts to be laid; across says which may lie across the grain.
+func (p paper) problem(units []unit, kinds []nest.Sheet) (out nest.Problem, across []bool) {
+	out = nest.Problem{Sheets: kinds, Between: p.Between}
+	if p.Share {
+		out.Between = 0
 	}
-	for _, u := range units {
-		p.Parts = append(p.Parts, nest.Part{Outline: u.room, Turning: opt.Turning, Fixed: u.fixed})
-	}
-	return p
-}
-
-// kindOf is the sheet to lay on, its corners kept clear for marks.
-func kindOf(opt Options, marked bool) nest.Sheet {
-	kind := nest.Sheet{Width: opt.Size.Width, Height: opt.Size.Height, Margin: opt.Margin}
-	if marked {
-		for _, m := range marks(opt) {
-			kind.Keep = append(kind.Keep, m.Path().Bounds())
+	across = make([]bool, len(units))
+	for i := range units {
+		u := &units[i]
+		part := nest.Part{Outline: u.room, Turning: p.Turning, Fixed: u.fixed}
+		if u.fixed == nil {
+			part.Turning, across[i] = u.turning(p, kinds)
 		}
+		out.Parts = append(out.Parts, part)
 	}
-	return kind
+	return out, across
 }
 
-func tooLarge(l loose, room geom.Path, opt Options, kind nest.Sheet) Problem {
+// roomsOn are the boxes that a single piece may fill: all within the margins or, where the
+// corners are kept clear, a strip along either pair of edges.
+func roomsOn(kind nest.Sheet) []geom.Rect {
+	a := geom.Rect{W: kind.Width, H: kind.Height}.Grow(-kind.Margin)
+	if len(kind.Keep) == 0 {
+		return []geom.Rect{a}
+	}
+	return []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
+}
+
+func tooLarge(l loose, room geom.Path, p paper, kind nest.Sheet) Problem {
 	box := room.Bounds()
-	// Marks in the corners leave a strip along two edges to what is that wide.
-	areas := []geom.Rect{geom.Rect{W: kind.Width, H: kind.Height}.Grow(-kind.Margin)}
-	if len(kind.Keep) > 0 {
-		a := areas[0]
-		areas = []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
-	}
+	size := p.largest()
 	over := math.Inf(1)
-	for _, a := range areas {
-		for _, size := range [][2]float64{{box.W, box.H}, {box.H, box.W}} {
-			over = min(over, max(size[0]-a.W, size[1]-a.H))
+	for _, a := range roomsOn(kind) {
+		for _, side := range [][2]float64{{box.W, box.H}, {box.H, box.W}} {
+			over = min(over, max(side[0]-a.W, side[1]-a.H))
 		}
+	}
+	if over <= 0 && p.direction == OneWayUp {
+		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room upright on %s, as the pattern of its paper runs. Lay the sheets the other way, or use a larger one.", l.Name, size.Name)}
 	}
 	if over <= 0 {
-		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, opt.Size.Name)}
+		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, size.Name)}
 	}
 	mend := "Make it smaller."
-	if s, ok := roomFor([]geom.Rect{box}, opt); ok && opt.reaches(s) {
+	if s, ok := roomFor([]geom.Rect{box}, p.Options); ok && p.reaches(s) {
 		mend = "It fits on " + s.Name + "; or make it smaller."
 	} else if ok {
 		mend = "It fits on " + s.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
@@ -162,7 +277,7 @@ func tooLarge(l loose, room geom.Path, opt Options, kind nest.Sheet) Problem {
 	return Problem{l.ID, l.Name, fmt.Sprintf(
 		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. %s",
 		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM),
-		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), opt.Size.Name, mend)}
+		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), size.Name, mend)}
 }
 
 // roomFor is the smallest size that each of some boxes fits on beside the marks; one that
@@ -175,7 +290,7 @@ func roomFor(boxes []geom.Rect, opt Options) (best Size, ok bool) {
 		if !fits {
 			continue
 		}
-		nearer := s.Width*s.Height < best.Width*best.Height
+		nearer := s.area() < best.area()
 		if opt.reaches(s) != opt.reaches(best) {
 			nearer = opt.reaches(s)
 		}

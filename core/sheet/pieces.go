@@ -34,6 +34,7 @@ func pieces(c card.Card, s scene.Scene) []loose {
 		}
 	}
 	base.Lines = append(base.Lines, Line{fold.Cut, outline})
+	base.runs = mainFold(s)
 	out := []loose{base}
 	if in, ok := insert(c, s, base); ok {
 		out[0].Reverse = nil
@@ -49,16 +50,32 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			}
 			_, doc := c.Find(it.ID)
 			upright, _ := it.At.Inverse()
+			onFace, _ := f.OnSheet.Inverse()
 			inks := scene.Transform(f.PieceInks(it), upright)
 			out = append(out, loose{stock: doc.Made.Stock, room: roomOf(it.Outline, inks, it.Bleed), Piece: Piece{
 				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(it.Outline.Area()),
 				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
 				Inks:  inks,
+				runs:  along(base.runs, onFace.Then(upright)),
 			}})
 		}
 	}
 	return out
 }
+
+// mainFold is the way of the longest fold of the base, or up and down if it has none.
+func mainFold(s scene.Scene) geom.Point {
+	longest := geom.Pt(0, 1e-6)
+	for _, l := range s.Net.Lines {
+		if d := l.To.Sub(l.From); (l.Role == fold.Mountain || l.Role == fold.Valley) && d.Len() > longest.Len()+1e-6 {
+			longest = d
+		}
+	}
+	return longest.Mul(1 / longest.Len())
+}
+
+// along is where m turns a way.
+func along(d geom.Point, m geom.Affine) geom.Point { return m.Apply(d).Sub(m.Apply(geom.Point{})) }
 
 // reach is what the ink of a base's face may cover, in its coordinates: the face, and
 // some more where the base ends there and no other face begins.

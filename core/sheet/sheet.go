@@ -27,6 +27,18 @@ func Sizes() []Size {
 	}
 }
 
+// SizeByID returns the size; ok is false for an unknown id.
+func SizeByID(id string) (s Size, ok bool) {
+	for _, s := range Sizes() {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Size{}, false
+}
+
+func (s Size) area() float64 { return s.Width * s.Height }
+
 // Options say what paper is used.
 type Options struct {
 	Size Size
@@ -44,6 +56,10 @@ type Options struct {
 	Bed [2]float64
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
 	Scraps []Scrap
+	// OnHand says of some stocks what there is of them; the sizes lie on their side if
+	// Landscape.
+	OnHand    []OnHand
+	Landscape bool
 }
 
 // Marking is what a printed sheet is marked with.
@@ -106,6 +122,7 @@ type Piece struct {
 	Reverse []scene.Ink `json:"-"`
 
 	room geom.Path
+	runs geom.Point // along the card's main fold
 }
 
 func (p Piece) inked() bool { return len(p.Inks)+len(p.Reverse) > 0 }
@@ -170,6 +187,8 @@ type Layout struct {
 	// Taken is the area of paper that the layout takes: of the last sheet of each
 	// stock, as far down as it is used, mm².
 	Taken float64 `json:"taken"`
+	// Nested are the problems whose answers the layout follows.
+	Nested []nest.Problem `json:"-"`
 }
 
 // loose is a piece before it has its place: in its own coordinates.
@@ -215,10 +234,10 @@ func (sh *Sheet) add(p Piece) {
 	sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
 }
 
-// marks puts four marks into the corners of the printable area that a machine's eye
-// reaches, a second dot beside the first.
-func marks(opt Options) []Mark {
-	r := geom.Rect{W: opt.Size.Width, H: opt.Size.Height}.Grow(-max(opt.Margin, blind) - MarkRing - .5)
+// marks puts four marks into the corners of the printable area of a sheet that a machine's
+// eye reaches, a second dot beside the first.
+func marks(size Size, margin float64) []Mark {
+	r := geom.Rect{W: size.Width, H: size.Height}.Grow(-max(margin, blind) - MarkRing - .5)
 	second := geom.Pt(r.X+markSecond, r.Y)
 	return []Mark{
 		{At: geom.Pt(r.X, r.Y), Second: &second}, {At: geom.Pt(r.Right(), r.Y)},

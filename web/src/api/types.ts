@@ -266,6 +266,7 @@ export interface Group {
 export interface Laid {
   piece: string
   sheet: number
+  size?: string
   place: Place
 }
 export interface Tie {
@@ -1206,6 +1207,12 @@ export interface SceneColourUse {
   colour: string
   count: number
   twin?: string
+}
+export interface SheetOnHand {
+  stock: string
+  sizes: string[]
+  direction?: '' | 'grainLong' | 'grainShort' | 'oneWayUp'
+  borderless?: boolean
 }
 export interface SheetScrap {
   stock: string

@@ -30,7 +30,7 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
 
 <template>
   <section class="sec">
-    <h3>Paper</h3>
+    <h3>All sheets</h3>
     <div class="pair">
       <Field label="Size" wide>
         <Select

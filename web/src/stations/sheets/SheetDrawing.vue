@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { SheetPiece, SheetView } from '../../api/types'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
 import { shortStock } from '../../parts/names'
 import PieceArt from './PieceArt.vue'
 import type { Laying } from './useLaying'
@@ -19,6 +20,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ choose: [] }>()
 const card = useCard()
+const prefs = usePrefs()
 
 const px = computed(() => 1 / props.scale)
 const dark = computed(() => {
@@ -42,7 +44,13 @@ const ties = computed(() => {
   for (const p of props.sheet.pieces) if (p.tie) sets.set(p.tie, [...(sets.get(p.tie) ?? []), p])
   return [...sets.values()].flatMap((set) => set.slice(1).map((p, i) => ({ a: set[i]?.place ?? p.place, b: p.place })))
 })
-const used = computed(() => Math.round(props.sheet.used * 100) + ' % used')
+/** Its size, and how much of it is used. */
+const used = computed(() => {
+  const share = Math.round(props.sheet.used * 100) + ' % used'
+  const { of, size, margin } = props.sheet
+  const edge = margin ? '' : ' borderless'
+  return `${of < 0 ? prefs.size(size.width, size.height) : size.name + edge} · ${share}`
+})
 
 const isPrinted = (id: string) =>
   !!card.view?.scene.faces.some((f) =>
@@ -70,7 +78,7 @@ const labels = computed(() =>
 <template>
   <figure
     :class="{ on, over: drag?.over === sheet.number, moving: moving.length }"
-    :style="{ width: sheet.size.width * scale + 'px' }"
+    :style="{ width: Math.max(sheet.size.width * scale, 190) + 'px' }"
     :data-testid="'sheet-' + sheet.number"
   >
     <figcaption>
@@ -173,21 +181,19 @@ figure {
   margin: 0;
 }
 figcaption {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 8px;
   margin-bottom: 6px;
 }
-figcaption b {
-  font-weight: 600;
-  font-size: 12.5px;
+figcaption b,
+figcaption small {
+  display: block;
+  line-height: 1.35;
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
 }
-figcaption small {
-  flex: none;
+figcaption b {
+  font-weight: 600;
+  font-size: 12.5px;
 }
 .moving svg {
   overflow: visible;

@@ -9,7 +9,9 @@ import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
 import Field from '../../parts/Field.vue'
+import OnHandPanel from './OnHandPanel.vue'
 import PaperPanel from './PaperPanel.vue'
+import PrintBar from './PrintBar.vue'
 import PrintPanel from './PrintPanel.vue'
 import PiecePanel from './PiecePanel.vue'
 import ScrapBox from './ScrapBox.vue'
@@ -58,10 +60,11 @@ const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?
 const columns = computed(() => Math.min(width.value < 600 ? 2 : 3, Math.max(1, list.value.length)))
 /** As large as lets the sheets stand side by side. */
 const scale = computed(() => {
-  const size = list.value[0]?.size
-  if (!size || !width.value) return 1
-  const across = (width.value - 40 - (columns.value - 1) * 28) / columns.value / size.width
-  return Math.min(across, (height.value - 80) / size.height)
+  const widest = Math.max(...list.value.map((s) => s.size.width))
+  const highest = Math.max(...list.value.map((s) => s.size.height))
+  if (!list.value.length || !width.value) return 1
+  const across = (width.value - 40 - (columns.value - 1) * 28) / columns.value / widest
+  return Math.min(across, (height.value - 80) / highest)
 })
 
 const stocks = computed(() => {
@@ -217,76 +220,90 @@ const counted = (pieces: string[]) => {
         {{ told }}
       </div>
     </main>
-    <aside class="right">
-      <PiecePanel :laying="laying" />
-      <section v-if="sheet" class="sec">
-        <h3>Sheet {{ sheet.number }}</h3>
-        <div class="facts">
-          <span>Stock</span><b>{{ sheet.stock.name }}</b>
-          <template v-if="sheet.of < 0"
-            ><span>Scrap</span><b>{{ prefs.size(sheet.size.width, sheet.size.height) }}</b></template
-          >
-          <span>Printed</span><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b>
-          <span>Pieces</span><b>{{ sheet.pieces.length }}</b> <span>Marks</span
-          ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
-        </div>
-        <div class="files">
-          <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg"
-            >Lines, SVG</a
-          >
-          <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl"
-            >Run, HPGL</a
-          >
-          <a
-            v-if="sheet.printed"
-            class="verb"
-            :href="api.pageURL(card.id, sheet.number, prefs.paper, prefs.picture.kind, prefs.picture.dpi)"
-            title="The printed side as a picture in true size"
-            download
-            data-testid="png"
-            >Page, {{ prefs.picture.kind === 'png' ? 'PNG' : 'JPEG' }}</a
-          >
-        </div>
-        <div v-if="sheet.printed" class="pair as">
-          <Field label="Pages as">
-            <Select v-model:value="prefs.picture.kind" :bordered="false" size="small" data-testid="page-kind">
-              <SelectOption value="png">PNG</SelectOption>
-              <SelectOption value="jpg">JPEG</SelectOption>
-            </Select>
-          </Field>
-          <Field label="To the inch">
-            <Select v-model:value="prefs.picture.dpi" :bordered="false" size="small" data-testid="page-dpi">
-              <SelectOption v-for="d in [150, 200, 300, 400, 600]" :key="d" :value="d">{{ d }}</SelectOption>
-            </Select>
-          </Field>
-        </div>
-      </section>
-      <PaperPanel />
-      <section v-if="sheets.layout" class="sec">
-        <h3>What it takes</h3>
-        <div class="facts">
-          <span>Paper</span
-          ><b
-            >{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }} of
-            {{ stocks.length === 1 ? '1 stock' : `${stocks.length} stocks` }}</b
-          >
-          <template v-if="sheets.layout.saved > 1"
-            ><span>Saved by laying closer</span
-            ><b class="good" data-testid="saved">{{ formatArea(sheets.layout.saved, prefs.unit) }}</b></template
-          >
-          <template v-if="closer && closer.state !== 'running' && closer.note"
-            ><span>Laid closer</span><b data-testid="closer-note">{{ closer.note }}</b></template
-          >
-          <span>Inked area</span><b>about {{ formatArea(sheets.layout.inked, prefs.unit) }}</b> <span>Cutting</span
-          ><b>about {{ formatTime(sheets.layout.seconds) }} min</b>
-        </div>
-      </section>
-      <PrintPanel :sheets="list" />
+    <aside class="right footed">
+      <div class="over">
+        <PiecePanel :laying="laying" />
+        <section v-if="sheet" class="sec">
+          <h3>Sheet {{ sheet.number }}</h3>
+          <div class="facts">
+            <span>Stock</span><b>{{ sheet.stock.name }}</b>
+            <template v-if="sheet.of < 0"
+              ><span>Scrap</span><b>{{ prefs.size(sheet.size.width, sheet.size.height) }}</b></template
+            >
+            <span>Printed</span><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b>
+            <span>Pieces</span><b>{{ sheet.pieces.length }}</b> <span>Marks</span
+            ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
+          </div>
+          <div class="files">
+            <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg"
+              >Lines, SVG</a
+            >
+            <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl"
+              >Run, HPGL</a
+            >
+            <a
+              v-if="sheet.printed"
+              class="verb"
+              :href="api.pageURL(card.id, sheet.number, prefs.paper, prefs.picture.kind, prefs.picture.dpi)"
+              title="The printed side as a picture in true size"
+              download
+              data-testid="png"
+              >Page, {{ prefs.picture.kind === 'png' ? 'PNG' : 'JPEG' }}</a
+            >
+          </div>
+          <div v-if="sheet.printed" class="pair as">
+            <Field label="Pages as">
+              <Select v-model:value="prefs.picture.kind" :bordered="false" size="small" data-testid="page-kind">
+                <SelectOption value="png">PNG</SelectOption>
+                <SelectOption value="jpg">JPEG</SelectOption>
+              </Select>
+            </Field>
+            <Field label="dpi">
+              <Select v-model:value="prefs.picture.dpi" :bordered="false" size="small" data-testid="page-dpi">
+                <SelectOption v-for="d in [150, 200, 300, 400, 600]" :key="d" :value="d">{{ d }}</SelectOption>
+              </Select>
+            </Field>
+          </div>
+        </section>
+        <OnHandPanel v-if="sheet" :stock="sheet.stock" />
+        <PaperPanel />
+        <section v-if="sheets.layout" class="sec">
+          <h3>What it takes</h3>
+          <div class="facts">
+            <span>Paper</span
+            ><b
+              >{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }} of
+              {{ stocks.length === 1 ? '1 stock' : `${stocks.length} stocks` }}</b
+            >
+            <template v-if="sheets.layout.saved > 1"
+              ><span>Saved by laying closer</span
+              ><b class="good" data-testid="saved">{{ formatArea(sheets.layout.saved, prefs.unit) }}</b></template
+            >
+            <template v-if="closer && closer.state !== 'running' && closer.note"
+              ><span>Laid closer</span><b data-testid="closer-note">{{ closer.note }}</b></template
+            >
+            <span>Inked area</span><b>about {{ formatArea(sheets.layout.inked, prefs.unit) }}</b> <span>Cutting</span
+            ><b>about {{ formatTime(sheets.layout.seconds) }} min</b>
+          </div>
+        </section>
+        <PrintPanel />
+      </div>
+      <PrintBar :sheets="list" />
     </aside>
   </div>
 </template>
 
 <style scoped>
+.footed {
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+}
+.over {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
 .space {
   flex: 1;
 }

@@ -42,18 +42,20 @@ export function useLaying(list: () => SheetView[]) {
     else picked.value = [...picked.value, id]
   }
 
-  const laid = (p: SheetPiece, sheet: number, place = p.place): Laid => ({
+  const laid = (p: SheetPiece, sheet: { of: number; size: { id: string } }, place = p.place): Laid => ({
     piece: p.id,
-    sheet: Math.max(0, sheet),
+    sheet: Math.max(0, sheet.of),
+    // A scrap is no size that the others can be laid on.
+    ...(sheet.of < 0 ? {} : { size: sheet.size.id }),
     place: { x: place.x, y: place.y, turn: place.turn },
   })
 
   /** Lays pieces elsewhere on their sheets; of a tied set the first one leads. */
-  function lay(change: (p: SheetPiece, sheet: number) => Laid) {
+  function lay(change: (p: SheetPiece, sheet: SheetView) => Laid) {
     const led = new Set<number>()
     const pieces = chosen.value
       .filter(({ piece }) => !piece.tie || (!led.has(piece.tie) && led.add(piece.tie)))
-      .map(({ piece, sheet }) => change(piece, sheet.of))
+      .map(({ piece, sheet }) => change(piece, sheet))
     if (pieces.length) void card.change({ do: 'layPieces', pieces })
   }
   const move = (dx: number, dy: number) =>
@@ -62,15 +64,19 @@ export function useLaying(list: () => SheetView[]) {
   const tidy = (turn: number) => ((((turn + 180) % 360) + 360) % 360) - 180
   /** To a sheet of its stock that nothing lies on yet. */
   const apart = () =>
-    lay((p) => {
-      const stock = find(p.id)?.sheet.stock.id
-      return laid(p, list().filter((s) => s.stock.id === stock && s.of >= 0).length)
+    lay((p, sheet) => {
+      const of = list().filter((s) => s.stock.id === sheet.stock.id && s.of >= 0).length
+      return laid(p, { of, size: sheet.size })
     })
   /** To the sheet of its stock with that number among them. */
-  const onto = (of: number) => lay((p) => laid(p, of))
+  const onto = (of: number) =>
+    lay((p, sheet) => {
+      const to = list().find((s) => s.stock.id === sheet.stock.id && s.of === of)
+      return laid(p, to ?? sheet)
+    })
   const loosen = () => void card.change({ do: 'loosenPieces', pieces: picked.value })
   const tie = () =>
-    void card.change({ do: 'tiePieces', pieces: chosen.value.map(({ piece, sheet }) => laid(piece, sheet.of)) })
+    void card.change({ do: 'tiePieces', pieces: chosen.value.map(({ piece, sheet }) => laid(piece, sheet)) })
   const untie = () => void card.change({ do: 'untiePieces', pieces: picked.value })
 
   const tied = computed(() => chosen.value.some(({ piece }) => piece.tie))
@@ -130,7 +136,7 @@ export function useLaying(list: () => SheetView[]) {
       const place = { ...start.piece.place }
       place.x += to.x - from.x
       place.y += to.y - from.y
-      void card.change({ do: 'layPieces', pieces: [laid(start.piece, to.sheet.of, place)] })
+      void card.change({ do: 'layPieces', pieces: [laid(start.piece, to.sheet, place)] })
     }
     const drop = end(false)
     const leave = end(true)

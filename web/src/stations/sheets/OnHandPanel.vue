@@ -1,0 +1,108 @@
+<script setup lang="ts">
+// What there is of a stock: in which sizes, and which way it runs.
+import { Checkbox, Select, SelectOption, message } from 'ant-design-vue'
+import { computed, onMounted, ref } from 'vue'
+import { api } from '../../api/client'
+import type { SheetOnHand as OnHand, Stock } from '../../api/types'
+import Field from '../../parts/Field.vue'
+import { useCatalogue } from '../../store/catalogue'
+import { useSheets } from '../../store/sheets'
+import { usePrefs } from '../../store/prefs'
+
+const props = defineProps<{ stock: Stock }>()
+const catalogue = useCatalogue()
+const prefs = usePrefs()
+const sheets = useSheets()
+const all = ref<OnHand[]>([])
+onMounted(async () => (all.value = await api.onHand().catch(() => [])))
+
+const own = computed<OnHand>(
+  () => all.value.find((h) => h.stock === props.stock.id) ?? { stock: props.stock.id, sizes: [] },
+)
+const usual = computed(() => catalogue.all.sizes.find((s) => s.id === prefs.paper.size)?.name ?? '')
+const told = computed(
+  () =>
+    ({
+      '': '',
+      grainLong: 'Its pieces are laid with the main fold along the grain.',
+      grainShort: 'Its pieces are laid with the main fold along the grain.',
+      oneWayUp: 'Its pattern has a direction: its pieces stay upright.',
+    })[own.value.direction ?? ''],
+)
+
+async function change(part: Partial<OnHand>) {
+  const next = { ...own.value, ...part }
+  try {
+    await api.keepOnHand(next)
+    all.value = [...all.value.filter((h) => h.stock !== next.stock), next]
+    await sheets.load()
+  } catch (e) {
+    void message.warning(e instanceof Error ? e.message : String(e))
+  }
+}
+</script>
+
+<template>
+  <section class="sec" data-testid="on-hand">
+    <h3>{{ stock.name }} on hand</h3>
+    <div class="pair">
+      <Field label="Sizes" wide class="sizes">
+        <Select
+          mode="multiple"
+          :value="own.sizes"
+          :bordered="false"
+          size="small"
+          :placeholder="`${usual}, as below`"
+          data-testid="on-hand-sizes"
+          @change="(v) => change({ sizes: v as unknown as string[] })"
+        >
+          <SelectOption v-for="s in catalogue.all.sizes" :key="s.id" :value="s.id">{{ s.name }}</SelectOption>
+        </Select>
+      </Field>
+      <Field label="Runs" wide>
+        <Select
+          :value="own.direction ?? ''"
+          :bordered="false"
+          size="small"
+          data-testid="on-hand-direction"
+          @change="(v) => change({ direction: v as OnHand['direction'] })"
+        >
+          <SelectOption value="">Any way</SelectOption>
+          <SelectOption value="grainLong">Grain along the long side</SelectOption>
+          <SelectOption value="grainShort">Grain along the short side</SelectOption>
+          <SelectOption value="oneWayUp">Pattern, one way up</SelectOption>
+        </Select>
+      </Field>
+    </div>
+    <Checkbox
+      class="tick"
+      :checked="own.borderless ?? false"
+      title="The printer reaches the edges of this stock"
+      data-testid="on-hand-borderless"
+      @change="change({ borderless: !own.borderless })"
+      >Printed borderless</Checkbox
+    >
+    <p v-if="told" class="note" data-testid="on-hand-told">{{ told }}</p>
+  </section>
+</template>
+
+<style scoped>
+.sizes {
+  height: auto;
+  min-height: 30px;
+}
+.sizes :deep(.ant-select-selector) {
+  padding-left: 3px;
+}
+.sizes :deep(.ant-select-selection-placeholder) {
+  left: 7px;
+}
+.tick {
+  margin-top: 8px;
+}
+.note {
+  margin: 6px 0 0;
+  color: var(--ink5);
+  font-size: 11.5px;
+}
+</style>
