@@ -11,7 +11,9 @@
 // places are exact (the semi-discrete representation of Chehrazad, Roose and
 // Wauters, "A fast and scalable bottom-left-fill algorithm to solve nesting
 // problems using a semi-discrete representation", 2022). So parts are never
-// nearer than they may be, and use the hollows and the holes of others.
+// nearer than they may be, and use the hollows and the holes of others. Once some
+// orders were tried, the best layout is pressed closer on the same columns (see
+// squeezer).
 //
 // Lengths are millimetres, angles radians.
 package nest
@@ -91,6 +93,8 @@ type Search struct {
 	now     genes
 	cost    float64
 	best    Answer
+	laid    []laid  // the best, before it was made an answer
+	kinds   []int   // and the kinds of its bins
 	least   float64 // total of the best
 	rough   float64 // the least in broad columns
 	heat    float64
@@ -98,6 +102,7 @@ type Search struct {
 	rng     rng
 	scratch genes
 	plain   []genes // plain orders that were not tried yet
+	squeeze *squeezer
 }
 
 // genes are what a layout follows from: the order of parts and the turn of each,

@@ -97,6 +97,9 @@ func (s *Search) Improve(n int) bool {
 			continue
 		}
 		s.steps++
+		if !s.boxes && s.steps > searching && s.press() {
+			continue
+		}
 		s.scratch.order = append(s.scratch.order[:0], s.now.order...)
 		s.scratch.turn = append(s.scratch.turn[:0], s.now.turn...)
 		if !s.vary(&s.scratch) {
@@ -109,6 +112,27 @@ func (s *Search) Improve(n int) bool {
 	}
 	return s.least < least-1e-9
 }
+
+// press takes steps of pressing the best layout closer; false where nothing can be pressed.
+func (s *Search) press() bool {
+	if s.squeeze == nil {
+		s.squeeze = newSqueezer(s)
+	}
+	for range pressing {
+		if s.squeeze.idle {
+			return false
+		}
+		s.squeeze.step()
+	}
+	return true
+}
+
+// Outlines are laid anew in so many steps before the best layout is pressed; a step is
+// so many moves then, which take about as long.
+const (
+	searching = 40
+	pressing  = 4
+)
 
 // Boxes are laid fast and take thousands of steps, other parts dozens. The share of
 // the cost that a worse layout may be worse by falls by cooling a step, and is
@@ -267,7 +291,7 @@ func (s *Search) lay(g genes, level int) (cost, area float64) {
 			}
 		}
 	}
-	return s.judge(places, bins, level)
+	return s.judge(places, bins)
 }
 
 // fix lays what lies fixed.
@@ -346,7 +370,7 @@ func (s *Search) put(b *bin, p int, turn int8, at *laid) bool {
 }
 
 // judge keeps a layout if it is the best so far and returns its cost.
-func (s *Search) judge(places []laid, bins []*bin, level int) (cost, total float64) {
+func (s *Search) judge(places []laid, bins []*bin) (cost, total float64) {
 	area, hint, missing := 0.0, 0.0, 0
 	var last *bin
 	for _, b := range bins {
@@ -371,6 +395,10 @@ func (s *Search) judge(places []laid, bins []*bin, level int) (cost, total float
 	if total < s.least-1e-9 {
 		s.least = total
 		s.best = s.answer(places, bins, area)
+		s.laid, s.kinds = slices.Clone(places), s.kinds[:0]
+		for _, b := range bins {
+			s.kinds = append(s.kinds, b.kind)
+		}
 	}
 	return total + hintShare*hint, total
 }
