@@ -8,12 +8,13 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/fold"
+	"sectilis/core/sheet"
 )
 
 const in = 25.4
 
-// Fill puts the demo photos into the tray and the demo cards on the table,
-// the harvest supper last, so that it lies first.
+// Fill puts the demo photos into the tray and the demo cards on the table, the harvest
+// supper last, so that it lies first, and notes some paper that is on hand.
 func Fill(ctx context.Context, a *app.App) error {
 	files, err := Photos()
 	if err != nil {
@@ -32,7 +33,7 @@ func Fill(ctx context.Context, a *app.App) error {
 		}
 		pics[p.Name] = p
 	}
-	for _, d := range []draft{seedSwap(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
+	for _, d := range []draft{seedSwap(), openBeds(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
 		c, err := fold.New(d.title, d.base)
 		if err == nil {
 			c, err = card.Apply(c, d.commands...)
@@ -43,6 +44,13 @@ func Fill(ctx context.Context, a *app.App) error {
 		if err != nil {
 			return fmt.Errorf("demo card %s: %w", d.title, err)
 		}
+	}
+	// What is at hand in the long shed beside sheets of the usual size.
+	if err := a.KeepOnHand(ctx, sheet.OnHand{Stock: "satin-240", Sizes: []string{"photo4x6"}}); err != nil {
+		return err
+	}
+	if err := a.KeepScraps(ctx, []sheet.Scrap{{Stock: "brick-216", Width: 5 * in, Height: 4 * in}}); err != nil {
+		return err
 	}
 	return FillSketches(ctx, a)
 }
@@ -160,5 +168,37 @@ func seedSwap() draft {
 	}
 	d.words(card.Front, "Title", "Seed swap", "fredoka-700", "#587a4a", 12, 2.25, 3.5)
 	d.words(card.Front, "Where", "at the Plum Lane Allotments", "amatic-sc-700", "#35472c", 6, 2.25, 4.05)
+	return d
+}
+
+// openBeds is made of many small pieces: bunting, cut letters, discs and labels.
+func openBeds() draft {
+	d := draft{title: "Open beds Sunday", base: card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "white-300"}}
+	two := []string{"brick-216", "honey-216"}
+	bunting := func(n, first int, x, y float64) {
+		for i := range n {
+			d.put(card.Front, card.Item{Name: "Flag", Kind: card.Shape, Made: piece(two[(i+first)%2], .5, 0),
+				Form: &card.Form{Outline: card.Flag, Width: .875 * in, Height: .625 * in}, Place: card.Place{X: (x + .7*float64(i)) * in, Y: y * in, Turn: 90}})
+		}
+	}
+	bunting(6, 0, .75, .8125)
+	bunting(5, 1, 1.1, 1.8125)
+	for row, word := range []string{"OPEN", "BEDS"} {
+		for i, letter := range word {
+			d.put(card.Front, card.Item{Name: string(letter), Kind: card.Lettering, Made: piece("brick-216", .5, 0),
+				Place: card.Place{X: (1.0625 + .96*float64(i)) * in, Y: (3 + .85*float64(row)) * in},
+				Words: &card.Words{Text: string(letter), Font: "alfa-slab-one-400", Size: 25, Leading: 1, Align: card.AlignCentre}})
+		}
+	}
+	for i := range 5 {
+		d.form(card.Front, "Disc", card.Shape, piece("honey-216", 0, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: .5625, Height: .5625}, .9+.8*float64(i), 4.7)
+	}
+	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 4, Height: 1.375}, 2.5, 5.9375)
+	d.words(card.Front, "When", "Sunday 14 June\nten till four", "pacifico-400", "#a8432a", 8, 2.5, 5.9375)
+	for i, what := range []string{"Sweet peas", "Early beans", "Tea and plum cake"} {
+		y := 1.5 + 1.75*float64(i)
+		d.form(card.InsideSecond, what, card.Shape, piece("honey-216", 0, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 3.5, Height: 1.125}, 2.5, y)
+		d.words(card.InsideSecond, what+", words", what, "patrick-hand-400", "#1f2b38", 7.5, 2.5, y)
+	}
 	return d
 }

@@ -12,26 +12,38 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/check"
+	"sectilis/core/coretest"
 	"sectilis/core/fold"
+	"sectilis/core/geom"
+	"sectilis/core/nest"
 	"sectilis/core/picture"
 	"sectilis/core/sheet"
 	"sectilis/demo"
 	"sectilis/store"
 )
 
+// filled is an app with the demo's cards.
+func filled(t *testing.T) *app.App {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"))
+	require.NoError(t, err)
+	a := app.New(app.Config{Store: s, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	t.Cleanup(func() {
+		a.Close()
+		_ = s.Close()
+	})
+	require.NoError(t, demo.Fill(t.Context(), a))
+	return a
+}
+
 // The demo is what people see first: its cards have to be ones that could be
 // made. Words stay within the safe area and have all their letters, nothing
 // hangs over or keeps a card from folding, everything fits on both sizes of paper.
 func TestDemoCardsCouldBeMade(t *testing.T) {
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"))
-	require.NoError(t, err)
-	defer func() { _ = s.Close() }()
-	a := app.New(app.Config{Store: s, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
-	defer a.Close()
-	require.NoError(t, demo.Fill(t.Context(), a))
+	a := filled(t)
 	cards, err := a.Cards(t.Context(), "")
 	require.NoError(t, err)
-	require.Len(t, cards, 5)
+	require.Len(t, cards, 6)
 	pics, err := a.Pictures(t.Context())
 	require.NoError(t, err)
 	assert.Len(t, pics, 3)
@@ -62,6 +74,36 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 			assert.Empty(t, l.Problems, "%s on %s", c.Title, size.Name)
 		}
 	}
+}
+
+// The bunting, letters, discs and labels of the demo take less paper than their boxes
+// would in rows.
+func TestDemoPiecesAreLaidCloserThanInRows(t *testing.T) {
+	a := filled(t)
+	cards, err := a.Cards(t.Context(), "Open beds")
+	require.NoError(t, err)
+	require.Len(t, cards, 1)
+	v, err := a.Open(t.Context(), cards[0].ID)
+	require.NoError(t, err)
+	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt.Marking, opt.Turning = sheet.Unmarked, nest.Freely
+	var taken, inRows float64
+	for _, p := range sheet.Lay(v.Card, v.Scene, opt, nil).Nested {
+		if len(p.Parts) < 2 {
+			continue
+		}
+		s := nest.New(p)
+		s.Improve(1500)
+		width := p.Sheets[0].Width - 2*p.Sheets[0].Margin
+		var boxes []geom.Rect
+		for _, part := range p.Parts {
+			boxes = append(boxes, part.Outline.Bounds())
+		}
+		taken += s.Best().Area/(width+p.Between) - p.Between
+		inRows += coretest.Rows(boxes, width, p.Between)
+	}
+	assert.Less(t, taken/inRows, .85)
+	t.Logf("%.3f of the rows", taken/inRows)
 }
 
 func TestDemoPhotosAreTheSameEveryTime(t *testing.T) {

@@ -152,12 +152,14 @@ func TestOutlinesTakeLessThanTheirBoxesInRows(t *testing.T) {
 		for i, part := range p.Parts {
 			boxes[i] = part.Outline.Bounds()
 		}
-		height, rows := s.Best().Area/width, coretest.Rows(boxes, width, between)
+		// The room round the outermost parts counts as taken, which it is not in rows.
+		height, rows := s.Best().Area/(width+between)-between, coretest.Rows(boxes, width, between)
 		taken += height
 		inRows += rows
-		assert.Less(t, height/rows, .9, "seed %d, %d parts", seed, len(p.Parts))
+		assert.Less(t, height/rows, .88, "seed %d, %d parts", seed, len(p.Parts))
 	}
 	assert.LessOrEqual(t, taken/inRows, .85, "of all sets")
+	t.Logf("%.3f of the rows", taken/inRows)
 }
 
 // What is pressed is closer than what is laid anew again and again.

@@ -115,4 +115,26 @@ func TestSheetsLaidByHand(t *testing.T) {
 	h.click("scrap-keep")
 	h.says("scraps", "used for Marker")
 	h.says("sheet-count", "3 sheets")
+
+	// A5 of the stock is enough; with the grain along the long side of it the markers that
+	// are not laid by hand stand upright, as the fold of the card does.
+	h.must(h.Click(browser.ID("piece-i5")))
+	h.choose("on-hand-sizes", "A5")
+	h.keys(kb.Escape)
+	h.wait(`[...document.querySelectorAll('figcaption small')].some((e) => e.textContent.startsWith('A5'))`)
+	h.choose("on-hand-direction", "Grain along the long side")
+	h.says("on-hand-told", "main fold along the grain")
+	require.Eventually(t, func() bool {
+		a5 := 0
+		for _, id := range []string{"i1", "i2", "i3", "i4", "i5"} {
+			on, p := piece(id)
+			if on.Size.ID == "a5" {
+				a5++
+			}
+			if p.Tie == 0 && !p.ByHand && math.Abs(math.Mod(p.Place.Turn, 180)) > 1e-6 {
+				return false
+			}
+		}
+		return a5 > 0
+	}, time.Minute, 20*time.Millisecond)
 }

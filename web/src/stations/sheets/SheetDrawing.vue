@@ -57,19 +57,44 @@ const isPrinted = (id: string) =>
     f.items.some((it) => (it.id === id ? it.picture || it.fill.paper || it.fill.colour : !it.piece && it.on === id)),
   )
 
-/** Names of a piece, the base's two faces each by its own. */
+interface Label {
+  text: string
+  x: number
+  y: number
+  font: number
+}
+/** As large as goes on the piece, mm; nothing where that could not be read. */
+function label(text: string, x: number, y: number, room: number): Label[] {
+  const font = Math.min(11.5 * px.value, (room * 1.7) / text.length)
+  return font < 7 * px.value ? [] : [{ text, x, y, font }]
+}
+/** Whether a name at a place would lie on another piece. */
+function onOther(p: SheetPiece, x: number, y: number) {
+  const half = p.name.length * 3.2 * px.value
+  return props.sheet.pieces.some(
+    (o) =>
+      o.id !== p.id &&
+      o.box.x < x + half &&
+      x - half < o.box.x + o.box.w &&
+      o.box.y < y + 6 * px.value &&
+      y - 6 * px.value < o.box.y + o.box.h,
+  )
+}
+/** Names of the pieces, the base's two faces each by its own. */
 const labels = computed(() =>
   props.sheet.pieces.flatMap((p) => {
     const middle = { x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2 }
     if (p.id !== 'base') {
+      if (!isPrinted(p.id)) return label(p.name, middle.x, middle.y, p.box.w)
       // A name would cover what is printed: it stands at the foot, or below a small piece.
-      const foot = p.box.y + p.box.h + (p.box.h * props.scale < 70 ? 10 : -9) * px.value
-      return [{ text: p.name, x: middle.x, y: isPrinted(p.id) ? foot : middle.y, room: p.box.w }]
+      const below = p.box.h * props.scale < 70
+      const foot = p.box.y + p.box.h + (below ? 10 : -9) * px.value
+      return below && onOther(p, middle.x, foot) ? [] : label(p.name, middle.x, foot, p.box.w)
     }
     const faces = card.view?.scene.faces.filter((f) => f.side === 'outside') ?? []
-    return faces.map((f) => {
-      const onNet = apply(f.onSheet, { x: f.width / 2, y: f.height / 2 })
-      return { text: 'Base · ' + f.name, ...apply(p.at, onNet), room: p.box.w }
+    return faces.flatMap((f) => {
+      const at = apply(p.at, apply(f.onSheet, { x: f.width / 2, y: f.height / 2 }))
+      return label('Base · ' + f.name, at.x, at.y, p.box.w)
     })
   }),
 )
@@ -154,6 +179,7 @@ const labels = computed(() =>
         @keydown.space.prevent="laying.pick(p.id, true)"
         @focus="laying.picked.value.includes(p.id) || laying.pick(p.id, false)"
       >
+        <title>{{ p.name }}</title>
         <path :d="outlineOf(p)" />
         <circle v-if="p.byHand" class="pin" :cx="p.place.x" :cy="p.box.y + 7 * px" :r="3.2 * px" />
       </g>
@@ -163,7 +189,7 @@ const labels = computed(() =>
           :key="i"
           :x="l.x"
           :y="l.y + 4 * px"
-          :font-size="Math.min(11.5 * px, (l.room * 1.7) / l.text.length)"
+          :font-size="l.font"
           text-anchor="middle"
           :stroke="sheet.stock.colour"
           :fill="dark ? '#fffdf9' : '#41505f'"
