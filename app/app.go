@@ -105,6 +105,10 @@ type Store interface {
 	// Run returns how far a run came; ErrNotFound if there was none. KeepRun keeps it.
 	Run(ctx context.Context, key string) ([]byte, error)
 	KeepRun(ctx context.Context, key string, state []byte, at time.Time) error
+	// Result is the picture of what a run cut; ErrNotFound if there is none. KeepResult
+	// keeps it, for a good while.
+	Result(ctx context.Context, key string) ([]byte, error)
+	KeepResult(ctx context.Context, key string, picture []byte, at time.Time) error
 	// Settings returns how a stock is cut; ErrNotFound if it is cut as usual.
 	Settings(ctx context.Context, stock string) ([]byte, error)
 	KeepSettings(ctx context.Context, stock string, settings []byte) error
@@ -169,7 +173,7 @@ func New(c Config) *App {
 	a := &App{
 		store: c.Store, printer: c.Printer, now: c.Now, log: c.Log,
 		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: map[string]thumbnail{},
-		runs:    runs{m: map[string]RunState{}, printed: map[string]string{}},
+		runs:    runs{m: map[string]RunState{}},
 		machine: machine{own: c.Cutter, other: c.OtherCutter},
 	}
 	a.useKeptCutter(context.Background())

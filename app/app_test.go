@@ -328,7 +328,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	f.until(j.ID, app.Done)
 	done := state()
 	assert.Equal(t, "done", done.State)
-	raw, err := f.RunPicture(regexp.MustCompile(`[0-9a-f]{24}`).FindString(done.Picture))
+	raw, err := f.RunPicture(t.Context(), regexp.MustCompile(`[0-9a-f]{24}`).FindString(done.Picture))
 	require.NoError(t, err)
 	assert.Equal(t, "picture", string(raw))
 

@@ -46,6 +46,8 @@ type CutterState struct {
 	Loaded bool `json:"loaded,omitempty"`
 	// Tool is what a stand-in has in its holder; 0 where it is not known.
 	Tool int `json:"tool,omitempty"`
+	// Mishap is what is about to go wrong at a stand-in, or has and is not mended.
+	Mishap *Mishap `json:"mishap,omitempty"`
 }
 
 // Halt is a run that ended before its time. Where the tool came to rest is known if

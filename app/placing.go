@@ -3,6 +3,7 @@ package app
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"image"
 	"image/color"
@@ -46,7 +47,7 @@ func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number 
 		return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
 			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
 	}
-	return &placing{app: a, sh: sh, number: number, key: runKey(id, sh.Sheet, sh.Settings), page: a.runs.page(key(id, sh.Sheet)), state: state}, nil
+	return &placing{app: a, sh: sh, number: number, key: runKey(id, sh.Sheet, sh.Settings), page: a.page(ctx, key(id, sh.Sheet)), state: state}, nil
 }
 
 func (p *placing) hand() (Hand, bool) {
@@ -128,7 +129,11 @@ func (p *placing) drawn() []marks.Mark {
 // paper is the sheet as a stand-in is given it: as it came from the printer, or bare.
 func (p *placing) paper(ctx context.Context) ([]byte, error) {
 	if p.page != "" {
-		return p.app.printer.Picture(ctx, p.page, false)
+		raw, err := p.app.printer.Picture(ctx, p.page, false)
+		if errors.Is(err, ErrNotFound) {
+			return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The printed sheet %d is not at the printer any more. Print it again.", p.number)}
+		}
+		return raw, err
 	}
 	const perMM = 2.0
 	bare := image.NewPaletted(image.Rect(0, 0, int(p.sh.Size.Width*perMM), int(p.sh.Size.Height*perMM)), color.Palette{raster.Colour(p.sh.Stock.Colour)})
@@ -147,7 +152,11 @@ func (p *placing) show(ctx context.Context, r *RunState) {
 		p.app.log.Debug("no picture of the bed", "err", err)
 		return
 	}
-	r.result, r.Picture = raw, "runs/"+p.key+".png?v="+r.Job // another picture, another address
+	if err := p.app.store.KeepResult(context.WithoutCancel(ctx), p.key, raw, p.app.now()); err != nil {
+		p.app.log.Warn("picture of the bed not kept", "err", err)
+		return
+	}
+	r.Picture = "runs/" + p.key + ".png?v=" + r.Job // another picture, another address
 	p.update(func(j *Job) { j.Pictures = []string{r.Picture} })
 }
 

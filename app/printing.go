@@ -63,7 +63,9 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 			}
 			if ref != "" {
 				if !s.back {
-					a.runs.cameOut(key(id, s.sh.Sheet), ref)
+					if err := a.cameOut(ctx, key(id, s.sh.Sheet), ref); err != nil {
+						return err
+					}
 				}
 				update(func(j *Job) { j.Pictures = append(j.Pictures, "prints/"+ref) })
 			}

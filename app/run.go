@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"sync"
 
 	"sectilis/core/cut"
@@ -30,8 +31,7 @@ type RunState struct {
 	// Tests is how many test cuts were made on the sheet.
 	Tests int `json:"tests,omitempty"`
 	// Apart is how far each piece was cut from its print, where that can be measured.
-	Apart  []cut.Apart `json:"apart,omitempty"`
-	result []byte
+	Apart []cut.Apart `json:"apart,omitempty"`
 }
 
 // broken says that a run can go on.
@@ -44,8 +44,6 @@ func (s RunState) broken() bool {
 type runs struct {
 	mu sync.Mutex
 	m  map[string]RunState
-	// printed is where the printed front of a sheet is found at the printer.
-	printed map[string]string
 	// last is the run that was begun last: its sheet is the one on the mat. It is
 	// empty after a restart.
 	last string
@@ -77,7 +75,10 @@ func (a *App) runState(ctx context.Context, k string) RunState {
 	}
 	s := RunState{State: "waiting"}
 	if raw, err := a.store.Run(ctx, k); err == nil && json.Unmarshal(raw, &s) == nil {
-		s.Job, s.Picture = "", "" // those of a program that has ended
+		s.Job = "" // that of a program that has ended
+		if _, err := a.store.Result(ctx, k); err != nil {
+			s.Picture = ""
+		}
 		if s.State == "cutting" {
 			s.State, s.Why = "stopped", "The program ended while it was cutting."
 		}
@@ -115,14 +116,8 @@ func (a *App) CutterState(ctx context.Context) CutterState {
 }
 
 // RunPicture is the picture of a run's result.
-func (a *App) RunPicture(k string) ([]byte, error) {
-	a.runs.mu.Lock()
-	defer a.runs.mu.Unlock()
-	s, ok := a.runs.m[k]
-	if !ok || s.result == nil {
-		return nil, ErrNotFound
-	}
-	return s.result, nil
+func (a *App) RunPicture(ctx context.Context, k string) ([]byte, error) {
+	return a.store.Result(ctx, k)
 }
 
 // begun notes the run that is begun, if any is named, and tells which was last.
@@ -135,15 +130,30 @@ func (r *runs) begun(k string) string {
 	return r.last
 }
 
-// page is where the printed sheet is found, or "".
-func (r *runs) page(k string) string {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	return r.printed[k]
+// cameOut is a sheet that came out of the printer.
+type cameOut struct {
+	Sheet string `json:"sheet"`
+	Ref   string `json:"ref"` // of its front, at the printer
 }
 
-func (r *runs) cameOut(k, ref string) {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	r.printed[k] = ref
+// maxOut is how many printed sheets are remembered.
+const maxOut = 100
+
+// page is where the printed sheet is found, or "".
+func (a *App) page(ctx context.Context, k string) string {
+	for _, c := range slices.Backward(kept[cameOut](ctx, a, "printed")) {
+		if c.Sheet == k {
+			return c.Ref
+		}
+	}
+	return ""
+}
+
+// cameOut remembers where a printed sheet is found.
+func (a *App) cameOut(ctx context.Context, k, ref string) error {
+	a.runs.mu.Lock()
+	defer a.runs.mu.Unlock()
+	all := slices.DeleteFunc(kept[cameOut](ctx, a, "printed"), func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
+	all = append(all, cameOut{k, ref})
+	return keepList(ctx, a, "printed", all[max(0, len(all)-maxOut):])
 }

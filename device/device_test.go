@@ -111,7 +111,9 @@ func TestACutterThatIsGoneIsSaid(t *testing.T) {
 }
 
 func TestThePrinterLaysPagesDownAlmostStraight(t *testing.T) {
-	srv := httptest.NewServer(standin.NewPrinter(7).Handler())
+	printer, err := standin.NewPrinter(7, t.TempDir())
+	require.NoError(t, err)
+	srv := httptest.NewServer(printer.Handler())
 	defer srv.Close()
 	p := device.Printer{URL: srv.URL}
 	page := image.NewGray(image.Rect(0, 0, 600, 800))

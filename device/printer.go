@@ -44,7 +44,7 @@ func (p Printer) Print(ctx context.Context, page app.Page) (string, error) {
 	return answer.Ref, nil
 }
 
-var refs = regexp.MustCompile(`^[0-9a-z]{1,20}$`)
+var refs = regexp.MustCompile(`^[0-9a-z]{1,40}$`)
 
 // Picture implements app.Printer.
 func (p Printer) Picture(ctx context.Context, ref string, small bool) ([]byte, error) {

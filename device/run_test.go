@@ -1,11 +1,14 @@
 package device_test
 
 import (
+	"bytes"
+	"image/png"
 	"io"
 	"log/slog"
 	"math"
 	"math/rand/v2"
 	"net/http/httptest"
+	"path"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -26,6 +29,7 @@ type desk struct {
 	*app.App
 	t      *testing.T
 	cutter *device.Cutter
+	again  func() *app.App // the program started anew
 	card   string
 }
 
@@ -36,11 +40,18 @@ func newDesk(t *testing.T, pace float64) *desk {
 	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "a.db"))
 	require.NoError(t, err)
 	cutter, _ := start(t, pace)
-	printer := httptest.NewServer(standin.NewPrinter(5).Handler())
+	paper, err := standin.NewPrinter(5, t.TempDir())
+	require.NoError(t, err)
+	printer := httptest.NewServer(paper.Handler())
 	t.Cleanup(printer.Close)
-	a := app.New(app.Config{Store: s, Cutter: cutter, Printer: device.Printer{URL: printer.URL}, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
-	t.Cleanup(func() { a.Close(); _ = s.Close() })
-	d := &desk{App: a, t: t, cutter: cutter}
+	t.Cleanup(func() { _ = s.Close() })
+	start := func() *app.App {
+		a := app.New(app.Config{Store: s, Cutter: cutter, Printer: device.Printer{URL: printer.URL}, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+		t.Cleanup(a.Close)
+		return a
+	}
+	a := start()
+	d := &desk{App: a, t: t, cutter: cutter, again: start}
 	raw, _ := coretest.Photo(t, 300, 200)
 	_, err = a.BringIn(t.Context(), "gate.jpg", raw)
 	require.NoError(t, err)
@@ -158,7 +169,36 @@ func TestARunThatIsBrokenOffCutsEachPathOnce(t *testing.T) {
 func TestACutterThatTakesNoTime(t *testing.T) {
 	d := newDesk(t, 0)
 	t.Run("every mishap is said and nothing is cut wrongly", d.mishaps)
+	t.Run("what was printed and cut is known after a restart", d.restart)
 	t.Run("a test cut leaves the sheet as it is", d.testCuts)
+}
+
+// restart is after the last of the mishaps, a run that went well.
+func (d *desk) restart(t *testing.T) {
+	printed, _ := d.sheets()
+	before, err := d.Layout(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	was := before.Sheets[printed-1].State
+	require.Equal(t, "done", was.State)
+	old := d.App
+	defer func() { d.App = old }()
+	d.App = d.again()
+	after, err := d.Layout(t.Context(), d.card, letter())
+	require.NoError(t, err)
+	is := after.Sheets[printed-1].State
+	assert.Equal(t, was.Picture, is.Picture)
+	assert.Equal(t, was.Apart, is.Apart)
+	raw, err := d.RunPicture(t.Context(), strings.TrimSuffix(path.Base(strings.Split(is.Picture, "?")[0]), ".png"))
+	require.NoError(t, err)
+	_, err = png.DecodeConfig(bytes.NewReader(raw))
+	require.NoError(t, err)
+
+	// The printed sheet is put on the mat as it came out before.
+	require.NoError(t, d.Unload(t.Context()))
+	j, err := d.Run(t.Context(), d.card, letter(), printed, false)
+	require.NoError(t, err)
+	j = d.until(j, nil)
+	assert.Equal(t, app.Done, j.State, j.Note)
 }
 
 func (d *desk) mishaps(t *testing.T) {
@@ -184,6 +224,12 @@ func (d *desk) mishaps(t *testing.T) {
 		require.NoError(t, d.Unload(t.Context()))
 		require.Eventually(t, func() bool { return d.CutterState(t.Context()).Ready }, waitFor, tick)
 		require.NoError(t, d.Mishap(t.Context(), c.m))
+		if told := d.CutterState(t.Context()).Mishap; told == nil {
+			assert.Zero(t, c.m, "nothing is told to go wrong")
+		} else {
+			assert.Equal(t, [5]any{c.m.Off, c.m.NoMat, c.m.Slip, c.m.Lost, c.m.Jam}, [5]any{told.Off, told.NoMat, told.Slip, told.Lost, told.Jam})
+			assert.Equal(t, len(c.m.Smudged)+len(c.m.Missing), len(told.Smudged)+len(told.Missing))
+		}
 		j, err := d.Run(t.Context(), d.card, letter(), printed, false)
 		if c.state == "" {
 			require.ErrorContains(t, err, c.why)
@@ -194,6 +240,11 @@ func (d *desk) mishaps(t *testing.T) {
 			assert.Contains(t, j.Note, c.why)
 		}
 		assert.Equal(t, c.cuts, d.length() > 0, c.why)
+		if left := d.CutterState(t.Context()).Mishap; c.m.Slip+c.m.Lost > 0 {
+			assert.Nil(t, left, "it happens once")
+		} else if c.m.Jam > 0 {
+			assert.NotZero(t, left.Jam, "until it is freed")
+		}
 	}
 	l, err := d.Layout(t.Context(), d.card, letter())
 	require.NoError(t, err)

@@ -50,7 +50,7 @@ func (s *server) keepSettings(c *gin.Context) {
 }
 
 func (s *server) runPicture(c *gin.Context) {
-	raw, err := s.App.RunPicture(strings.TrimSuffix(c.Param("file"), ".png"))
+	raw, err := s.App.RunPicture(c.Request.Context(), strings.TrimSuffix(c.Param("file"), ".png"))
 	s.picture(c, "image/png", raw, err, "no-cache")
 }
 

@@ -38,6 +38,28 @@ func (s *Store) KeepRun(ctx context.Context, key string, state []byte, at time.T
 	return nil
 }
 
+// maxResults is how many pictures of results are kept; the oldest go.
+const maxResults = 60
+
+// Result implements app.Store.
+func (s *Store) Result(ctx context.Context, key string) ([]byte, error) {
+	var raw []byte
+	err := s.db.QueryRowContext(ctx, `SELECT picture FROM results WHERE key = ?`, key).Scan(&raw)
+	return raw, notFound(err)
+}
+
+// KeepResult implements app.Store.
+func (s *Store) KeepResult(ctx context.Context, key string, picture []byte, at time.Time) error {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO results(key, picture, at) VALUES(?, ?, ?)
+		ON CONFLICT(key) DO UPDATE SET picture = excluded.picture, at = excluded.at`, key, picture, at.UnixMilli()); err != nil {
+		return fmt.Errorf("keep result: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM results WHERE key NOT IN (SELECT key FROM results ORDER BY at DESC, rowid DESC LIMIT ?)`, maxResults); err != nil {
+		return fmt.Errorf("forget old results: %w", err)
+	}
+	return nil
+}
+
 // Settings implements app.Store.
 func (s *Store) Settings(ctx context.Context, stock string) ([]byte, error) {
 	var raw []byte

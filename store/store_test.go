@@ -165,7 +165,7 @@ func TestFilesThatCannotBeUsedAreRefused(t *testing.T) {
 	require.NoError(t, s.SetVersionForTest(t.Context(), 99))
 	require.NoError(t, s.Close())
 	_, err = store.Open(t.Context(), newer)
-	assert.ErrorContains(t, err, "made by a newer version of Sectilis (tables 99, this one knows 5)")
+	assert.ErrorContains(t, err, "made by a newer version of Sectilis (tables 99, this one knows 6)")
 }
 
 // A child process writes revisions as fast as it can and says each one that
@@ -233,4 +233,24 @@ func stateOf(t *testing.T, s *store.Store, n int64) card.Card {
 	c, err = card.Parse(raw)
 	require.NoError(t, err)
 	return c
+}
+
+func TestTheLastResultsAreKept(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	ctx := t.Context()
+	_, err := s.Result(ctx, "r0")
+	assert.ErrorIs(t, err, app.ErrNotFound)
+	for i := range 70 {
+		require.NoError(t, s.KeepResult(ctx, fmt.Sprint("r", i), []byte{byte(i)}, at.Add(time.Duration(i)*time.Minute)))
+	}
+	require.NoError(t, s.KeepResult(ctx, "r69", []byte("again"), at.Add(2*time.Hour)))
+	for name, want := range map[string][]byte{"r9": nil, "r10": {10}, "r69": []byte("again")} {
+		raw, err := s.Result(ctx, name)
+		if want == nil {
+			assert.ErrorIs(t, err, app.ErrNotFound, name)
+			continue
+		}
+		require.NoError(t, err)
+		assert.Equal(t, want, raw)
+	}
 }

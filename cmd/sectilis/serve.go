@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net"
+	"path/filepath"
 
 	"github.com/spf13/cobra"
 
@@ -57,7 +58,7 @@ func demoCommand() *cobra.Command {
 				slog.Warn("no cutter stand-in", "err", err)
 				cutter = device.Away{Why: fmt.Sprintf("its stand-in could not start (%v). End what uses that port, or name another with --cutter and --camera", err)}
 			}
-			if err := startPrinter(cmd.Context(), o.printer); err != nil {
+			if err := startPrinter(cmd.Context(), o.printer, filepath.Join(filepath.Dir(o.data), "printed")); err != nil {
 				slog.Warn("no printer stand-in", "err", err)
 			}
 			return serve(cmd.Context(), cmd, *o, cutter, true)

@@ -33,12 +33,16 @@ func startCutter(ctx context.Context, jobs, camera string, pace float64) error {
 }
 
 // startPrinter runs a printer stand-in in the background until ctx ends.
-func startPrinter(ctx context.Context, addr string) error {
+func startPrinter(ctx context.Context, addr, tray string) error {
+	printer, err := standin.NewPrinter(1926, tray)
+	if err != nil {
+		return err
+	}
 	l, err := net.Listen("tcp", addr)
 	if err != nil {
 		return err
 	}
-	srv := &http.Server{Handler: standin.NewPrinter(1926).Handler(), ReadHeaderTimeout: 5 * time.Second}
+	srv := &http.Server{Handler: printer.Handler(), ReadHeaderTimeout: 5 * time.Second}
 	context.AfterFunc(ctx, func() { _ = srv.Close() })
 	go func() {
 		if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
@@ -67,17 +71,18 @@ func cutterCommand() *cobra.Command {
 }
 
 func printerCommand() *cobra.Command {
-	var addr string
+	var addr, tray string
 	cmd := &cobra.Command{
 		Use: "printer", Short: "Run a stand-in for a printer", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			if err := startPrinter(cmd.Context(), addr); err != nil {
+			if err := startPrinter(cmd.Context(), addr, tray); err != nil {
 				return fmt.Errorf("the printer stand-in cannot start: %w", err)
 			}
 			return idle(cmd, "Printer stand-in at http://"+addr+"/")
 		},
 	}
 	cmd.Flags().StringVar(&addr, "listen", "127.0.0.1:7403", "address to answer at")
+	cmd.Flags().StringVar(&tray, "tray", "data/printed", "directory that printed sheets are kept in")
 	return cmd
 }
 

@@ -7,6 +7,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"net/http"
+	"slices"
 	"strconv"
 
 	"sectilis/core/geom"
@@ -40,6 +41,18 @@ func (f *Faults) due(ridden, step float64) (share float64, yes bool) {
 		return 0, false
 	}
 	return min(max((first-ridden)/step, 0), 1), true
+}
+
+// left are the faults that are still to come, or have come and last; nil if there are none.
+func (f Faults) left() *Faults {
+	if f.jammed {
+		f.Jam = 1
+	}
+	if !f.Off && !f.NoMat && len(f.Smudged)+len(f.Missing) == 0 && f.Slip+f.Lost+f.Jam == 0 {
+		return nil
+	}
+	f.Smudged, f.Missing = slices.Concat([]int{}, f.Smudged), slices.Concat([]int{}, f.Missing) // never null
+	return &f
 }
 
 // strike lets the fault that is due happen; each does so once.

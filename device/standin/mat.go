@@ -110,6 +110,7 @@ func (c *Cutter) camera() http.Handler {
 		s := map[string]any{
 			"name": "Bench cutter", "state": state, "bed": [2]float64{bed, bed}, "tool": c.held, "wants": c.wants,
 			"eye": true, "hand": true, "corner": [2]float64{corner, corner}, "loaded": c.sheet != nil,
+			"mishap": c.faults.left(),
 		}
 		c.mu.Unlock()
 		w.Header().Set("Content-Type", "application/json")

@@ -59,7 +59,11 @@ func TestPrintAndCutMeet(t *testing.T) {
 	}
 	sum, n, worst := 0.0, 0.0, 0.0
 	for seed := range seeds {
-		printer := NewPrinter(seed)
+		dir := t.TempDir()
+		printer, err := NewPrinter(seed, dir)
+		require.NoError(t, err)
+		same, err := NewPrinter(seed, dir)
+		require.NoError(t, err)
 		raw, _, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255})
 		require.NoError(t, err)
 		page, err := png.Decode(bytes.NewReader(raw))
@@ -79,7 +83,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 		require.NotEmpty(t, cutter.strokes)
 
 		// Where the print of the outline lies: the same printer makes the same fault.
-		printed := outline.Transform(NewPrinter(seed).fault(sh.Size.Width, sh.Size.Height).Then(lies.at))
+		printed := outline.Transform(same.fault(sh.Size.Width, sh.Size.Height).Then(lies.at))
 		for _, stroke := range cutter.strokes {
 			for i, p := range stroke.points {
 				if i%7 != 0 {

@@ -25,8 +25,7 @@ import (
 type Printer struct {
 	mu    sync.Mutex
 	rng   *rand.Rand
-	count int
-	pages map[string]printed
+	sheet *tray
 }
 
 // How far off a page may come out.
@@ -34,30 +33,30 @@ const (
 	maxShift   = 1.5 // mm
 	maxTurn    = .7  // degrees
 	maxStretch = .003
-	keepPages  = 16
+	keepPages  = 40
 	maxPage    = 256 << 20
 	maxPixels  = 72_000_000
 )
 
-// NewPrinter returns a printer whose faults follow from the seed.
-func NewPrinter(seed uint64) *Printer {
-	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), pages: map[string]printed{}}
+// NewPrinter returns a printer whose faults follow from the seed. Printed sheets are kept
+// in a directory, which is made if it is not there.
+func NewPrinter(seed uint64, dir string) (*Printer, error) {
+	t, err := openTray(dir, keepPages)
+	if err != nil {
+		return nil, err
+	}
+	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), sheet: t}, nil
 }
 
 // Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
-// for the colour of what is loaded, with a PNG answers {"ref": …}; GET /pages/{ref} is the printed sheet.
+// for the colour of what is loaded, with a PNG answers {"ref": …}; GET /pages/{ref} is the
+// printed sheet, with ?small=1 a picture of it to be looked at.
 func (p *Printer) Handler() http.Handler {
 	mux := http.NewServeMux()
 	mux.HandleFunc("POST /pages", p.print)
 	mux.HandleFunc("GET /pages/{ref}", func(w http.ResponseWriter, r *http.Request) {
-		p.mu.Lock()
-		page, ok := p.pages[r.PathValue("ref")]
-		p.mu.Unlock()
-		raw := page.raw
-		if r.URL.Query().Get("small") == "1" {
-			raw = page.small
-		}
-		if !ok {
+		raw, err := p.sheet.get(r.PathValue("ref"), r.URL.Query().Get("small") == "1")
+		if err != nil {
 			http.NotFound(w, r)
 			return
 		}
@@ -78,12 +77,11 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
 	}
-	p.mu.Lock()
-	p.count++
-	ref := fmt.Sprintf("p%d", p.count)
-	p.pages[ref] = printed{raw, small}
-	delete(p.pages, fmt.Sprintf("p%d", p.count-keepPages))
-	p.mu.Unlock()
+	ref, err := p.sheet.put(raw, small)
+	if err != nil {
+		http.Error(w, "the printed sheet cannot be kept: "+err.Error(), http.StatusInternalServerError)
+		return
+	}
 	w.Header().Set("Content-Type", "application/json")
 	_ = json.NewEncoder(w).Encode(map[string]string{"ref": ref}) // the sender may be gone
 }
@@ -127,9 +125,6 @@ func (p *Printer) fault(width, height float64) geom.Affine {
 	return geom.Shift(-width/2, -height/2).Then(geom.Scale(1+sx, 1+sy)).Then(geom.Turn(turn * math.Pi / 180)).
 		Then(geom.Shift(width/2+dx, height/2+dy))
 }
-
-// printed is a printed sheet, and a smaller picture of it to be looked at.
-type printed struct{ raw, small []byte }
 
 // What printed sheets are kept at, in pixels per mm: 600 to the inch, and 75.
 const (

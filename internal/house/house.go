@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"path/filepath"
 
 	"sectilis/app"
 	"sectilis/demo"
@@ -64,7 +65,11 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 	h.EndCutter = endCutter
 	ended := make(chan error, 3)
 	go func() { ended <- standin.NewCutter(opt.Pace, 1926).Serve(cutterCtx, jobs, camera, log) }()
-	go func() { ended <- http.Serve(paper, standin.NewPrinter(1926).Handler()) }()
+	printer, err := standin.NewPrinter(1926, filepath.Join(filepath.Dir(opt.Data), "printed"))
+	if err != nil {
+		return h, err
+	}
+	go func() { ended <- http.Serve(paper, printer.Handler()) }()
 	h.stop = append(h.stop, func() { _ = paper.Close() })
 
 	s, err := store.Open(ctx, opt.Data)

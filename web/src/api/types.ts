@@ -797,6 +797,16 @@ export interface CutterState {
   hand?: boolean
   loaded?: boolean
   tool?: number
+  mishap?: Mishap
+}
+export interface Mishap {
+  off: boolean
+  noMat: boolean
+  smudged: number[]
+  missing: number[]
+  slip: number
+  lost: number
+  jam: number
 }
 export interface Event {
   kind: string
@@ -1038,15 +1048,6 @@ export interface Length {
 export interface Measure {
   text: string
   unit: 'in' | 'mm'
-}
-export interface Mishap {
-  off: boolean
-  noMat: boolean
-  smudged: number[]
-  missing: number[]
-  slip: number
-  lost: number
-  jam: number
 }
 export interface NetDirections {
   sheet: string

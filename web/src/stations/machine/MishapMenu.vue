@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What may go wrong at a cutter, to be tried out on the stand-in: nothing is lost by it.
 import { Popover } from 'ant-design-vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Mishap } from '../../api/types'
 import { useEscape } from '../../parts/useEscape'
 import { useMachine } from '../../store/machine'
@@ -21,10 +21,17 @@ const list: { name: string; what: string; m: Mishap }[] = [
   { name: 'jam', what: 'The tool jams while it cuts', m: { ...none, jam: 100 } },
   { name: 'off', what: 'It is switched off', m: { ...none, off: true } },
 ]
-const chosen = ref('')
+/** What the stand-in says is about to go wrong, or has. */
+const chosen = computed(() => {
+  const now = machine.cutter?.mishap
+  const on = (v: Mishap[keyof Mishap]) => (Array.isArray(v) ? v.length > 0 : !!v)
+  const same = (m: Mishap) => (Object.keys(none) as (keyof Mishap)[]).every((k) => on(m[k]) === on(now?.[k] ?? none[k]))
+  // Of the marks it matters which.
+  const marks = (m: Mishap) => m.missing.length === (now?.missing.length ?? 0)
+  return list.find(({ m }) => same(m) && marks(m))?.name ?? ''
+})
 
-function set(name: string, m: Mishap) {
-  chosen.value = name
+function set(m: Mishap) {
   open.value = false
   void machine.mishap(m)
 }
@@ -32,7 +39,14 @@ function set(name: string, m: Mishap) {
 
 <template>
   <Popover v-model:open="open" trigger="click" placement="topLeft">
-    <button class="verb" title="Try out what happens when something goes wrong" data-testid="mishaps">Mishaps</button>
+    <button
+      class="verb"
+      :aria-pressed="!!chosen && chosen !== 'none'"
+      title="Try out what happens when something goes wrong"
+      data-testid="mishaps"
+    >
+      Mishaps
+    </button>
     <template #content>
       <div class="list" role="menu" data-testid="mishap-menu">
         <b>What goes wrong</b>
@@ -44,7 +58,7 @@ function set(name: string, m: Mishap) {
           role="menuitemradio"
           :aria-checked="m.name === chosen"
           :data-testid="'mishap-' + m.name"
-          @click="set(m.name, m.m)"
+          @click="set(m.m)"
         >
           {{ m.what }}
         </button>

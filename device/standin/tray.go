@@ -1,0 +1,100 @@
+package standin
+
+import (
+	"cmp"
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+)
+
+// tray is where printed sheets come to lie: a directory with two pictures of each, one in
+// full and one to be looked at. The oldest are thrown away when it is full.
+type tray struct {
+	mu   sync.Mutex
+	root *os.Root
+	keep int
+}
+
+const (
+	fullSheet  = ".png"
+	smallSheet = "-small.png"
+)
+
+var refs = regexp.MustCompile(`^[0-9a-z]{26}$`)
+
+func openTray(dir string, keep int) (*tray, error) {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return nil, fmt.Errorf("the tray of the printer: %w", err)
+	}
+	root, err := os.OpenRoot(dir)
+	if err != nil {
+		return nil, fmt.Errorf("the tray of the printer: %w", err)
+	}
+	return &tray{root: root, keep: keep}, nil
+}
+
+// put lays a sheet into the tray and returns what it is asked for by.
+func (t *tray) put(raw, small []byte) (ref string, err error) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	ref = strings.ToLower(rand.Text())
+	for name, b := range map[string][]byte{ref + smallSheet: small, ref + fullSheet: raw} {
+		if err := t.root.WriteFile(name, b, 0o644); err != nil {
+			return "", errors.Join(err, t.drop(ref))
+		}
+	}
+	return ref, t.clear()
+}
+
+// get is a picture of a sheet; fs.ErrNotExist if it is not there.
+func (t *tray) get(ref string, small bool) ([]byte, error) {
+	if !refs.MatchString(ref) {
+		return nil, fs.ErrNotExist
+	}
+	if small {
+		return t.root.ReadFile(ref + smallSheet)
+	}
+	return t.root.ReadFile(ref + fullSheet)
+}
+
+// clear throws away the oldest sheets beyond what is kept, and nothing else that lies in
+// the directory.
+func (t *tray) clear() error {
+	all, err := fs.ReadDir(t.root.FS(), ".")
+	if err != nil {
+		return err
+	}
+	type sheet struct {
+		ref string
+		at  int64
+	}
+	var sheets []sheet
+	for _, f := range all {
+		ref := strings.TrimSuffix(f.Name(), filepath.Ext(f.Name()))
+		if info, err := f.Info(); err == nil && refs.MatchString(ref) && strings.HasSuffix(f.Name(), fullSheet) {
+			sheets = append(sheets, sheet{ref, info.ModTime().UnixNano()})
+		}
+	}
+	slices.SortFunc(sheets, func(a, b sheet) int { return cmp.Compare(a.at, b.at) })
+	for _, s := range sheets[:max(0, len(sheets)-t.keep)] {
+		err = errors.Join(err, t.drop(s.ref))
+	}
+	return err
+}
+
+func (t *tray) drop(ref string) error {
+	var out error
+	for _, name := range []string{ref + fullSheet, ref + smallSheet} {
+		if err := t.root.Remove(name); err != nil && !errors.Is(err, fs.ErrNotExist) {
+			out = errors.Join(out, err)
+		}
+	}
+	return out
+}

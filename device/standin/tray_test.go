@@ -1,0 +1,55 @@
+package standin
+
+import (
+	"io/fs"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestTheTrayKeepsTheLastSheets(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "new", "printed")
+	tr, err := openTray(dir, 3)
+	require.NoError(t, err)
+	mine := filepath.Join(dir, "notes.png")
+	require.NoError(t, os.WriteFile(mine, []byte("mine"), 0o644))
+	var all []string
+	for i := range 5 {
+		ref, err := tr.put([]byte{byte(i)}, []byte{byte(10 + i)})
+		require.NoError(t, err)
+		// One a minute, whatever the clock of the file system tells apart.
+		at := time.Date(2026, 11, 1, 8, i, 0, 0, time.UTC)
+		require.NoError(t, os.Chtimes(filepath.Join(dir, ref+fullSheet), at, at))
+		all = append(all, ref)
+	}
+	require.NoError(t, tr.clear())
+
+	// Another printer finds what this one left.
+	tr, err = openTray(dir, 3)
+	require.NoError(t, err)
+	for i, ref := range all {
+		full, err := tr.get(ref, false)
+		small, serr := tr.get(ref, true)
+		if i < 2 {
+			assert.ErrorIs(t, err, fs.ErrNotExist)
+			assert.ErrorIs(t, serr, fs.ErrNotExist)
+			continue
+		}
+		assert.Equal(t, []byte{byte(i)}, full)
+		assert.Equal(t, []byte{byte(10 + i)}, small)
+	}
+	raw, err := os.ReadFile(mine)
+	require.NoError(t, err)
+	assert.Equal(t, "mine", string(raw), "what else lies there is left alone")
+
+	for _, ref := range []string{"", "notes", "../tray", all[4] + "-small", "UPPERCASEUPPERCASEUPPERCASE"} {
+		_, err := tr.get(ref, false)
+		assert.ErrorIs(t, err, fs.ErrNotExist, ref)
+	}
+	_, err = openTray(mine, 3)
+	assert.ErrorContains(t, err, "the tray of the printer")
+}
