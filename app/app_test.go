@@ -109,6 +109,13 @@ func start(t *testing.T) *fixture {
 	return f
 }
 
+// again is the program started anew on the same cards.
+func (f *fixture) again() *app.App {
+	a := app.New(app.Config{Store: f.store, Printer: f.press, Cutter: f.bench, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	f.t.Cleanup(a.Close)
+	return a
+}
+
 // step lets the cutter do one step of a run, or fail at it. Tools that the run asks for
 // are put in.
 func (f *fixture) step(job string, err error) {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 
 	"sectilis/core/format/dxf"
@@ -16,8 +17,8 @@ import (
 )
 
 // WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one
-// PDF, the lines of each sheet as SVG and DXF, its run as HPGL, and a list of what is on
-// each. Nothing that is not printed has a page.
+// PDF and one of each sheet, its lines as SVG and DXF, its run as HPGL, and a list of what
+// is on each. Nothing that is not printed has a page.
 func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Options, u measure.Unit) error {
 	l, err := a.Layout(ctx, id, opt)
 	if err != nil {
@@ -41,17 +42,22 @@ func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Op
 		_, err := io.WriteString(w, contents(l, u))
 		return err
 	})
-	if pdf.Pages(sheets, pdf.Options{}) > 0 {
-		add("pages.pdf", func(w io.Writer) error {
-			return pdf.Write(w, sheets, pdf.Options{Title: l.Title}, func(id string) ([]byte, error) {
+	pages := func(name, title string, of ...sheet.Sheet) {
+		if pdf.Pages(of, pdf.Options{}) == 0 {
+			return
+		}
+		add(name, func(w io.Writer) error {
+			return pdf.Write(w, of, pdf.Options{Title: title}, func(id string) ([]byte, error) {
 				_, raw, err := a.store.Picture(ctx, id)
 				return raw, err
 			})
 		})
 	}
+	pages("pages.pdf", l.Title, sheets...)
 	for _, sh := range l.Sheets {
 		name := fmt.Sprintf("sheet-%d", sh.Number)
 		title := fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name)
+		pages(name+".pdf", l.Title+", sheet "+strconv.Itoa(sh.Number), sh.Sheet)
 		add(name+".svg", func(w io.Writer) error { return svg.Write(w, sh.Drawing(), title) })
 		add(name+".dxf", func(w io.Writer) error { return dxf.Write(w, sh.Drawing()) })
 		add(name+".hpgl", func(w io.Writer) error { return hpgl.Write(w, sh.Passes, sh.Size.Height) })
@@ -74,7 +80,11 @@ func contents(l LayoutView, u measure.Unit) string {
 		case sh.Printed:
 			printed = "printed on one side"
 		}
-		fmt.Fprintf(&b, "\nSheet %d: %s, %s %s, %s\n", sh.Number, sh.Stock.Name, sh.Size.Name, measure.FormatSize(sh.Size.Width, sh.Size.Height, u), printed)
+		what := "Sheet"
+		if sh.Of < 0 {
+			what = "Scrap"
+		}
+		fmt.Fprintf(&b, "\n%s %d: %s, %s %s, %s\n", what, sh.Number, sh.Stock.Name, sh.Size.Name, measure.FormatSize(sh.Size.Width, sh.Size.Height, u), printed)
 		for _, p := range sh.Pieces {
 			// The last line of a piece is its outline, without the bleed.
 			box := p.Lines[len(p.Lines)-1].Path.Bounds()

@@ -66,8 +66,12 @@ func (a *App) nested(ctx context.Context, saved func(float64)) sheet.Nester {
 	}
 }
 
-// closerTime is how long a closer layout is sought if nobody stops it.
-const closerTime = 10 * time.Second
+// closerTime is how long a closer layout is sought if nobody stops it; what share of the
+// paper is worth saying that it is saved.
+const (
+	closerTime  = 10 * time.Second
+	worthSaying = .0005
+)
 
 // LayCloser seeks a layout that takes less paper, as a job. What it has found is
 // kept when it is stopped, too.
@@ -108,16 +112,31 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 			after := sheet.Lay(rev.Card, s, opt, known)
 			return max(0, 1-after.Taken/before.Taken)
 		}
+		soFar := func() float64 {
+			less := 0.0
+			for i, p := range problems {
+				if best, was := searches[i].Best(), known(p); best.Better(was) {
+					less += was.Area - best.Area
+				}
+			}
+			return less / before.Taken
+		}
 		for time.Now().Before(end) && ctx.Err() == nil {
 			for i := range searches {
 				searches[i].Improve(max(1, searches[i].Round()/8))
 			}
-			update(func(j *Job) { j.Progress = 1 - float64(time.Until(end))/float64(closerTime) })
+			share := soFar()
+			update(func(j *Job) {
+				j.Progress = 1 - float64(time.Until(end))/float64(closerTime)
+				if share >= worthSaying {
+					j.Note = fmt.Sprintf("%.1f %% less paper so far", 100*share)
+				}
+			})
 		}
 		share := saved()
 		update(func(j *Job) {
 			j.Note = "This is as close as they go."
-			if share >= .0005 {
+			if share >= worthSaying {
 				j.Note = fmt.Sprintf("Takes %.1f %% less paper.", 100*share)
 			}
 		})

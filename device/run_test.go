@@ -228,6 +228,7 @@ func (d *desk) mishaps(t *testing.T) {
 			assert.Zero(t, c.m, "nothing is told to go wrong")
 		} else {
 			assert.Equal(t, [5]any{c.m.Off, c.m.NoMat, c.m.Slip, c.m.Lost, c.m.Jam}, [5]any{told.Off, told.NoMat, told.Slip, told.Lost, told.Jam})
+			assert.True(t, told.Smudged != nil && told.Missing != nil, "lists, for whoever reads them")
 			assert.Equal(t, len(c.m.Smudged)+len(c.m.Missing), len(told.Smudged)+len(told.Missing))
 		}
 		j, err := d.Run(t.Context(), d.card, letter(), printed, false)

@@ -7,7 +7,6 @@ import (
 	"math"
 	"math/rand/v2"
 	"net/http"
-	"slices"
 	"strconv"
 
 	"sectilis/core/geom"
@@ -51,7 +50,7 @@ func (f Faults) left() *Faults {
 	if !f.Off && !f.NoMat && len(f.Smudged)+len(f.Missing) == 0 && f.Slip+f.Lost+f.Jam == 0 {
 		return nil
 	}
-	f.Smudged, f.Missing = slices.Concat([]int{}, f.Smudged), slices.Concat([]int{}, f.Missing) // never null
+	f.Smudged, f.Missing = append([]int{}, f.Smudged...), append([]int{}, f.Missing...) // never null
 	return &f
 }
 

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import type { Catalogue, Item } from '../api/types'
-import { kindName, kindTitle, madeText, shortStock, tradeOf } from './names'
+import { counted, kindName, kindTitle, madeText, shortStock, tradeOf } from './names'
 
 test('kinds are named as the trade writes them', () => {
   assert.equal(kindTitle('sideFold'), 'Side fold')
@@ -27,4 +27,9 @@ test('how a thing is made is said in a few words', () => {
   assert.equal(say({ made: { as: 'line' }, lines: { role: 'guide' } }), 'never printed or cut')
   assert.equal(say({ made: { as: 'printed' }, slot: { takes: 'photo' } }), 'waits for a photo')
   assert.equal(shortStock('Satin photo 240 g'), 'Satin photo 240 g')
+})
+
+test('names are counted in the order of the first', () => {
+  assert.equal(counted(['Flag', 'O', 'Flag', 'Flag', 'P']), 'Flag ×3, O, P')
+  assert.equal(counted([]), '')
 })

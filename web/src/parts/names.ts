@@ -39,6 +39,13 @@ export const tradeOf = (c: Catalogue, w: number, h: number) =>
 /** A stock’s name where room is short: “Cream 216 g”. */
 export const shortStock = (name: string) => name.replace(' card ', ' ')
 
+/** Names, each once, with how many there are: “Flag ×5, Label”. */
+export function counted(names: string[]): string {
+  const n = new Map<string, number>()
+  for (const p of names) n.set(p, (n.get(p) ?? 0) + 1)
+  return [...n].map(([name, k]) => (k > 1 ? `${name} ×${k}` : name)).join(', ')
+}
+
 /** How an item is made, as the stack says it. */
 export function madeText(it: Item, carrier: string | undefined, stockName: string | undefined): string {
   if (it.lines && it.lines.role !== 'guide')

@@ -2,6 +2,7 @@
 // The runs of a card, one for each sheet, and the cutter they go to.
 import { computed } from 'vue'
 import { useCard } from '../../store/card'
+import { counted } from '../../parts/names'
 import { useMachine } from '../../store/machine'
 import { useSheets } from '../../store/sheets'
 import CutterMenu from './CutterMenu.vue'
@@ -55,9 +56,9 @@ const stateOf = (n: number, state: string) =>
       >
         <i class="swatch tall" :style="{ background: s.stock.colour }" />
         <span class="text">
-          <b>Sheet {{ s.number }}</b>
+          <b>{{ s.of < 0 ? 'Scrap' : 'Sheet' }} {{ s.number }}</b>
           <small>{{ s.stock.name }}</small>
-          <small>{{ s.pieces.map((p) => p.name).join(', ') }}</small>
+          <small>{{ counted(s.pieces.map((p) => p.name)) }}</small>
         </span>
         <small :data-testid="'run-state-' + s.number">{{ stateOf(s.number, s.state.state) }}</small>
       </button>

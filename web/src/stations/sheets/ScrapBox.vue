@@ -7,7 +7,7 @@ import type { SheetScrap as Scrap } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
 import { useCatalogue } from '../../store/catalogue'
-import { shortStock } from '../../parts/names'
+import { counted, shortStock } from '../../parts/names'
 import { INCH } from '../../parts/measure'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
@@ -23,10 +23,11 @@ onMounted(async () => (scraps.value = await api.scraps().catch(() => [])))
 const name = (id: string) => shortStock(catalogue.all.stocks.find((s) => s.id === id)?.name ?? id)
 /** What lies on a scrap of that size, as far as is laid. */
 const use = (s: Scrap) =>
-  sheets.layout?.sheets
-    .filter((sh) => sh.of < 0 && sh.stock.id === s.stock && sh.size.width === s.width && sh.size.height === s.height)
-    .flatMap((sh) => sh.pieces.map((p) => p.name))
-    .join(', ')
+  counted(
+    (sheets.layout?.sheets ?? [])
+      .filter((sh) => sh.of < 0 && sh.stock.id === s.stock && sh.size.width === s.width && sh.size.height === s.height)
+      .flatMap((sh) => sh.pieces.map((p) => p.name)),
+  )
 const rows = computed(() => scraps.value.map((s) => ({ ...s, use: use(s) })))
 
 async function keep(list: Scrap[]) {

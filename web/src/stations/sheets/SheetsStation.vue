@@ -4,6 +4,7 @@ import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { api } from '../../api/client'
 import { formatArea, formatTime } from '../../parts/measure'
+import { counted } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
@@ -83,12 +84,6 @@ const stocks = computed(() => {
   }
   return [...out.values()]
 })
-
-const counted = (pieces: string[]) => {
-  const n = new Map<string, number>()
-  for (const p of pieces) n.set(p, (n.get(p) ?? 0) + 1)
-  return [...n].map(([name, k]) => (k > 1 ? `${name} ×${k}` : name)).join(', ')
-}
 </script>
 
 <template>
@@ -129,6 +124,7 @@ const counted = (pieces: string[]) => {
             :stroke-color="'#587a4a'"
           />
           <button class="verb" data-testid="stop-closer" @click="machine.stop(closer)">Enough</button>
+          <small v-if="closer.note" data-testid="closer-so-far">{{ closer.note }}</small>
         </span>
         <button
           v-if="closer?.state !== 'running' && list.some((s) => s.pieces.length > 1)"
@@ -356,10 +352,9 @@ a.verb {
   display: flex;
   align-items: center;
   gap: 6px;
-  width: 170px;
 }
 .seeking :deep(.ant-progress) {
-  flex: 1;
+  width: 100px;
   margin: 0;
 }
 .chip {
