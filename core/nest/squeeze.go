@@ -1,10 +1,8 @@
 package nest
 
 import (
-	"cmp"
 	"math"
 	"slices"
-	"sync"
 )
 
 // grid is the step, mm, of places along the columns while parts are pressed together.
@@ -57,15 +55,16 @@ type tray struct {
 	bin   *bin
 }
 
-// spot is where a part lies. The bin is -1 for what has no room or lies fixed.
+// spot is where a part lies. The tray is -1 for what has no room or lies fixed.
 type spot struct {
 	tray, turn, c int
 	y             int32
 }
 
 // How the pressing goes: weights are whole numbers from plainWeight to mostWeight, a press
-// is given up after so many passes over all parts that overlap, and the sheet is made
-// shorter by the first share at first, never less than the last.
+// is given up after so many passes over all parts that overlap in which they did not come
+// to overlap less than ever, and the sheet is made shorter by the first share at first,
+// never less than the last.
 const (
 	plainWeight = 16
 	mostWeight  = 1 << 18
@@ -333,174 +332,6 @@ func (q *squeezer) reweigh() {
 	}
 }
 
-// candidate is a column, at a turn, in which the best place from one to another is sought.
-type candidate struct {
-	tray, turn, c int
-	from, to      int32
-	y             int32
-	cost          int64
-}
-
-// A place near by is sought at so many columns to either side, and so far up and down, in
-// steps of the grid; far away so many columns are looked into at each of two turns, first
-// in every coarse-th column of the part alone, the best of them thoroughly.
-var nearColumns = [...]int{0, -1, 1, -3, 3, -8, 8}
-
-const (
-	nearDown   = 40
-	farColumns = 7
-	coarse     = 4
-	thorough   = 3
-)
-
-// move lays a part where it overlaps least, by weight, among places near and far.
-func (q *squeezer) move(p int) {
-	at := q.spots[p]
-	rng := q.s.rng
-	q.leave(p)
-	near := make([]candidate, 0, len(nearColumns))
-	for _, d := range nearColumns {
-		near = q.candidate(near, p, at.tray, at.turn, at.c+d, at.y)
-	}
-	q.scan(p, near, 1)
-	best := cheapest(near)
-	if best.cost > 0 {
-		turns := len(q.s.shapes.classes[q.s.shapes.of[p]].turns)
-		tries := []int{at.turn}
-		if turns > 1 {
-			tries = append(tries, (at.turn+1+rng.IntN(turns-1))%turns)
-		}
-		middle := at.c + len(q.shape(p, at.turn).cols)/2
-		var far []candidate
-		for _, turn := range tries {
-			for k := range farColumns {
-				tray := at.tray
-				c := middle - len(q.shape(p, turn).cols)/2
-				if k > 0 {
-					tray = rng.IntN(len(q.trays))
-					c = rng.IntN(len(q.trays[tray].cols) + 1)
-				}
-				far = q.candidate(far, p, tray, turn, c, -1)
-			}
-		}
-		q.scan(p, far, coarse)
-		slices.SortStableFunc(far, func(a, b candidate) int { return cmp.Compare(a.cost, b.cost) })
-		var again []candidate
-		for _, f := range far[:min(thorough, len(far))] {
-			again = q.candidate(again, p, f.tray, f.turn, f.c, f.y)
-		}
-		q.scan(p, again, 1)
-		if len(again) > 0 {
-			if f := cheapest(again); f.cost < best.cost {
-				best = f
-			}
-		}
-	}
-	if best.cost < math.MaxInt64 {
-		q.spots[p] = spot{best.tray, best.turn, best.c, best.y}
-	}
-	q.take(p)
-	q.overlaps(p)
-}
-
-// candidate adds a column to a list if the part has room there: near a place y or, where
-// that is -1, as far as the tray goes.
-func (q *squeezer) candidate(list []candidate, p, tray, turn, c int, y int32) []candidate {
-	t, sh := &q.trays[tray], q.shape(p, turn)
-	room, down := len(t.cols)-len(sh.cols), t.limit-sh.h
-	if room < 0 || down < 0 {
-		return list
-	}
-	out := candidate{tray: tray, turn: turn, c: min(max(c, 0), room), to: down}
-	if y >= 0 {
-		y = min(y, down)
-		out.from, out.to = max(0, y-nearDown), min(down, y+nearDown)
-	}
-	return append(list, out)
-}
-
-func cheapest(list []candidate) candidate {
-	best := candidate{cost: math.MaxInt64}
-	for _, c := range list {
-		if c.cost < best.cost {
-			best = c
-		}
-	}
-	return best
-}
-
-// scan finds the best place of every candidate; two work at it.
-func (q *squeezer) scan(p int, list []candidate, stride int) {
-	var other sync.WaitGroup
-	other.Go(func() {
-		for i := 1; i < len(list); i += 2 {
-			q.along(p, &list[i], stride, 1)
-		}
-	})
-	for i := 0; i < len(list); i += 2 {
-		q.along(p, &list[i], stride, 0)
-	}
-	other.Wait()
-}
-
-// along finds the best place along a column. What a stretch [a, b) of the part overlaps of
-// a held one [l, u) grows from place l−b on, is whole from the lesser of l−a and u−b, falls
-// from the greater and is nothing from u−a: the second differences are summed up twice.
-func (q *squeezer) along(p int, cand *candidate, stride, worker int) {
-	t, sh := &q.trays[cand.tray], q.shape(p, cand.turn)
-	n := len(q.sum)
-	weight := q.weight[p*n : (p+1)*n]
-	from, many := cand.from, cand.to-cand.from+1
-	if int(many) > len(q.scanner[worker]) {
-		q.scanner[worker] = make([]int32, many)
-	}
-	sums := q.scanner[worker][:many]
-	clear(sums)
-	var slope, value int64 // at the first place
-	add := func(k, w int32) {
-		switch {
-		case k >= many:
-		case k >= 0:
-			sums[k] += w
-		default:
-			slope += int64(w)
-			value -= int64(w) * int64(k)
-		}
-	}
-	end := cand.to + sh.h
-	for j := 0; j < len(sh.cols); j += stride {
-		for _, h := range t.cols[cand.c+j] {
-			if h.lo >= end {
-				break
-			}
-			if h.hi <= from {
-				continue
-			}
-			w, lo, hi := weight[h.who], h.lo-from, h.hi-from
-			for _, v := range sh.cols[j] {
-				if lo-v.hi >= many || hi-v.lo <= 0 {
-					continue
-				}
-				add(lo-v.hi, w)
-				add(lo-v.lo, -w)
-				add(hi-v.hi, -w)
-				add(hi-v.lo, w)
-			}
-		}
-	}
-	cand.cost = math.MaxInt64
-	for y, d := range sums {
-		if value < cand.cost {
-			cand.cost, cand.y = value, from+int32(y)
-			if value == 0 {
-				break
-			}
-		}
-		slope += int64(d)
-		value += slope
-	}
-}
-
 // done keeps a layout without overlaps, lets the parts rise as far as they can, and
 // presses on.
 func (q *squeezer) done() bool {
@@ -576,69 +407,4 @@ func (q *squeezer) exchange(a, b int) {
 	shape := q.shape(a, was.turn)
 	q.spots[a] = move(a, q.spots[b], q.shape(b, q.spots[b].turn))
 	q.spots[b] = move(b, was, shape)
-}
-
-// risen are the exact places after every part was moved towards the top as far as it is
-// free to slide, the topmost first, over and over.
-func (q *squeezer) risen() []laid {
-	type taken struct {
-		span
-		who int
-	}
-	out := make([]laid, len(q.spots))
-	lanes := make([][][]taken, len(q.trays))
-	for k := range q.trays {
-		lanes[k] = make([][]taken, len(q.trays[k].cols))
-		for c, spans := range q.trays[k].bin.cols {
-			for _, v := range spans {
-				lanes[k][c] = append(lanes[k][c], taken{v, -1})
-			}
-		}
-	}
-	shape := func(p int) *shape { return &q.s.shapes.classes[q.s.shapes.of[p]].turns[out[p].turn] }
-	var order []int
-	for p, at := range q.spots {
-		out[p] = q.s.laid[p]
-		if at.tray < 0 {
-			continue
-		}
-		out[p] = laid{at.tray, at.turn, float64(at.c) * q.trays[at.tray].bin.column, float64(at.y) * grid}
-		for j, spans := range shape(p).cols[narrow] {
-			for _, v := range spans {
-				lane := &lanes[at.tray][at.c+j]
-				*lane = append(*lane, taken{span{v.lo + out[p].y, v.hi + out[p].y}, p})
-			}
-		}
-		order = append(order, p)
-	}
-	for range 4 {
-		slices.SortStableFunc(order, func(a, b int) int { return int(math.Copysign(1, out[a].y-out[b].y)) })
-		for _, p := range order {
-			at := q.spots[p]
-			free := out[p].y
-			cols := shape(p).cols[narrow]
-			for j, spans := range cols {
-				for _, v := range spans {
-					for _, h := range lanes[at.tray][at.c+j] {
-						if h.who != p && h.hi <= v.lo+out[p].y+hair {
-							free = min(free, v.lo+out[p].y-h.hi)
-						}
-					}
-				}
-			}
-			if free <= 0 {
-				continue
-			}
-			out[p].y -= free
-			for j := range cols {
-				for i := range lanes[at.tray][at.c+j] {
-					if h := &lanes[at.tray][at.c+j][i]; h.who == p {
-						h.lo -= free
-						h.hi -= free
-					}
-				}
-			}
-		}
-	}
-	return out
 }
