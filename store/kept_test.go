@@ -23,10 +23,12 @@ func TestWhatIsKeptByNameIsReplaced(t *testing.T) {
 		keep func(*store.Store, context.Context, string, []byte) error
 		get  func(*store.Store, context.Context, string) ([]byte, error)
 	}{
-		"layout": {func(s *store.Store, ctx context.Context, k string, v []byte) error { return s.KeepLayout(ctx, k, v, at) }, (*store.Store).Layout},
-		"run":    {func(s *store.Store, ctx context.Context, k string, v []byte) error { return s.KeepRun(ctx, k, v, at) }, (*store.Store).Run},
-		"stock":  {(*store.Store).KeepSettings, (*store.Store).Settings},
-		"kept":   {(*store.Store).Keep, (*store.Store).Kept},
+		"layout": {func(s *store.Store, ctx context.Context, k string, v []byte) error {
+			return s.KeepLayout(ctx, k, v, at)
+		}, (*store.Store).Layout},
+		"run":   {func(s *store.Store, ctx context.Context, k string, v []byte) error { return s.KeepRun(ctx, k, v, at) }, (*store.Store).Run},
+		"stock": {(*store.Store).KeepSettings, (*store.Store).Settings},
+		"kept":  {(*store.Store).Keep, (*store.Store).Kept},
 	} {
 		t.Run(name, func(t *testing.T) {
 			s, err := store.Open(t.Context(), path)

@@ -1,6 +1,8 @@
 package drawing_test
 
 import (
+	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -43,5 +45,76 @@ func abs(v float64) float64 { return max(v, -v) }
 func TestLayersNameTheirRole(t *testing.T) {
 	for name, want := range map[string]card.Role{"Cut": card.RoleCut, "mountain_score": card.RoleMountain, " valley ": card.RoleValley, "kiss-cut": card.RoleKiss, "Layer 1": ""} {
 		assert.Equal(t, want, drawing.RoleOf(name), name)
+	}
+}
+
+func TestADrawingIsMeasuredAndTurnedUpright(t *testing.T) {
+	d := drawing.Drawing{
+		Shapes:   []drawing.Shape{{Path: path(t, "M10 20L10 50")}, {Path: path(t, "M10 50L40 50")}},
+		Pictures: []drawing.Picture{{At: geom.Scale(5, 10).Then(geom.Shift(40, 20))}},
+	}
+	assert.Equal(t, geom.Rect{X: 10, Y: 20, W: 35, H: 30}, d.Bounds(), "lines have no breadth and count")
+	assert.Equal(t, geom.Rect{}, (&drawing.Drawing{}).Bounds())
+
+	// In a plotter's file y runs up: what was lowest comes to lie lowest on screen.
+	d.Upright()
+	assert.Equal(t, geom.Rect{W: 35, H: 30}, d.Bounds())
+	assert.Equal(t, []float64{35, 30}, []float64{d.Width, d.Height})
+	assert.Equal(t, geom.Rect{Y: 0, W: 30}, d.Shapes[1].Path.Bounds(), "the upper line")
+	assert.Equal(t, geom.Pt(30, 30), d.Pictures[0].At.Apply(geom.Pt(0, 0)), "pictures go along")
+
+	d.Transform(geom.Scale(2, 2))
+	assert.Equal(t, geom.Rect{W: 70, H: 60}, d.Bounds())
+}
+
+func TestANoteIsMadeOnce(t *testing.T) {
+	var d drawing.Drawing
+	for range 3 {
+		d.Note("%d pictures are left out.", 2)
+	}
+	d.Note("Text is left out.")
+	assert.Equal(t, []string{"2 pictures are left out.", "Text is left out."}, d.Notes)
+}
+
+// However the edges of polygons are cut up, shuffled and turned about, they are chained to
+// the polygons again.
+func TestShuffledEdgesComeBackAsTheirPolygons(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 32))
+	for range 200 {
+		var loose []geom.Path
+		want := 0.0
+		for k := range 1 + r.IntN(4) {
+			n := 3 + r.IntN(9)
+			at := func(i int) geom.Point {
+				s, c := math.Sincos(2 * math.Pi * float64(i%n) / float64(n))
+				return geom.Pt(100*float64(k)+20+15*c, 20+15*s)
+			}
+			want += float64(n) / 2 * 15 * 15 * math.Sin(2*math.Pi/float64(n))
+			for i := range n {
+				a, b := at(i), at(i+1)
+				if r.IntN(2) == 0 {
+					a, b = b, a
+				}
+				var g geom.Builder
+				// Programs round: ends meet within a few thousandths.
+				shake := func(p geom.Point) geom.Point { return p.Add(geom.Pt(r.Float64(), r.Float64()).Mul(.002)) }
+				loose = append(loose, g.Move(shake(a)).Line(shake(b)).Path())
+			}
+		}
+		r.Shuffle(len(loose), func(i, j int) { loose[i], loose[j] = loose[j], loose[i] })
+		got := 0.0
+		for _, p := range drawing.Chain(loose, .005) {
+			require.True(t, p.Closed())
+			got += math.Abs(p.Area())
+		}
+		assert.InDelta(t, want, got, .02*want)
+	}
+}
+
+func TestEveryRoleHasAColourOfItsOwnKind(t *testing.T) {
+	assert.NotEqual(t, drawing.RoleColour(card.RoleMountain), drawing.RoleColour(card.RoleValley))
+	assert.NotEqual(t, drawing.RoleColour(card.RoleGuide), drawing.RoleColour(card.RoleCut))
+	for _, r := range card.Roles() {
+		assert.Regexp(t, `^#[0-9a-f]{6}$`, drawing.RoleColour(r), r)
 	}
 }
