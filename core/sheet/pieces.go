@@ -63,16 +63,20 @@ func pieces(c card.Card, s scene.Scene) []loose {
 	return out
 }
 
-// mainFold is the way of the longest fold of the base, or up and down if it has none.
+// mainFold is the way of the longest fold of the base that is turned by hand, of another
+// if there is none, or else up and down.
 func mainFold(s scene.Scene) geom.Point {
-	longest := geom.Pt(0, 1e-6)
+	way, main := geom.Pt(0, 1e-6), false
 	for _, l := range s.Net.Lines {
-		if d := l.To.Sub(l.From); (l.Role == fold.Mountain || l.Role == fold.Valley) && d.Len() > longest.Len()+1e-6 {
-			longest = d
+		d := l.To.Sub(l.From)
+		if folds(l.Role) && (l.Main && !main || l.Main == main && d.Len() > way.Len()+1e-6) {
+			way, main = d, l.Main
 		}
 	}
-	return longest.Mul(1 / longest.Len())
+	return way.Mul(1 / way.Len())
 }
+
+func folds(r fold.Role) bool { return r == fold.Mountain || r == fold.Valley }
 
 // along is where m turns a way.
 func along(d geom.Point, m geom.Affine) geom.Point { return m.Apply(d).Sub(m.Apply(geom.Point{})) }
@@ -98,7 +102,35 @@ func reach(s *scene.Scene, f *scene.Face) geom.Path {
 			others = append(others, o.Shape.Transform(o.OnSheet).Transform(back))
 		}
 	}
+	others = append(others, beyondFolds(s, f, back)...)
 	return geom.Difference(geom.NonZero, geom.Offset(f.Shape, baseBleed, geom.MitreCorner), others...)
+}
+
+// beyondFolds are strips along the folds that bound a face, at their other side: beside
+// the end of a fold bleed is the other face's.
+func beyondFolds(s *scene.Scene, f *scene.Face, back geom.Affine) (out []geom.Path) {
+	const far = baseBleed + 1
+	onEdge := func(p geom.Point) bool {
+		n, ok := f.Shape.Nearest(p)
+		return ok && n.Distance < .05
+	}
+	for _, l := range s.Net.Lines {
+		a, b := back.Apply(l.From), back.Apply(l.To)
+		way := b.Sub(a)
+		if !folds(l.Role) || way.Len() < 1 || !onEdge(a) || !onEdge(b) || !onEdge(a.Lerp(b, .5)) {
+			continue
+		}
+		way = way.Mul(1 / way.Len())
+		side := geom.Pt(-way.Y, way.X)
+		if f.Shape.Bounds().Centre().Sub(a).Dot(side) > 0 {
+			side = side.Mul(-1)
+		}
+		a, b = a.Sub(way.Mul(far)), b.Add(way.Mul(far))
+		var g geom.Builder
+		strip := g.Move(a).Line(b).Line(b.Add(side.Mul(far))).Line(a.Add(side.Mul(far))).Close().Path()
+		out = append(out, geom.Difference(geom.NonZero, strip, f.Shape))
+	}
+	return out
 }
 
 // linesOn are the lines of a carrier, cut off at its edge and mapped by m.

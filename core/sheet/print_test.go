@@ -102,6 +102,7 @@ func TestBleedIsOnlyWhereInkMeetsAnEdge(t *testing.T) {
 	ink := region.Bounds()
 	back := geom.RectPath(geom.Rect{X: outline.X, Y: outline.Y, W: outline.W / 2, H: outline.H})
 	assert.Less(t, geom.Intersection(geom.NonZero, region, back).Area(), .01, "it ends at the fold")
+	assert.InDelta(t, outline.X+outline.W/2, ink.X, .02, "beside the ends of the fold, too")
 	assert.InDelta(t, outline.Right()+3, ink.Right(), .02)
 	assert.InDelta(t, outline.Y-3, ink.Y, .02)
 	assert.InDelta(t, outline.W+3, base.Box.W, .02)

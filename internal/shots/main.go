@@ -57,6 +57,10 @@ func run(out string) error {
 		return err
 	}
 	step := "/cards/" + steps[0].ID
+	small, err := h.App.Cards(ctx, "open beds")
+	if err != nil {
+		return err
+	}
 	// A view is ready when its fonts and pictures are there.
 	const ready = `document.fonts.status === 'loaded' && [...document.querySelectorAll('img')].every(i => i.complete)`
 	id := browser.ID
@@ -68,16 +72,18 @@ func run(out string) error {
 		clicks           []string
 		then             string
 	}{
-		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, nil, ""},
+		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
 			`!!document.querySelector('[data-testid=trial]')`},
-		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 5`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
+		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},
 			`!!document.querySelector('[data-testid=draw-panel]')`},
 		{"sheets", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
+		{"closer", "/cards/" + small[0].ID + "/sheets", `!!document.querySelector('[data-testid=sheet-4]')`, []string{`[data-testid=sheet-3] figcaption`, id("lay-closer")},
+			`!!document.querySelector('[data-testid=closer-note]')`},
 		{"", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, []string{id("print")},
 			`(document.querySelector('[data-testid=print-note]')?.textContent ?? '').includes('pages printed')`},
 		{"result", supper + "/machine", `!!document.querySelector('[data-testid=run-6]')`, []string{id("run-6"), id("cut")},
