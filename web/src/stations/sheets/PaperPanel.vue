@@ -71,19 +71,18 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
         data-testid="lie"
         @change="(v) => (prefs.paper = { ...prefs.paper, lie: v as Paper['lie'] })"
       />
-      <Field label="Turned" wide>
-        <Select
-          :value="prefs.paper.turning ?? 'quarters'"
-          :bordered="false"
-          size="small"
-          data-testid="turning"
-          @change="(v) => (prefs.paper = { ...prefs.paper, turning: v as Paper['turning'] })"
-        >
-          <SelectOption value="upright">Not at all</SelectOption>
-          <SelectOption value="quarters">By quarter turns</SelectOption>
-          <SelectOption value="freely">As they lie closest</SelectOption>
-        </Select>
-      </Field>
+      <Segmented
+        class="lie"
+        block
+        :value="prefs.paper.turning ?? 'quarters'"
+        :options="[
+          { value: 'upright', label: 'Not turned', title: 'Pieces lie as they stand on the card' },
+          { value: 'quarters', label: 'Quarters', title: 'Pieces are turned by quarter turns' },
+          { value: 'freely', label: 'Freely', title: 'Pieces are turned as they lie closest' },
+        ]"
+        data-testid="turning"
+        @change="(v) => change({ turning: v as Paper['turning'] })"
+      />
       <Field label="Marks" wide>
         <Select
           :value="prefs.paper.marks ?? 'machine'"
