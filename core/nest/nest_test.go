@@ -260,11 +260,15 @@ func TestWhatHasNoRoomIsSaid(t *testing.T) {
 		Parts:   []Part{{Outline: geom.RectPath(geom.Rect{W: 300, H: 20})}, {Outline: geom.EllipsePath(geom.Rect{W: 40, H: 40})}, {Outline: geom.RectPath(geom.Rect{W: 30, H: 30})}},
 		Between: between, Sheets: []Sheet{{Width: width, Height: height}},
 	}
-	a := New(p).Best()
-	assert.Equal(t, -1, a.Places[0].Sheet)
-	assert.Equal(t, 0, a.Places[1].Sheet)
-	assert.Equal(t, 0, a.Places[2].Sheet)
-	assert.Len(t, a.Sheets, 1)
+	s := New(p)
+	for range 2 {
+		a := s.Best()
+		assert.Equal(t, -1, a.Places[0].Sheet)
+		assert.Equal(t, 0, a.Places[1].Sheet)
+		assert.Equal(t, 0, a.Places[2].Sheet)
+		assert.Len(t, a.Sheets, 1)
+		s.Improve(searching + 50) // the others are pressed without it
+	}
 	assert.Empty(t, New(Problem{Sheets: p.Sheets}).Best().Places)
 }
 
