@@ -106,7 +106,7 @@ const labels = computed(() =>
     :style="{ width: Math.max(sheet.size.width * scale, 190) + 'px' }"
     :data-testid="'sheet-' + sheet.number"
   >
-    <figcaption>
+    <figcaption @click="$emit('choose')">
       <b>{{ sheet.of < 0 ? 'Scrap' : 'Sheet' }} {{ sheet.number }} · {{ shortStock(sheet.stock.name) }}</b>
       <small>{{ used }}</small>
     </figcaption>
