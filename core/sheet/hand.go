@@ -37,8 +37,7 @@ func (l loose) to(p card.Place) geom.Affine {
 // placeOf is the place that a map gives to the piece's middle.
 func (l loose) placeOf(m geom.Affine) card.Place {
 	p := m.Apply(l.middle())
-	turn := math.Atan2(m.B, m.A) * 180 / math.Pi
-	return card.Place{X: card.Tidy(p.X), Y: card.Tidy(p.Y), Turn: card.Tidy(turn)}
+	return card.Place{X: card.Tidy(p.X), Y: card.Tidy(p.Y), Turn: card.Tidy(turnOf(geom.Pt(m.A, m.B)))}
 }
 
 // unitsOf are the units of a group of one stock, in the order of their first pieces.
@@ -58,7 +57,12 @@ func unitsOf(c card.Card, group []loose, p paper) []unit {
 	for _, l := range group {
 		k := tied[l.ID]
 		if k == 0 {
-			units = append(units, unit{members: []loose{l}, at: []geom.Affine{geom.Identity}, room: l.room})
+			u := unit{members: []loose{l}, at: []geom.Affine{geom.Identity}, room: l.room}
+			if p.direction == OneWayUp && l.stands != 0 {
+				u.at[0] = geom.Turn(l.stands * math.Pi / 180)
+				u.room = l.room.Transform(u.at[0])
+			}
+			units = append(units, u)
 			continue
 		}
 		if done[k] {

@@ -8,7 +8,6 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
-	"sectilis/core/measure"
 	"sectilis/core/nest"
 	"sectilis/core/scene"
 )
@@ -22,7 +21,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	}
 	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
 	area, whole := 0.0, 0.0
-	var large []geom.Rect
+	var large []oversize
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
 		p := opt.on(stock.ID)
@@ -39,11 +38,12 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		for i, u := range rest {
 			place := f.answer.Places[i]
 			if place.Sheet < 0 {
-				if len(p.sizes) == 1 && p.sizes[0] == opt.Size {
-					large = append(large, u.room.Bounds())
+				big := oversize{u.room.Bounds(), p, printed}
+				if !p.own {
+					large = append(large, big)
 				}
 				for _, l := range u.members {
-					out.Problems = append(out.Problems, tooLarge(l, u.room, p, p.kind(p.largest(), printed)))
+					out.Problems = append(out.Problems, big.problem(l, stock))
 				}
 				continue
 			}
@@ -76,8 +76,8 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	if whole > 0 {
 		out.Used = area / whole
 	}
-	if s, ok := roomFor(large, opt); ok && len(large) > 0 {
-		out.Offer = &s
+	if len(large) > 0 {
+		out.Offer = roomFor(large)
 	}
 	return out
 }
@@ -251,58 +251,4 @@ func roomsOn(kind nest.Sheet) []geom.Rect {
 		return []geom.Rect{a}
 	}
 	return []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
-}
-
-func tooLarge(l loose, room geom.Path, p paper, kind nest.Sheet) Problem {
-	box := room.Bounds()
-	size := p.largest()
-	over := math.Inf(1)
-	for _, a := range roomsOn(kind) {
-		for _, side := range [][2]float64{{box.W, box.H}, {box.H, box.W}} {
-			over = min(over, max(side[0]-a.W, side[1]-a.H))
-		}
-	}
-	if over <= 0 && p.direction == OneWayUp {
-		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room upright on %s, as the pattern of its paper runs. Lay the sheets the other way, or use a larger one.", l.Name, size.Name)}
-	}
-	if over <= 0 {
-		return Problem{l.ID, l.Name, fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, size.Name)}
-	}
-	mend := "Make it smaller."
-	if s, ok := roomFor([]geom.Rect{box}, p.Options); ok && p.reaches(s) {
-		mend = "It fits on " + s.Name + "; or make it smaller."
-	} else if ok {
-		mend = "It fits on " + s.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
-	}
-	return Problem{l.ID, l.Name, fmt.Sprintf(
-		"“%s” is %s (%s) and %s (%s) too large for %s with its margins. %s",
-		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM),
-		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), size.Name, mend)}
-}
-
-// roomFor is the smallest size that each of some boxes fits on beside the marks; one that
-// the machine reaches goes before one that it does not.
-func roomFor(boxes []geom.Rect, opt Options) (best Size, ok bool) {
-	less := 2 * (opt.Margin + markRoom)
-	for _, s := range Sizes() {
-		w, h := s.Width-less, s.Height-less
-		fits := !slices.ContainsFunc(boxes, func(b geom.Rect) bool { return !(b.W <= w && b.H <= h || b.H <= w && b.W <= h) })
-		if !fits {
-			continue
-		}
-		nearer := s.area() < best.area()
-		if opt.reaches(s) != opt.reaches(best) {
-			nearer = opt.reaches(s)
-		}
-		if !ok || nearer {
-			best, ok = s, true
-		}
-	}
-	return best, ok
-}
-
-// reaches reports whether a sheet of a size goes into the machine.
-func (opt Options) reaches(s Size) bool {
-	w, h := opt.Bed[0]+.1, opt.Bed[1]+.1
-	return opt.Bed[0] <= 0 || s.Width <= w && s.Height <= h
 }

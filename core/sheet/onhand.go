@@ -57,6 +57,7 @@ func (h OnHand) Check() error {
 type paper struct {
 	Options
 	sizes     []Size // by area, the smallest first
+	own       bool   // which are not the size for all
 	direction Direction
 }
 
@@ -75,7 +76,7 @@ func (opt Options) on(stock string) paper {
 	if len(h.Sizes) == 0 {
 		return p
 	}
-	p.sizes = nil
+	p.sizes, p.own = nil, true
 	for _, id := range h.Sizes {
 		if s, ok := SizeByID(id); ok {
 			if opt.Landscape {
@@ -165,7 +166,7 @@ func (p paper) astray(piece Piece, s Size) string {
 			return fmt.Sprintf("“%s” lies across the grain.", piece.Name)
 		}
 	case OneWayUp:
-		if math.Abs(math.Remainder(turn, 360)) > 1 {
+		if math.Abs(math.Remainder(turn-piece.stands, 360)) > 1 {
 			return fmt.Sprintf("“%s” does not stand upright, as the pattern of its paper does.", piece.Name)
 		}
 	}

@@ -11,6 +11,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/fold"
+	"sectilis/core/geom"
 	"sectilis/core/nest"
 	"sectilis/core/sheet"
 )
@@ -95,6 +96,11 @@ func TestWhatIsTooLargeIsSaidOfTheLargestSizeOnHand(t *testing.T) {
 	require.Len(t, l.Problems, 1)
 	assert.Contains(t, l.Problems[0].Why, "too large for 5 × 7 in photo")
 	assert.Nil(t, l.Offer, "another size for all would not help")
+	assert.Equal(t, "moss-216", l.Problems[0].Stock.ID)
+	require.NotNil(t, l.Problems[0].Offer, "another of this stock would")
+	assert.Equal(t, "letter", l.Problems[0].Offer.ID)
+	l = layWith(t, labels(t, [2]float64{140, 140}), onHand(sheet.OnHand{Stock: "moss-216", Sizes: []string{"photo5x7", "photo4x6", "letter"}}))
+	assert.Empty(t, l.Problems)
 }
 
 func TestBorderlessPaperHasNoMargin(t *testing.T) {
@@ -152,7 +158,26 @@ func TestAPatternStaysUpright(t *testing.T) {
 	// What would have to lie on its side has no room.
 	l = layWith(t, labels(t, [2]float64{230, 100}), way)
 	require.Len(t, l.Problems, 1)
-	assert.Contains(t, l.Problems[0].Why, "has no room upright on Letter")
+	assert.Contains(t, l.Problems[0].Why, "and, upright as the pattern of its paper runs, 1 1/16 in (26.8 mm) too large for Letter")
+
+	// What is turned on the card is turned on the sheet, so that the pattern stands on the
+	// card as on the sheet: to a quarter turn, since aslant it would take much more paper.
+	for _, turn := range []float64{0, 10, 80, 90, 180, -90, 200} {
+		c := labels(t, [2]float64{80, 45}, [2]float64{30, 30})
+		c, err := card.Apply(c, card.TurnItems{IDs: ids(c)[:1], Degrees: turn})
+		require.NoError(t, err)
+		_, p := find(t, layWith(t, c, way), ids(c)[0])
+		up := p.At.Apply(geom.Pt(0, -1)).Sub(p.At.Apply(geom.Point{}))
+		assert.Greater(t, -up.Y, math.Cos(math.Pi/4), "turned by %g", turn)
+		assert.Empty(t, p.Wrong)
+
+		// Laid by hand the same way there is nothing to say.
+		c, err = card.Apply(c, &card.LayPieces{Pieces: []card.Laid{{Piece: p.ID, Place: card.Place{X: 100, Y: 100, Turn: p.Place.Turn}}}})
+		require.NoError(t, err)
+		_, p = find(t, layWith(t, c, way), p.ID)
+		assert.True(t, p.ByHand)
+		assert.Empty(t, p.Wrong)
+	}
 }
 
 func TestHandsMayTurnAPieceAgainstItsStockAndAreTold(t *testing.T) {

@@ -57,6 +57,8 @@ func pieces(c card.Card, s scene.Scene) []loose {
 				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
 				Inks:  inks,
 				runs:  along(base.runs, onFace.Then(upright)),
+				// The face's own way up, as it is seen from the piece.
+				stands: math.Mod(360-90*math.Round(turnOf(along(geom.Pt(1, 0), upright))/90), 360),
 			}})
 		}
 	}
@@ -77,6 +79,9 @@ func mainFold(s scene.Scene) geom.Point {
 }
 
 func folds(r fold.Role) bool { return r == fold.Mountain || r == fold.Valley }
+
+// turnOf is how far a way is turned from pointing right, degrees.
+func turnOf(d geom.Point) float64 { return math.Atan2(d.Y, d.X) * 180 / math.Pi }
 
 // along is where m turns a way.
 func along(d geom.Point, m geom.Affine) geom.Point { return m.Apply(d).Sub(m.Apply(geom.Point{})) }

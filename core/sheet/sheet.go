@@ -123,6 +123,8 @@ type Piece struct {
 
 	room geom.Path
 	runs geom.Point // along the card's main fold
+	// stands is by how many degrees, in quarters, it is turned to stand as on its face.
+	stands float64
 }
 
 func (p Piece) inked() bool { return len(p.Inks)+len(p.Reverse) > 0 }
@@ -174,6 +176,10 @@ type Problem struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Why  string `json:"why"`
+	// Stock is what it is cut from. Offer is a size on which it has room, where this stock
+	// has sizes of its own.
+	Stock card.Stock `json:"stock"`
+	Offer *Size      `json:"offer,omitempty"`
 }
 
 // Layout is every sheet a card needs.

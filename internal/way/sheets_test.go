@@ -137,4 +137,15 @@ func TestSheetsLaidByHand(t *testing.T) {
 		}
 		return a5 > 0
 	}, time.Minute, 20*time.Millisecond)
+
+	// A size of the base's stock on which it has no room can be added to, or left again.
+	h.must(h.Click(browser.ID("piece-base")))
+	h.choose("on-hand-sizes", "4 × 6 in photo")
+	h.keys(kb.Escape)
+	h.says("problem", "“Base” is 10 × 7 in")
+	h.click("use-too")
+	h.wait(`!document.querySelector('[data-testid=problem]')`)
+	h.there("piece-base")
+	on, _ := piece("base")
+	assert.Equal(t, "letter", on.Size.ID)
 }

@@ -1041,6 +1041,8 @@ export interface SheetProblem {
   id: string
   name: string
   why: string
+  stock: Stock
+  offer?: SheetSize
 }
 export interface Length {
   mm: number

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import type { LayoutView } from '../api/types'
+import type { LayoutView, SheetOnHand as OnHand } from '../api/types'
 import { useCard } from './card'
 import { usePrefs } from './prefs'
 
@@ -11,6 +11,8 @@ export const useSheets = defineStore('sheets', () => {
   const card = useCard()
   const prefs = usePrefs()
   const layout = shallowRef<LayoutView>()
+  /** Of which stocks there is something else on hand than the size for all. */
+  const onHand = shallowRef<OnHand[]>([])
   const owner = ref('')
   let asked = 0
 
@@ -28,5 +30,20 @@ export const useSheets = defineStore('sheets', () => {
     }
   }
 
-  return { layout, load }
+  const ownOf = (stock: string): OnHand => onHand.value.find((h) => h.stock === stock) ?? { stock, sizes: [] }
+  async function loadOnHand() {
+    onHand.value = await api.onHand().catch(() => [])
+  }
+  /** Notes what there is of a stock, and lays the sheets anew. */
+  async function keepOnHand(h: OnHand) {
+    try {
+      await api.keepOnHand(h)
+      onHand.value = [...onHand.value.filter((o) => o.stock !== h.stock), h]
+    } catch (e) {
+      void message.warning(e instanceof Fault ? e.message : String(e))
+    }
+    await load()
+  }
+
+  return { layout, load, ownOf, loadOnHand, keepOnHand }
 })

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 // What there is of a stock: in which sizes, and which way it runs.
-import { Checkbox, Select, SelectOption, message } from 'ant-design-vue'
-import { computed, onMounted, ref } from 'vue'
-import { api } from '../../api/client'
+import { Checkbox, Select, SelectOption } from 'ant-design-vue'
+import { computed, onMounted } from 'vue'
 import type { SheetOnHand as OnHand, Stock } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { useCatalogue } from '../../store/catalogue'
@@ -13,12 +12,9 @@ const props = defineProps<{ stock: Stock }>()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const sheets = useSheets()
-const all = ref<OnHand[]>([])
-onMounted(async () => (all.value = await api.onHand().catch(() => [])))
+onMounted(sheets.loadOnHand)
 
-const own = computed<OnHand>(
-  () => all.value.find((h) => h.stock === props.stock.id) ?? { stock: props.stock.id, sizes: [] },
-)
+const own = computed(() => sheets.ownOf(props.stock.id))
 const usual = computed(() => catalogue.all.sizes.find((s) => s.id === prefs.paper.size)?.name ?? '')
 const told = computed(
   () =>
@@ -30,16 +26,7 @@ const told = computed(
     })[own.value.direction ?? ''],
 )
 
-async function change(part: Partial<OnHand>) {
-  const next = { ...own.value, ...part }
-  try {
-    await api.keepOnHand(next)
-    all.value = [...all.value.filter((h) => h.stock !== next.stock), next]
-    await sheets.load()
-  } catch (e) {
-    void message.warning(e instanceof Error ? e.message : String(e))
-  }
-}
+const change = (part: Partial<OnHand>) => sheets.keepOnHand({ ...own.value, ...part })
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { Alert, Button, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { api } from '../../api/client'
+import type { SheetProblem } from '../../api/types'
 import { formatArea, formatTime } from '../../parts/measure'
 import { counted } from '../../parts/names'
 import { useCard } from '../../store/card'
@@ -56,8 +57,27 @@ const told = computed(() => {
 const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
 const list = computed(() => sheets.layout?.sheets ?? [])
-const sheet = computed(() => list.value.find((s) => s.number === chosen.value) ?? list.value[0])
+const problems = computed(() => sheets.layout?.problems ?? [])
+/** A stock that is looked at although no piece of it is laid. */
+const unlaid = ref('')
+const sheet = computed(() =>
+  unlaid.value ? undefined : (list.value.find((s) => s.number === chosen.value) ?? list.value[0]),
+)
+const stock = computed(() => sheet.value?.stock ?? problems.value.find((p) => p.stock.id === unlaid.value)?.stock)
+watch(problems, (now) => {
+  if (!now.some((p) => p.stock.id === unlaid.value)) unlaid.value = ''
+})
+function choose(number: number) {
+  unlaid.value = ''
+  chosen.value = number
+}
+/** Uses a size of a stock beside those that there are. */
+function useToo(p: SheetProblem) {
+  const own = sheets.ownOf(p.stock.id)
+  if (p.offer) void sheets.keepOnHand({ ...own, sizes: [...own.sizes, p.offer.id] })
+}
 
+const laidStocks = computed(() => stocks.value.filter((s) => s.sheets).length)
 const columns = computed(() => Math.min(width.value < 600 ? 2 : 3, Math.max(1, list.value.length)))
 /** As large as lets the sheets stand side by side. */
 const scale = computed(() => {
@@ -82,7 +102,10 @@ const stocks = computed(() => {
     row.pieces.push(...s.pieces.map((p) => p.name))
     out.set(s.stock.id, row)
   }
-  return [...out.values()]
+  for (const p of problems.value)
+    if (!out.has(p.stock.id))
+      out.set(p.stock.id, { name: p.stock.name, colour: p.stock.colour, first: 0, sheets: 0, pieces: [p.name] })
+  return [...out.entries()].map(([id, row]) => ({ id, ...row }))
 })
 </script>
 
@@ -95,20 +118,21 @@ const stocks = computed(() => {
           v-for="s in stocks"
           :key="s.name"
           class="bare row"
-          :class="{ on: sheet?.stock.name === s.name }"
-          @click="chosen = s.first"
+          :class="{ on: stock?.id === s.id }"
+          @click="s.first ? choose(s.first) : (unlaid = s.id)"
         >
           <i class="swatch" :style="{ background: s.colour }" />
           <span>
             <b>{{ s.name }}</b>
             <small :title="counted(s.pieces)"
-              >{{ counted(s.pieces) }}{{ s.sheets > 1 ? ` · ${s.sheets} sheets` : '' }}</small
+              >{{ s.sheets ? '' : 'Not laid: ' }}{{ counted(s.pieces)
+              }}{{ s.sheets > 1 ? ` · ${s.sheets} sheets` : '' }}</small
             >
           </span>
         </button>
       </div>
       <span class="space" />
-      <ScrapBox :stock="sheet?.stock.id" />
+      <ScrapBox :stock="stock?.id" />
     </aside>
     <main class="work">
       <div class="verbs">
@@ -165,14 +189,18 @@ const stocks = computed(() => {
       </div>
       <div ref="el" class="table">
         <Alert
-          v-for="p in sheets.layout?.problems ?? []"
+          v-for="p in problems"
           :key="p.id"
           type="error"
           show-icon
           :message="p.why"
           class="problem"
           data-testid="problem"
-        />
+        >
+          <template v-if="p.offer" #action>
+            <Button size="small" data-testid="use-too" @click="useToo(p)">Use {{ p.offer.name }} too</Button>
+          </template>
+        </Alert>
         <Button
           v-if="sheets.layout?.offer"
           type="primary"
@@ -202,7 +230,7 @@ const stocks = computed(() => {
             :marks="marks"
             :names="names"
             :laying="laying"
-            @choose="chosen = s.number"
+            @choose="choose(s.number)"
           />
         </div>
         <Spin v-else :delay="300" />
@@ -261,7 +289,7 @@ const stocks = computed(() => {
             </Field>
           </div>
         </section>
-        <OnHandPanel v-if="sheet" :stock="sheet.stock" />
+        <OnHandPanel v-if="stock" :stock="stock" />
         <PaperPanel />
         <section v-if="sheets.layout" class="sec">
           <h3>What it takes</h3>
@@ -269,7 +297,7 @@ const stocks = computed(() => {
             <span>Paper</span
             ><b
               >{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }} of
-              {{ stocks.length === 1 ? '1 stock' : `${stocks.length} stocks` }}</b
+              {{ laidStocks === 1 ? '1 stock' : `${laidStocks} stocks` }}</b
             >
             <template v-if="sheets.layout.saved > 1"
               ><span>Saved by laying closer</span
