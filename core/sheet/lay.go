@@ -54,20 +54,9 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		}
 		for i := range sheets {
 			sh := &sheets[i]
-			sh.Number, sh.Shared = len(out.Sheets)+i+1, opt.Share
-			if sh.Printed && opt.Marking == ForMachine {
-				sh.Marks = marks(sh.Size, sh.Margin)
-			}
-			if sh.Printed && opt.Marking == ForHand {
-				sh.Crops = sh.crops()
-			}
-			sh.clashes(p)
-			used := 0.0
-			for _, p := range sh.Pieces {
-				used += p.Area
-			}
-			sh.Used = used / sh.Size.area()
-			area += used
+			sh.Number = len(out.Sheets) + i + 1
+			sh.finish(p)
+			area += sh.Used * sh.Size.area()
 			whole += sh.Size.area()
 		}
 		out.Sheets = append(out.Sheets, sheets...)
@@ -80,6 +69,23 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		out.Offer = roomFor(large)
 	}
 	return out
+}
+
+// finish marks a sheet that all its pieces lie on, and says what is wrong with them.
+func (sh *Sheet) finish(p paper) {
+	sh.Shared = p.Share
+	switch {
+	case sh.Printed && p.Marking == ForMachine:
+		sh.Marks = marks(sh.Size, sh.Margin)
+	case sh.Printed && p.Marking == ForHand:
+		sh.Crops = sh.crops()
+	}
+	sh.clashes(p)
+	used := 0.0
+	for _, piece := range sh.Pieces {
+		used += piece.Area
+	}
+	sh.Used = used / sh.Size.area()
 }
 
 // filled is how units are laid on the sizes on hand.

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { Alert, Button, Progress, Select, SelectOption, Spin } from 'ant-design-vue'
+import { Alert, Button, Progress, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
-import { api } from '../../api/client'
 import type { SheetProblem } from '../../api/types'
 import { formatArea, formatTime } from '../../parts/measure'
 import { counted } from '../../parts/names'
@@ -10,7 +9,6 @@ import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
-import Field from '../../parts/Field.vue'
 import OnHandPanel from './OnHandPanel.vue'
 import PaperPanel from './PaperPanel.vue'
 import PrintBar from './PrintBar.vue'
@@ -18,6 +16,7 @@ import PrintPanel from './PrintPanel.vue'
 import PiecePanel from './PiecePanel.vue'
 import ScrapBox from './ScrapBox.vue'
 import SheetDrawing from './SheetDrawing.vue'
+import SheetPanel from './SheetPanel.vue'
 import { useLaying } from './useLaying'
 
 const card = useCard()
@@ -247,48 +246,7 @@ const stocks = computed(() => {
     <aside class="right footed">
       <div class="over">
         <PiecePanel :laying="laying" />
-        <section v-if="sheet" class="sec">
-          <h3>Sheet {{ sheet.number }}</h3>
-          <div class="facts">
-            <span>Stock</span><b>{{ sheet.stock.name }}</b>
-            <template v-if="sheet.of < 0"
-              ><span>Scrap</span><b>{{ prefs.size(sheet.size.width, sheet.size.height) }}</b></template
-            >
-            <span>Printed</span><b>{{ sheet.twoSided ? 'on both sides' : sheet.printed ? 'on one side' : 'not' }}</b>
-            <span>Pieces</span><b>{{ sheet.pieces.length }}</b> <span>Marks</span
-            ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
-          </div>
-          <div class="files">
-            <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg"
-              >Lines, SVG</a
-            >
-            <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl"
-              >Run, HPGL</a
-            >
-            <a
-              v-if="sheet.printed"
-              class="verb"
-              :href="api.pageURL(card.id, sheet.number, prefs.paper, prefs.picture.kind, prefs.picture.dpi)"
-              title="The printed side as a picture in true size"
-              download
-              data-testid="png"
-              >Page, {{ prefs.picture.kind === 'png' ? 'PNG' : 'JPEG' }}</a
-            >
-          </div>
-          <div v-if="sheet.printed" class="pair as">
-            <Field label="Pages as">
-              <Select v-model:value="prefs.picture.kind" :bordered="false" size="small" data-testid="page-kind">
-                <SelectOption value="png">PNG</SelectOption>
-                <SelectOption value="jpg">JPEG</SelectOption>
-              </Select>
-            </Field>
-            <Field label="dpi">
-              <Select v-model:value="prefs.picture.dpi" :bordered="false" size="small" data-testid="page-dpi">
-                <SelectOption v-for="d in [150, 200, 300, 400, 600]" :key="d" :value="d">{{ d }}</SelectOption>
-              </Select>
-            </Field>
-          </div>
-        </section>
+        <SheetPanel v-if="sheet" :sheet="sheet" />
         <OnHandPanel v-if="stock" :stock="stock" />
         <PaperPanel />
         <section v-if="sheets.layout" class="sec">
@@ -372,10 +330,6 @@ const stocks = computed(() => {
 .problem {
   margin-bottom: 14px;
 }
-a.verb {
-  text-decoration: none;
-  color: var(--brick);
-}
 .seeking {
   display: flex;
   align-items: center;
@@ -396,14 +350,5 @@ a.verb {
 .verbs b,
 .verbs .chip {
   flex: none;
-}
-.as {
-  margin-top: 8px;
-}
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px;
-  margin: 8px -8px 0;
 }
 </style>
