@@ -37,16 +37,17 @@ test('another card does not show the sheets of the one before', async () => {
   })
   await useCard().open('c1')
   const sheets = useSheets()
+  const used = () => sheets.layout?.used
   await sheets.load()
-  assert.equal(sheets.layout?.used, 0.3)
+  assert.equal(used(), 0.3)
   id = 'c2'
   await useCard().open('c2')
   const loading = sheets.load()
-  assert.equal(sheets.layout, undefined)
+  assert.equal(used(), undefined)
   await settled()
   answer?.()
   await loading
-  assert.equal(sheets.layout?.used, 0.7)
+  assert.equal(used(), 0.7)
 })
 
 test('what is on hand is noted, and the sheets are laid anew', async () => {
