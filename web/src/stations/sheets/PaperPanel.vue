@@ -76,7 +76,7 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
         block
         :value="prefs.paper.turning ?? 'quarters'"
         :options="[
-          { value: 'upright', label: 'Not turned', title: 'Pieces lie as they stand on the card' },
+          { value: 'upright', label: 'Upright', title: 'Pieces lie as they stand on the card' },
           { value: 'quarters', label: 'Quarters', title: 'Pieces are turned by quarter turns' },
           { value: 'freely', label: 'Freely', title: 'Pieces are turned as they lie closest' },
         ]"
