@@ -119,7 +119,14 @@ func (p paper) fill(units []unit, printed bool, by Nester) filled {
 		return filled{}
 	}
 	best := filled{out: len(units) + 1}
-	for small := range p.sizes {
+	area := 0.0
+	for _, u := range units {
+		area += math.Abs(u.room.Area())
+	}
+	for small, size := range p.sizes {
+		if best.out == 0 && !slices.Contains(best.across, true) && math.Ceil(area/size.area())*size.area() >= best.whole {
+			continue // it cannot take less
+		}
 		alone := p.lay(units, printed, []int{small}, nil, by)
 		if alone.less(best) {
 			best = alone
