@@ -33,8 +33,8 @@ func startCutter(ctx context.Context, jobs, camera string, pace float64) error {
 }
 
 // startPrinter runs a printer stand-in in the background until ctx ends.
-func startPrinter(ctx context.Context, addr, tray string) error {
-	printer, err := standin.NewPrinter(1926, tray)
+func startPrinter(ctx context.Context, addr, printed string) error {
+	printer, err := standin.NewPrinter(1926, printed)
 	if err != nil {
 		return err
 	}
@@ -71,18 +71,18 @@ func cutterCommand() *cobra.Command {
 }
 
 func printerCommand() *cobra.Command {
-	var addr, tray string
+	var addr, printed string
 	cmd := &cobra.Command{
 		Use: "printer", Short: "Run a stand-in for a printer", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			if err := startPrinter(cmd.Context(), addr, tray); err != nil {
+			if err := startPrinter(cmd.Context(), addr, printed); err != nil {
 				return fmt.Errorf("the printer stand-in cannot start: %w", err)
 			}
 			return idle(cmd, "Printer stand-in at http://"+addr+"/")
 		},
 	}
 	cmd.Flags().StringVar(&addr, "listen", "127.0.0.1:7403", "address to answer at")
-	cmd.Flags().StringVar(&tray, "tray", "data/printed", "directory that printed sheets are kept in")
+	cmd.Flags().StringVar(&printed, "printed", "data/printed", "directory that printed sheets are kept in")
 	return cmd
 }
 

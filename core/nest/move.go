@@ -9,10 +9,10 @@ import (
 
 // candidate is a column, at a turn, in which the best place from one to another is sought.
 type candidate struct {
-	tray, turn, c int
-	from, to      int32
-	y             int32
-	cost          int64
+	sheet, turn, c int
+	from, to       int32
+	y              int32
+	cost           int64
 }
 
 // A place near by is sought at so many columns to either side, and so far up and down, in
@@ -34,7 +34,7 @@ func (q *squeezer) move(p int) {
 	q.leave(p)
 	near := make([]candidate, 0, len(nearColumns))
 	for _, d := range nearColumns {
-		near = q.candidate(near, p, at.tray, at.turn, at.c+d, at.y)
+		near = q.candidate(near, p, at.sheet, at.turn, at.c+d, at.y)
 	}
 	q.scan(p, near, 1)
 	best := cheapest(near)
@@ -48,20 +48,20 @@ func (q *squeezer) move(p int) {
 		var far []candidate
 		for _, turn := range tries {
 			for k := range farColumns {
-				tray := at.tray
+				sheet := at.sheet
 				c := middle - len(q.shape(p, turn).cols)/2
 				if k > 0 {
-					tray = rng.IntN(len(q.trays))
-					c = rng.IntN(len(q.trays[tray].cols) + 1)
+					sheet = rng.IntN(len(q.sheets))
+					c = rng.IntN(len(q.sheets[sheet].cols) + 1)
 				}
-				far = q.candidate(far, p, tray, turn, c, -1)
+				far = q.candidate(far, p, sheet, turn, c, -1)
 			}
 		}
 		q.scan(p, far, coarse)
 		slices.SortStableFunc(far, func(a, b candidate) int { return cmp.Compare(a.cost, b.cost) })
 		var again []candidate
 		for _, f := range far[:min(thorough, len(far))] {
-			again = q.candidate(again, p, f.tray, f.turn, f.c, f.y)
+			again = q.candidate(again, p, f.sheet, f.turn, f.c, f.y)
 		}
 		q.scan(p, again, 1)
 		if len(again) > 0 {
@@ -71,21 +71,21 @@ func (q *squeezer) move(p int) {
 		}
 	}
 	if best.cost < math.MaxInt64 {
-		q.spots[p] = spot{best.tray, best.turn, best.c, best.y}
+		q.spots[p] = spot{best.sheet, best.turn, best.c, best.y}
 	}
 	q.take(p)
 	q.overlaps(p)
 }
 
 // candidate adds a column to a list if the part has room there: near a place y or, where
-// that is -1, as far as the tray goes.
-func (q *squeezer) candidate(list []candidate, p, tray, turn, c int, y int32) []candidate {
-	t, sh := &q.trays[tray], q.shape(p, turn)
+// that is -1, as far as the sheet goes.
+func (q *squeezer) candidate(list []candidate, p, sheet, turn, c int, y int32) []candidate {
+	t, sh := &q.sheets[sheet], q.shape(p, turn)
 	room, down := len(t.cols)-len(sh.cols), t.limit-sh.h
 	if room < 0 || down < 0 {
 		return list
 	}
-	out := candidate{tray: tray, turn: turn, c: min(max(c, 0), room), to: down}
+	out := candidate{sheet: sheet, turn: turn, c: min(max(c, 0), room), to: down}
 	if y >= 0 {
 		y = min(y, down)
 		out.from, out.to = max(0, y-nearDown), min(down, y+nearDown)
@@ -121,7 +121,7 @@ func (q *squeezer) scan(p int, list []candidate, stride int) {
 // a held one [l, u) grows from place l−b on, is whole from the lesser of l−a and u−b, falls
 // from the greater and is nothing from u−a: the second differences are summed up twice.
 func (q *squeezer) along(p int, cand *candidate, stride, worker int) {
-	t, sh := &q.trays[cand.tray], q.shape(p, cand.turn)
+	t, sh := &q.sheets[cand.sheet], q.shape(p, cand.turn)
 	n := len(q.sum)
 	weight := q.weight[p*n : (p+1)*n]
 	from, many := cand.from, cand.to-cand.from+1

@@ -13,10 +13,10 @@ func (q *squeezer) risen() []laid {
 		who int
 	}
 	out := make([]laid, len(q.spots))
-	lanes := make([][][]taken, len(q.trays))
-	for k := range q.trays {
-		lanes[k] = make([][]taken, len(q.trays[k].cols))
-		for c, spans := range q.trays[k].bin.cols {
+	lanes := make([][][]taken, len(q.sheets))
+	for k := range q.sheets {
+		lanes[k] = make([][]taken, len(q.sheets[k].cols))
+		for c, spans := range q.sheets[k].bin.cols {
 			for _, v := range spans {
 				lanes[k][c] = append(lanes[k][c], taken{v, -1})
 			}
@@ -26,13 +26,13 @@ func (q *squeezer) risen() []laid {
 	var order []int
 	for p, at := range q.spots {
 		out[p] = q.s.laid[p]
-		if at.tray < 0 {
+		if at.sheet < 0 {
 			continue
 		}
-		out[p] = laid{at.tray, at.turn, float64(at.c) * q.trays[at.tray].bin.column, float64(at.y) * grid}
+		out[p] = laid{at.sheet, at.turn, float64(at.c) * q.sheets[at.sheet].bin.column, float64(at.y) * grid}
 		for j, spans := range shape(p).cols[narrow] {
 			for _, v := range spans {
-				lane := &lanes[at.tray][at.c+j]
+				lane := &lanes[at.sheet][at.c+j]
 				*lane = append(*lane, taken{span{v.lo + out[p].y, v.hi + out[p].y}, p})
 			}
 		}
@@ -46,7 +46,7 @@ func (q *squeezer) risen() []laid {
 			cols := shape(p).cols[narrow]
 			for j, spans := range cols {
 				for _, v := range spans {
-					for _, h := range lanes[at.tray][at.c+j] {
+					for _, h := range lanes[at.sheet][at.c+j] {
 						if h.who != p && h.hi <= v.lo+out[p].y+hair {
 							free = min(free, v.lo+out[p].y-h.hi)
 						}
@@ -58,8 +58,8 @@ func (q *squeezer) risen() []laid {
 			}
 			out[p].y -= free
 			for j := range cols {
-				for i := range lanes[at.tray][at.c+j] {
-					if h := &lanes[at.tray][at.c+j][i]; h.who == p {
+				for i := range lanes[at.sheet][at.c+j] {
+					if h := &lanes[at.sheet][at.c+j][i]; h.who == p {
 						h.lo -= free
 						h.hi -= free
 					}

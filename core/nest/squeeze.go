@@ -19,13 +19,13 @@ const grid = .2
 type squeezer struct {
 	s         *Search
 	shapes    [][]gridShape // by class and turn
-	trays     []tray
+	sheets    []gridSheet
 	spots     []spot
 	saved     []spot  // the last layout without overlaps
 	weight    []int32 // of pairs; the last row and column are of what lies fixed
 	over      []int32 // overlap of pairs, in columns times grid
 	sum       []int64 // of the overlaps of a part
-	target    int     // the tray that is made shorter
+	target    int     // the sheet that is made shorter
 	top       float64 // how far down it is used, mm
 	share     float64 // by what share of that it is made shorter next
 	queue     []int32
@@ -48,17 +48,17 @@ type stretch struct{ lo, hi int32 }
 // held is a stretch of a column that a part takes.
 type held struct{ lo, hi, who int32 }
 
-// tray is a sheet on the grid.
-type tray struct {
+// gridSheet is a sheet of the layout on the grid.
+type gridSheet struct {
 	cols  [][]held
 	limit int32 // how far down parts may reach
 	bin   *bin
 }
 
-// spot is where a part lies. The tray is -1 for what has no room or lies fixed.
+// spot is where a part lies. The sheet is -1 for what has no room or lies fixed.
 type spot struct {
-	tray, turn, c int
-	y             int32
+	sheet, turn, c int
+	y              int32
 }
 
 // How the pressing goes: weights are whole numbers from plainWeight to mostWeight, a press
@@ -87,20 +87,20 @@ func newSqueezer(s *Search) *squeezer {
 	fixed := make([]laid, n)
 	s.fix(fixed, &bins, func() *bin { return nil })
 	for _, b := range bins {
-		t := tray{cols: make([][]held, len(b.cols)), limit: int32(b.h/grid + hair), bin: b}
+		t := gridSheet{cols: make([][]held, len(b.cols)), limit: int32(b.h/grid + hair), bin: b}
 		for c, spans := range b.cols {
 			for _, v := range spans {
 				t.cols[c] = append(t.cols[c], held{int32(math.Floor(v.lo/grid + hair)), int32(math.Ceil(v.hi/grid - hair)), int32(n)})
 			}
 		}
-		q.trays = append(q.trays, t)
+		q.sheets = append(q.sheets, t)
 	}
 	for i, l := range s.laid {
-		q.spots[i] = spot{tray: -1}
+		q.spots[i] = spot{sheet: -1}
 		if l.bin < 0 || s.p.Parts[i].Fixed != nil {
 			continue
 		}
-		b := q.trays[l.bin].bin
+		b := q.sheets[l.bin].bin
 		q.spots[i] = spot{l.bin, l.turn, int(math.Round(l.x / b.column)), int32(math.Ceil(l.y/grid - hair))}
 		q.take(i)
 	}
@@ -138,7 +138,7 @@ func (q *squeezer) shape(p, turn int) *gridShape {
 
 func (q *squeezer) take(p int) {
 	at := q.spots[p]
-	t := &q.trays[at.tray]
+	t := &q.sheets[at.sheet]
 	for j, spans := range q.shape(p, at.turn).cols {
 		for _, v := range spans {
 			// In order from the top, so that what is looked for ends where it can.
@@ -155,16 +155,16 @@ func (q *squeezer) take(p int) {
 
 func (q *squeezer) leave(p int) {
 	at := q.spots[p]
-	t := &q.trays[at.tray]
+	t := &q.sheets[at.sheet]
 	for j := range q.shape(p, at.turn).cols {
 		t.cols[at.c+j] = slices.DeleteFunc(t.cols[at.c+j], func(h held) bool { return h.who == int32(p) })
 	}
 }
 
-// aim finds the tray to make shorter: the one of those without number that is used the
+// aim finds the sheet to make shorter: the one of those without number that is used the
 // least; false if there is none, or it is no longer than what lies fixed on it.
 func (q *squeezer) aim() bool {
-	tops := make([]float64, len(q.trays))
+	tops := make([]float64, len(q.sheets))
 	for i, l := range q.s.laid {
 		if l.bin >= 0 && q.s.p.Parts[i].Fixed == nil {
 			tops[l.bin] = max(tops[l.bin], l.y+q.s.shapes.classes[q.s.shapes.of[i]].turns[l.turn].h)
@@ -172,9 +172,9 @@ func (q *squeezer) aim() bool {
 	}
 	q.target = -1
 	fixed := 0.0
-	for k := range q.trays {
-		b := q.trays[k].bin
-		q.trays[k].limit = int32(b.h/grid + hair)
+	for k := range q.sheets {
+		b := q.sheets[k].bin
+		q.sheets[k].limit = int32(b.h/grid + hair)
 		tops[k] = max(tops[k], b.top)
 		if q.s.p.Sheets[b.kind].Count == 0 && tops[k] > 0 && (q.target < 0 || tops[k] < tops[q.target]) {
 			q.target, fixed = k, b.top
@@ -189,11 +189,11 @@ func (q *squeezer) aim() bool {
 
 // press makes the target shorter and moves what stuck out into it.
 func (q *squeezer) press() {
-	t := &q.trays[q.target]
+	t := &q.sheets[q.target]
 	t.limit = max(int32(math.Ceil(t.bin.top/grid)), min(int32((q.top-q.share*q.top)/grid), int32(q.top/grid)-1))
 	for p := range q.spots {
 		at := &q.spots[p]
-		if at.tray != q.target {
+		if at.sheet != q.target {
 			continue
 		}
 		h := q.shape(p, at.turn).h
@@ -213,11 +213,11 @@ func (q *squeezer) press() {
 	q.queue, q.passes = q.queue[:0], 0
 }
 
-// anywhere is a place in some tray where the part has room by itself, or else the old one.
+// anywhere is a place in some sheet where the part has room by itself, or else the old one.
 func (q *squeezer) anywhere(p int, old spot) spot {
 	for range 30 {
-		k, turn := q.s.rng.IntN(len(q.trays)), q.s.rng.IntN(len(q.s.shapes.classes[q.s.shapes.of[p]].turns))
-		sh, t := q.shape(p, turn), &q.trays[k]
+		k, turn := q.s.rng.IntN(len(q.sheets)), q.s.rng.IntN(len(q.s.shapes.classes[q.s.shapes.of[p]].turns))
+		sh, t := q.shape(p, turn), &q.sheets[k]
 		if room := len(t.cols) - len(sh.cols); room >= 0 && sh.h <= t.limit {
 			return spot{k, turn, q.s.rng.IntN(room + 1), int32(q.s.rng.IntN(int(t.limit-sh.h) + 1))}
 		}
@@ -237,7 +237,7 @@ func (q *squeezer) measure() {
 	clear(q.over)
 	clear(q.sum)
 	for p := range q.spots {
-		if q.spots[p].tray >= 0 {
+		if q.spots[p].sheet >= 0 {
 			q.overlaps(p)
 		}
 	}
@@ -255,7 +255,7 @@ func (q *squeezer) overlaps(p int) {
 		}
 	}
 	at := q.spots[p]
-	t := &q.trays[at.tray]
+	t := &q.sheets[at.sheet]
 	for j, spans := range q.shape(p, at.turn).cols {
 		for _, h := range t.cols[at.c+j] {
 			if h.who == int32(p) {
@@ -286,7 +286,7 @@ func (q *squeezer) step() bool {
 	for {
 		if len(q.queue) == 0 {
 			for p := range q.spots {
-				if q.spots[p].tray >= 0 && q.sum[p] > 0 {
+				if q.spots[p].sheet >= 0 && q.sum[p] > 0 {
 					q.queue = append(q.queue, int32(p))
 				}
 			}
@@ -338,13 +338,13 @@ func (q *squeezer) done() bool {
 	places := q.risen()
 	copy(q.saved, q.spots)
 	least := q.s.least
-	bins := make([]*bin, len(q.trays))
+	bins := make([]*bin, len(q.sheets))
 	for k := range bins {
-		b := *q.trays[k].bin
+		b := *q.sheets[k].bin
 		bins[k] = &b
 	}
 	for i, l := range places {
-		if q.spots[i].tray < 0 {
+		if q.spots[i].sheet < 0 {
 			continue
 		}
 		b := bins[l.bin]
@@ -367,15 +367,15 @@ func (q *squeezer) done() bool {
 // fail goes back to the last layout and starts from there anew with two parts exchanged,
 // and less to be gained.
 func (q *squeezer) fail() {
-	for k := range q.trays {
-		for c := range q.trays[k].cols {
-			q.trays[k].cols[c] = slices.DeleteFunc(q.trays[k].cols[c], func(h held) bool { return int(h.who) < len(q.spots) })
+	for k := range q.sheets {
+		for c := range q.sheets[k].cols {
+			q.sheets[k].cols[c] = slices.DeleteFunc(q.sheets[k].cols[c], func(h held) bool { return int(h.who) < len(q.spots) })
 		}
 	}
 	copy(q.spots, q.saved)
 	var loose []int
 	for p := range q.spots {
-		if q.spots[p].tray >= 0 {
+		if q.spots[p].sheet >= 0 {
 			loose = append(loose, p)
 		}
 	}
@@ -394,14 +394,14 @@ func (q *squeezer) fail() {
 // exchange lays two parts with their middles where the other's is.
 func (q *squeezer) exchange(a, b int) {
 	move := func(p int, to spot, of *gridShape) spot {
-		sh, t := q.shape(p, q.spots[p].turn), &q.trays[to.tray]
+		sh, t := q.shape(p, q.spots[p].turn), &q.sheets[to.sheet]
 		room, down := len(t.cols)-len(sh.cols), t.limit-sh.h
 		if room < 0 || down < 0 {
 			return q.spots[p]
 		}
 		c := to.c + (len(of.cols)-len(sh.cols))/2
 		y := to.y + (of.h-sh.h)/2
-		return spot{to.tray, q.spots[p].turn, min(max(c, 0), room), min(max(y, 0), down)}
+		return spot{to.sheet, q.spots[p].turn, min(max(c, 0), room), min(max(y, 0), down)}
 	}
 	was := q.spots[a]
 	shape := q.shape(a, was.turn)

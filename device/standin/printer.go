@@ -25,7 +25,7 @@ import (
 type Printer struct {
 	mu    sync.Mutex
 	rng   *rand.Rand
-	sheet *tray
+	kept  *printed
 }
 
 // How far off a page may come out.
@@ -41,11 +41,11 @@ const (
 // NewPrinter returns a printer whose faults follow from the seed. Printed sheets are kept
 // in a directory, which is made if it is not there.
 func NewPrinter(seed uint64, dir string) (*Printer, error) {
-	t, err := openTray(dir, keepPages)
+	t, err := openPrinted(dir, keepPages)
 	if err != nil {
 		return nil, err
 	}
-	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), sheet: t}, nil
+	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), kept: t}, nil
 }
 
 // Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
@@ -55,7 +55,7 @@ func (p *Printer) Handler() http.Handler {
 	mux := http.NewServeMux()
 	mux.HandleFunc("POST /pages", p.print)
 	mux.HandleFunc("GET /pages/{ref}", func(w http.ResponseWriter, r *http.Request) {
-		raw, err := p.sheet.get(r.PathValue("ref"), r.URL.Query().Get("small") == "1")
+		raw, err := p.kept.get(r.PathValue("ref"), r.URL.Query().Get("small") == "1")
 		if err != nil {
 			http.NotFound(w, r)
 			return
@@ -77,7 +77,7 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
 	}
-	ref, err := p.sheet.put(raw, small)
+	ref, err := p.kept.put(raw, small)
 	if err != nil {
 		http.Error(w, "the printed sheet cannot be kept: "+err.Error(), http.StatusInternalServerError)
 		return

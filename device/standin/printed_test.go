@@ -11,9 +11,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-func TestTheTrayKeepsTheLastSheets(t *testing.T) {
+func TestThePrinterKeepsTheLastSheets(t *testing.T) {
 	dir := filepath.Join(t.TempDir(), "new", "printed")
-	tr, err := openTray(dir, 3)
+	tr, err := openPrinted(dir, 3)
 	require.NoError(t, err)
 	mine := filepath.Join(dir, "notes.png")
 	require.NoError(t, os.WriteFile(mine, []byte("mine"), 0o644))
@@ -29,7 +29,7 @@ func TestTheTrayKeepsTheLastSheets(t *testing.T) {
 	require.NoError(t, tr.clear())
 
 	// Another printer finds what this one left.
-	tr, err = openTray(dir, 3)
+	tr, err = openPrinted(dir, 3)
 	require.NoError(t, err)
 	for i, ref := range all {
 		full, err := tr.get(ref, false)
@@ -50,6 +50,6 @@ func TestTheTrayKeepsTheLastSheets(t *testing.T) {
 		_, err := tr.get(ref, false)
 		assert.ErrorIs(t, err, fs.ErrNotExist, ref)
 	}
-	_, err = openTray(mine, 3)
-	assert.ErrorContains(t, err, "the tray of the printer")
+	_, err = openPrinted(mine, 3)
+	assert.ErrorContains(t, err, "the directory for printed sheets")
 }

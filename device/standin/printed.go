@@ -14,9 +14,9 @@ import (
 	"sync"
 )
 
-// tray is where printed sheets come to lie: a directory with two pictures of each, one in
-// full and one to be looked at. The oldest are thrown away when it is full.
-type tray struct {
+// printed is where printed sheets come to lie: a directory with two pictures of each, one in
+// full and one to be looked at. The oldest are thrown away when there are too many.
+type printed struct {
 	mu   sync.Mutex
 	root *os.Root
 	keep int
@@ -29,19 +29,19 @@ const (
 
 var refs = regexp.MustCompile(`^[0-9a-z]{26}$`)
 
-func openTray(dir string, keep int) (*tray, error) {
+func openPrinted(dir string, keep int) (*printed, error) {
 	if err := os.MkdirAll(dir, 0o755); err != nil {
-		return nil, fmt.Errorf("the tray of the printer: %w", err)
+		return nil, fmt.Errorf("the directory for printed sheets: %w", err)
 	}
 	root, err := os.OpenRoot(dir)
 	if err != nil {
-		return nil, fmt.Errorf("the tray of the printer: %w", err)
+		return nil, fmt.Errorf("the directory for printed sheets: %w", err)
 	}
-	return &tray{root: root, keep: keep}, nil
+	return &printed{root: root, keep: keep}, nil
 }
 
-// put lays a sheet into the tray and returns what it is asked for by.
-func (t *tray) put(raw, small []byte) (ref string, err error) {
+// put keeps a sheet and returns what it is asked for by.
+func (t *printed) put(raw, small []byte) (ref string, err error) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	ref = strings.ToLower(rand.Text())
@@ -54,7 +54,7 @@ func (t *tray) put(raw, small []byte) (ref string, err error) {
 }
 
 // get is a picture of a sheet; fs.ErrNotExist if it is not there.
-func (t *tray) get(ref string, small bool) ([]byte, error) {
+func (t *printed) get(ref string, small bool) ([]byte, error) {
 	if !refs.MatchString(ref) {
 		return nil, fs.ErrNotExist
 	}
@@ -66,7 +66,7 @@ func (t *tray) get(ref string, small bool) ([]byte, error) {
 
 // clear throws away the oldest sheets beyond what is kept, and nothing else that lies in
 // the directory.
-func (t *tray) clear() error {
+func (t *printed) clear() error {
 	all, err := fs.ReadDir(t.root.FS(), ".")
 	if err != nil {
 		return err
@@ -89,7 +89,7 @@ func (t *tray) clear() error {
 	return err
 }
 
-func (t *tray) drop(ref string) error {
+func (t *printed) drop(ref string) error {
 	var out error
 	for _, name := range []string{ref + fullSheet, ref + smallSheet} {
 		if err := t.root.Remove(name); err != nil && !errors.Is(err, fs.ErrNotExist) {
