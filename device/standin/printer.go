@@ -23,9 +23,9 @@ import (
 // Printer takes a page as PNG and lays it down as real printers do: a little
 // shifted, turned and stretched. It keeps the last printed sheets as pictures.
 type Printer struct {
-	mu    sync.Mutex
-	rng   *rand.Rand
-	kept  *printed
+	mu   sync.Mutex
+	rng  *rand.Rand
+	kept *printed
 }
 
 // How far off a page may come out.
