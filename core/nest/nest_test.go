@@ -142,6 +142,10 @@ func assorted(t *testing.T, r *rand.Rand, n int, turning Turning, rings bool) []
 
 func TestOutlinesTakeLessThanTheirBoxesInRows(t *testing.T) {
 	taken, inRows := 0.0, 0.0
+	most := .88 // after a tenth of the steps
+	if cases(0, 1) > 0 {
+		most = .85
+	}
 	for seed := range uint64(cases(5, 20)) {
 		r := rand.New(rand.NewPCG(seed, 72))
 		p := Problem{Parts: assorted(t, r, 24+r.IntN(30), Freely, false), Between: between, Seed: seed, Sheets: []Sheet{{Width: width, Height: 2000}}}
@@ -156,7 +160,8 @@ func TestOutlinesTakeLessThanTheirBoxesInRows(t *testing.T) {
 		height, rows := s.Best().Area/(width+between)-between, coretest.Rows(boxes, width, between)
 		taken += height
 		inRows += rows
-		assert.Less(t, height/rows, .88, "seed %d, %d parts", seed, len(p.Parts))
+		t.Logf("seed %d, %d parts: %.3f", seed, len(p.Parts), height/rows)
+		assert.LessOrEqual(t, height/rows, most, "seed %d, %d parts", seed, len(p.Parts))
 	}
 	assert.LessOrEqual(t, taken/inRows, .85, "of all sets")
 	t.Logf("%.3f of the rows", taken/inRows)
