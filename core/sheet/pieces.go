@@ -49,12 +49,12 @@ func pieces(c card.Card, s scene.Scene) []loose {
 				continue
 			}
 			_, doc := c.Find(it.ID)
-			upright, _ := it.At.Inverse()
+			upright, outline := uprightPiece(it)
 			onFace, _ := f.OnSheet.Inverse()
 			inks := scene.Transform(f.PieceInks(it), upright)
-			out = append(out, loose{stock: doc.Made.Stock, room: roomOf(it.Outline, inks, it.Bleed), Piece: Piece{
-				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(it.Outline.Area()),
-				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, it.Outline}),
+			out = append(out, loose{stock: doc.Made.Stock, room: roomOf(outline, inks, it.Bleed), Piece: Piece{
+				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(outline.Area()),
+				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, outline}),
 				Inks:  inks,
 				runs:  along(base.runs, onFace.Then(upright)),
 				// The face's own way up, as it is seen from the piece.
@@ -63,6 +63,18 @@ func pieces(c card.Card, s scene.Scene) []loose {
 		}
 	}
 	return out
+}
+
+// uprightPiece returns the map from the face to the piece's own coordinates, and the
+// piece's outline there. The map turns and shifts only (determinant +1): paper cannot be
+// mirrored, so of a mirrored item the mirrored outline is what is cut.
+func uprightPiece(it *scene.Item) (upright geom.Affine, outline geom.Path) {
+	upright, _ = it.At.Inverse()
+	if it.At.Det() > 0 {
+		return upright, it.Outline
+	}
+	mirror := geom.Scale(-1, 1)
+	return upright.Then(mirror), it.Outline.Transform(mirror).Reverse()
 }
 
 // mainFold is the way of the longest fold of the base that is turned by hand, of another
