@@ -13,6 +13,7 @@ import (
 	"sync"
 	"time"
 
+	"sectilis/core/cache"
 	"sectilis/core/card"
 	"sectilis/core/scene"
 )
@@ -23,6 +24,8 @@ var (
 	ErrNotFound = errors.New("not found")
 	// ErrStale is for a change based on a revision that is not the newest.
 	ErrStale = errors.New("the card has been changed elsewhere since")
+	// ErrBusy is for a machine that somebody else is using; it wraps a sentence.
+	ErrBusy = errors.New("busy")
 	// ErrNothing is for undo at the beginning and redo at the end.
 	ErrNothing = errors.New("there is nothing to undo or redo")
 )
@@ -133,12 +136,12 @@ type App struct {
 	runs     runs
 	fitted   fitted
 	drawings waiting
-	layouts  layouts
+	layouts  *cache.Cache[string, layout]
 	onHand   sync.Mutex // over a change of what is on hand
 
 	mu    sync.Mutex
 	cards map[string]*opened
-	thumb map[string]thumbnail
+	thumb *cache.Cache[string, thumbnail]
 }
 
 // opened is a card held in memory. Its lock is held over a whole change, so
@@ -172,11 +175,13 @@ func New(c Config) *App {
 	hub := newHub()
 	a := &App{
 		store: c.Store, printer: c.Printer, now: c.Now, log: c.Log,
-		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: map[string]thumbnail{},
-		runs:    runs{m: map[string]RunState{}},
+		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: cache.New[string, thumbnail](256), layouts: cache.New[string, layout](256),
+		runs:    runs{known: cache.New[string, RunState](512)},
 		machine: machine{own: c.Cutter, other: c.OtherCutter},
 	}
-	a.useKeptCutter(context.Background())
+	if err := a.useKeptCutter(context.Background()); err != nil {
+		a.log.Warn("cutter not read", "err", err) // CutterState asks again
+	}
 	return a
 }
 

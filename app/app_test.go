@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"sync/atomic"
 	"testing"
@@ -63,7 +64,7 @@ type bench struct {
 
 func (b *bench) State(context.Context) app.CutterState { return b.state }
 
-func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) error {
+func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int) error) error {
 	for i := range steps {
 		select {
 		case err := <-b.goOn:
@@ -72,7 +73,9 @@ func (b *bench) Run(ctx context.Context, steps []hpgl.Step, done func(int)) erro
 			}
 			b.ran = append(b.ran, steps[i])
 			b.steps.Add(1)
-			done(i)
+			if err := done(i); err != nil {
+				return &app.Halt{Err: err}
+			}
 		case <-ctx.Done():
 			return &app.Halt{Err: ctx.Err()}
 		}
@@ -84,7 +87,15 @@ func (b *bench) See(_ context.Context, _, _ geom.Point, n int) ([]float64, error
 	return make([]float64, n), nil
 }
 
-func (b *bench) Rest(context.Context) (geom.Point, bool, error) { return geom.Point{}, false, nil }
+// Rest is the end of what it has done last, with the tool down.
+func (b *bench) Rest(context.Context) (geom.Point, bool, error) {
+	for _, s := range slices.Backward(b.ran) {
+		if at, ok := s.End(); ok {
+			return at, true, nil
+		}
+	}
+	return geom.Point{}, false, nil
+}
 
 func (b *bench) Picture(context.Context) ([]byte, error) { return []byte("picture"), nil }
 
@@ -321,7 +332,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	require.NoError(t, err)
 	steps := hpgl.Steps(l.Sheets[0].Passes, l.Sheets[0].Size.Height)
 
-	j, err := f.Run(t.Context(), id, letter(), 1, false)
+	j, err := f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	last := -1.0
 	for i := range steps {
@@ -340,13 +351,13 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	assert.Equal(t, "picture", string(raw))
 
 	// A stop keeps the picture, a lost connection says so.
-	j, err = f.Run(t.Context(), id, letter(), 1, false)
+	j, err = f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	f.step(j.ID, nil)
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
 	assert.Equal(t, "stopped", state().State)
-	j, err = f.Run(t.Context(), id, letter(), 1, false)
+	j, err = f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	f.step(j.ID, errors.New("the connection to the cutter was lost"))
 	f.until(j.ID, app.Failed)
@@ -361,9 +372,9 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	f := start(t)
 	id := f.card()
-	_, err := f.Run(t.Context(), id, letter(), 1, true)
+	_, err := f.Run(t.Context(), id, letter(), 1, app.From{GoOn: true})
 	assert.ErrorContains(t, err, "was not broken off")
-	j, err := f.Run(t.Context(), id, letter(), 1, false)
+	j, err := f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	const done = 6
 	for range done {
@@ -380,7 +391,7 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	require.NoError(t, err)
 	state := l.Sheets[0].State
 	assert.Equal(t, []any{"failed", done}, []any{state.State, state.Done})
-	j, err = f.Run(t.Context(), id, letter(), 1, true)
+	j, err = f.Run(t.Context(), id, letter(), 1, app.From{GoOn: true})
 	require.NoError(t, err)
 	for range state.Of - done {
 		f.step(j.ID, nil)
@@ -388,12 +399,11 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	f.until(j.ID, app.Done)
 	require.Len(t, f.bench.ran, state.Of, "each step is done once")
 	assert.Regexp(t, `^SP\d;VS\d+;FS\d+;PU`, f.bench.ran[done].Text, "the tool is taken up where it was")
-	moved := l.Sheets[0].Moved(geom.Shift(0, 305-l.Sheets[0].Size.Height))
-	moved.Size.Height = 305
-	for i, want := range hpgl.Steps(cut.Plan(moved, l.Sheets[0].Settings), 305) {
+	moved := cut.Move(l.Sheets[0].Passes, geom.Shift(0, 305-l.Sheets[0].Size.Height))
+	for i, want := range hpgl.Steps(moved, 305) {
 		assert.True(t, strings.HasSuffix(f.bench.ran[i].Text, want.Text), "step %d: %s", i, f.bench.ran[i].Text)
 	}
-	_, err = f.Run(t.Context(), id, letter(), 1, true)
+	_, err = f.Run(t.Context(), id, letter(), 1, app.From{GoOn: true})
 	assert.ErrorContains(t, err, "was not broken off", "what is done is done")
 }
 
@@ -401,19 +411,19 @@ func TestARunGoesOnOnlyOnItsOwnSheet(t *testing.T) {
 	f := start(t)
 	id := f.card()
 	for _, sheet := range []int{1, 2} {
-		j, err := f.Run(t.Context(), id, letter(), sheet, false)
+		j, err := f.Run(t.Context(), id, letter(), sheet, app.From{})
 		require.NoError(t, err)
 		f.step(j.ID, nil)
 		f.step(j.ID, errors.New("the connection to the cutter was lost"))
 		f.until(j.ID, app.Failed)
 	}
-	_, err := f.Run(t.Context(), id, letter(), 1, true)
+	_, err := f.Run(t.Context(), id, letter(), 1, app.From{GoOn: true})
 	assert.ErrorContains(t, err, "does not lie on the cutting mat any more", "sheet 2 does")
 	f.bench.state.Hand = true
-	_, err = f.Run(t.Context(), id, letter(), 2, true)
+	_, err = f.Run(t.Context(), id, letter(), 2, app.From{GoOn: true})
 	assert.ErrorContains(t, err, "does not lie on the cutting mat any more", "it was taken off")
 	f.bench.state.Loaded = true
-	j, err := f.Run(t.Context(), id, letter(), 2, true)
+	j, err := f.Run(t.Context(), id, letter(), 2, app.From{GoOn: true})
 	require.NoError(t, err)
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
@@ -472,12 +482,12 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 	f := start(t)
 	id := f.card()
 	f.bench.state.Bed = [2]float64{200, 200}
-	_, err := f.Run(t.Context(), id, letter(), 1, false)
+	_, err := f.Run(t.Context(), id, letter(), 1, app.From{})
 	assert.ErrorContains(t, err, "The sheet is 215.9 × 279.4 mm; Bench reaches 200 × 200 mm")
 	f.bench.state = app.CutterState{State: "away", Why: "its cable is out"}
-	_, err = f.Run(t.Context(), id, letter(), 1, false)
+	_, err = f.Run(t.Context(), id, letter(), 1, app.From{})
 	assert.ErrorContains(t, err, "The cutter is not ready: its cable is out")
-	_, err = f.Run(t.Context(), id, letter(), 99, false)
+	_, err = f.Run(t.Context(), id, letter(), 99, app.From{})
 	assert.ErrorIs(t, err, app.ErrNotFound)
 
 	bare := app.New(app.Config{Store: f.store})

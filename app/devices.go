@@ -44,6 +44,9 @@ type CutterState struct {
 	Hand bool `json:"hand,omitempty"`
 	// Loaded says that a sheet lies on the mat of a stand-in.
 	Loaded bool `json:"loaded,omitempty"`
+	// Silent says that it has told nothing in its last run: what it has done is known by
+	// plan only.
+	Silent bool `json:"silent,omitempty"`
 	// Tool is what a stand-in has in its holder; 0 where it is not known.
 	Tool int `json:"tool,omitempty"`
 	// Mishap is what is about to go wrong at a stand-in, or has and is not mended.
@@ -52,10 +55,12 @@ type CutterState struct {
 
 // Halt is a run that ended before its time. Where the tool came to rest is known if
 // At is set, mm from the upper left corner of the bed; Down says that it was cutting.
+// Unknown says that the machine does not tell how far it has come.
 type Halt struct {
-	At   *geom.Point
-	Down bool
-	Err  error
+	At      *geom.Point
+	Down    bool
+	Unknown bool
+	Err     error
 }
 
 func (h *Halt) Error() string { return h.Err.Error() }
@@ -66,9 +71,10 @@ func (h *Halt) Unwrap() error { return h.Err }
 type Cutter interface {
 	// State never fails: a cutter that cannot be reached is away, with a why.
 	State(ctx context.Context) CutterState
-	// Run sends the steps one after the other and calls done after each. When ctx ends
-	// it lifts the tool; whatever ends it early is a Halt.
-	Run(ctx context.Context, steps []hpgl.Step, done func(step int)) error
+	// Run sends the steps one after the other and calls done after each, before the next
+	// is sent; an error of done ends the run. When ctx ends it lifts the tool; whatever
+	// ends it early is a Halt.
+	Run(ctx context.Context, steps []hpgl.Step, done func(step int) error) error
 	// See is the brightness, 0 to 1, at n places from one place of the bed to
 	// another, mm from its upper left corner.
 	See(ctx context.Context, from, to geom.Point, n int) ([]float64, error)

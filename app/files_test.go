@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -77,6 +78,9 @@ func TestAllFilesOfASheetAgree(t *testing.T) {
 		} {
 			d, err := read(files[name+suffix])
 			require.NoError(t, err, name+suffix)
+			if suffix == ".hpgl" { // strokes in the waste turn the blade
+				d.Shapes = slices.DeleteFunc(d.Shapes, func(s drawing.Shape) bool { b := s.Path.Bounds(); return max(b.W, b.H) < 3 })
+			}
 			got := extent(d)
 			// A blade starts a little beside its line and cuts beyond its end.
 			within := map[string]float64{".svg": .01, ".dxf": .01, ".hpgl": 1}[suffix]

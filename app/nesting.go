@@ -1,11 +1,11 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
 	"slices"
-	"sync"
 	"time"
 
 	"sectilis/core/card"
@@ -13,57 +13,57 @@ import (
 	"sectilis/core/sheet"
 )
 
-// layouts remembers answers, so that a change that moves no piece on its sheet
-// costs nothing, and keeps on disk those that were searched for.
-type layouts struct {
-	mu sync.Mutex
-	m  map[string]layout
-}
-
 // layout is an answer and, of one that was searched for, the area that the first one
-// took.
+// took, mm².
 type layout struct {
 	nest.Answer
 	First float64 `json:",omitempty"`
 }
 
-// maxLayouts bounds what is remembered; an odd many is laid again.
-const maxLayouts = 256
-
-func (l *layouts) get(key string) (layout, bool) {
-	l.mu.Lock()
-	defer l.mu.Unlock()
-	a, ok := l.m[key]
-	return a, ok
+// nester lays parts by what is known of a layout: from memory, from disk or, where the
+// store has none, by a first layout.
+type nester struct {
+	app *App
+	ctx context.Context
+	// saved is the area that searched layouts take less than the first ones, mm².
+	saved float64
+	// err is the first failure of the store. The answers after it are empty: a first layout
+	// must not stand in for one that may have been printed already.
+	err error
 }
 
-func (l *layouts) set(key string, a layout) {
-	l.mu.Lock()
-	defer l.mu.Unlock()
-	if l.m == nil || len(l.m) >= maxLayouts {
-		l.m = map[string]layout{}
+func (a *App) nester(ctx context.Context) *nester { return &nester{app: a, ctx: ctx} }
+
+// answer is a sheet.Nester.
+func (n *nester) answer(p nest.Problem) nest.Answer {
+	known, err := n.app.layouts.Of(p.Key(), func() (layout, error) {
+		var known layout
+		raw, err := n.app.store.Layout(n.ctx, p.Key())
+		found, err := decode(raw, err, &known, "how the sheets were laid")
+		if err == nil && found && len(known.Places) != len(p.Parts) {
+			err = fmt.Errorf("read how the sheets were laid: %d places for %d parts", len(known.Places), len(p.Parts))
+		}
+		if err == nil && !found {
+			known = layout{Answer: sheet.First(p)}
+		}
+		return known, err
+	})
+	if n.err = cmp.Or(n.err, err); n.err != nil {
+		return unlaid(p)
 	}
-	l.m[key] = a
+	if known.First > 0 {
+		n.saved += known.First - known.Area
+	}
+	return known.Answer
 }
 
-// nested answers from memory, from disk, or by a first layout; saved is told what area
-// that takes less than a first layout.
-func (a *App) nested(ctx context.Context, saved func(float64)) sheet.Nester {
-	return func(p nest.Problem) nest.Answer {
-		key := p.Key()
-		known, ok := a.layouts.get(key)
-		if !ok {
-			raw, err := a.store.Layout(ctx, key)
-			if err != nil || json.Unmarshal(raw, &known) != nil || len(known.Places) != len(p.Parts) {
-				known = layout{Answer: sheet.First(p)}
-			}
-			a.layouts.set(key, known)
-		}
-		if saved != nil && known.First > 0 {
-			saved(known.First - known.Area)
-		}
-		return known.Answer
+// unlaid is an answer in which no part has a place.
+func unlaid(p nest.Problem) nest.Answer {
+	out := nest.Answer{Places: make([]nest.Place, len(p.Parts))}
+	for i := range out.Places {
+		out.Places[i].Sheet = -1
 	}
+	return out
 }
 
 // closerTime is how long a closer layout is sought if nobody stops it; what share of the
@@ -86,36 +86,42 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	known := a.nested(ctx, nil)
-	before := sheet.Lay(rev.Card, s, opt, known)
+	by := a.nester(ctx)
+	before := sheet.Lay(rev.Card, s, opt, by.answer)
+	if by.err != nil {
+		return Job{}, by.err
+	}
 	problems := slices.DeleteFunc(before.Nested, func(p nest.Problem) bool { return len(p.Parts) < 2 })
 	if len(problems) == 0 {
 		return Job{}, &card.Refusal{Field: "sheets", Why: "Every sheet has a single piece; there is nothing to lay closer."}
 	}
 	return a.jobs.start(Job{Kind: "closer", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
 		end := time.Now().Add(closerTime)
+		by := a.nester(context.WithoutCancel(ctx))
 		searches := make([]*nest.Search, len(problems))
 		for i, p := range problems {
 			searches[i] = nest.New(p)
 		}
-		saved := func() float64 { // of the paper, after what was found is kept
+		saved := func() (float64, error) { // share of the paper, after what was found is kept
 			for i, p := range problems {
 				best := searches[i].Best()
-				if was := known(p); best.Better(was) {
+				if was := by.answer(p); by.err == nil && best.Better(was) {
 					first := was.Area
-					if l, ok := a.layouts.get(p.Key()); ok && l.First > 0 {
+					if l, ok := a.layouts.Get(p.Key()); ok && l.First > 0 {
 						first = l.First
 					}
-					a.keep(context.WithoutCancel(ctx), p.Key(), layout{best, first})
+					if err := a.keepLayout(context.WithoutCancel(ctx), p.Key(), layout{best, first}); err != nil {
+						return 0, err
+					}
 				}
 			}
-			after := sheet.Lay(rev.Card, s, opt, known)
-			return max(0, 1-after.Taken/before.Taken)
+			after := sheet.Lay(rev.Card, s, opt, by.answer)
+			return max(0, 1-after.Taken/before.Taken), by.err
 		}
 		soFar := func() float64 {
 			less := 0.0
 			for i, p := range problems {
-				if best, was := searches[i].Best(), known(p); best.Better(was) {
+				if best, was := searches[i].Best(), by.answer(p); by.err == nil && best.Better(was) {
 					less += was.Area - best.Area
 				}
 			}
@@ -133,7 +139,10 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 				}
 			})
 		}
-		share := saved()
+		share, err := saved()
+		if err != nil {
+			return err
+		}
 		update(func(j *Job) {
 			j.Note = "This is as close as they go."
 			if share >= worthSaying {
@@ -144,15 +153,16 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 	}), nil
 }
 
-// keep remembers a layout for good.
-func (a *App) keep(ctx context.Context, key string, answer layout) {
+// keepLayout keeps a layout for good. What is not on disk would be gone when it is needed,
+// so it is remembered only once it is there.
+func (a *App) keepLayout(ctx context.Context, key string, answer layout) error {
 	raw, err := json.Marshal(answer)
 	if err == nil {
 		err = a.store.KeepLayout(ctx, key, raw, a.now())
 	}
 	if err != nil {
-		a.log.Warn("layout not kept", "err", err)
-		return // what is not on disk would be gone when it is needed
+		return fmt.Errorf("the closer layout was not kept: %w", err)
 	}
-	a.layouts.set(key, answer)
+	a.layouts.Put(key, answer)
+	return nil
 }

@@ -3,10 +3,13 @@ package app
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"net"
+	"path"
 	"strconv"
 	"strings"
 	"sync"
+	"unicode"
 
 	"sectilis/core/card"
 )
@@ -25,9 +28,16 @@ func (o OtherCutter) check() error {
 	if o.Address == "" {
 		return nil
 	}
-	if !strings.HasPrefix(o.Address, "/") {
+	if len(o.Address) > 200 || strings.ContainsFunc(o.Address, func(r rune) bool { return r <= ' ' || !unicode.IsPrint(r) }) {
+		return card.Refuse("address", "The address of a cutter has no spaces, line ends or other characters that cannot be seen.")
+	}
+	if strings.HasPrefix(o.Address, "/") {
+		if clean := path.Clean(o.Address); clean != o.Address || !strings.HasPrefix(clean, "/dev/") {
+			return card.Refuse("address", "A serial line is named by its device path, like /dev/ttyUSB0.")
+		}
+	} else {
 		host, port, err := net.SplitHostPort(o.Address)
-		if n, perr := strconv.Atoi(port); err != nil || perr != nil || host == "" || n < 1 || n > 65535 {
+		if n, perr := strconv.Atoi(port); err != nil || perr != nil || host == "" || n < 1 || n > 65535 || strings.ContainsAny(host, "/?#@\\%") {
 			return card.Refuse("address", "A cutter is named by its address and port, like 192.168.1.40:9100, or by the path of its serial line, like /dev/ttyUSB0.")
 		}
 	}
@@ -43,10 +53,36 @@ func (o OtherCutter) check() error {
 type machine struct {
 	mu    sync.Mutex
 	own   Cutter // that the program was started with
+	asked bool   // whether one was named is known
 	named Cutter // that a person has named instead
 	is    OtherCutter
 	bed   [2]float64 // as it was told last
 	other func(OtherCutter) Cutter
+	busy  string // what its owner does with it, as a sentence; "" if it is free
+}
+
+// busyError is ErrBusy with a sentence of its own.
+type busyError struct{ why string }
+
+func (e *busyError) Error() string { return e.why }
+
+func (e *busyError) Unwrap() error { return ErrBusy }
+
+// reserve takes the machine for one owner, from the loading of a sheet to the end of what
+// is done with it, and returns the function that gives it back. While somebody has it,
+// the error is ErrBusy and says what is going on.
+func (m *machine) reserve(doing string) (free func(), err error) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if err := m.inUse(); err != nil {
+		return nil, err
+	}
+	m.busy = doing
+	return func() {
+		m.mu.Lock()
+		defer m.mu.Unlock()
+		m.busy = ""
+	}, nil
 }
 
 // now is the cutter in use, or nil.
@@ -57,6 +93,28 @@ func (m *machine) now() Cutter {
 		return m.named
 	}
 	return m.own
+}
+
+// idle returns ErrBusy, with what is under way, while the machine has an owner.
+func (m *machine) idle() error {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	return m.inUse()
+}
+
+// inUse is idle while the lock is held.
+func (m *machine) inUse() error {
+	if m.busy == "" {
+		return nil
+	}
+	return &busyError{m.busy + " Wait until that is done, or stop it."}
+}
+
+// isAsked reports whether it is known if a person has named a cutter.
+func (m *machine) isAsked() bool {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	return m.asked
 }
 
 // reach is what the cutter reaches, as far as it has told, mm.
@@ -77,7 +135,7 @@ func (m *machine) told(bed [2]float64) {
 func (m *machine) use(o OtherCutter) {
 	m.mu.Lock()
 	defer m.mu.Unlock()
-	m.is, m.named = o, nil
+	m.is, m.named, m.asked = o, nil, true
 	if o.Address != "" && m.other != nil {
 		m.named = m.other(o)
 	}
@@ -91,12 +149,17 @@ func (a *App) Named() OtherCutter {
 }
 
 // UseCutter takes another cutter from now on, or with an empty address the one that the
-// program was started with. What is under way is not disturbed.
+// program was started with. ErrBusy while something is under way at the cutter.
 func (a *App) UseCutter(ctx context.Context, o OtherCutter) error {
 	o.Address = strings.TrimSpace(o.Address)
 	if err := o.check(); err != nil {
 		return err
 	}
+	free, err := a.machine.reserve("Another cutter is being named.")
+	if err != nil {
+		return err
+	}
+	defer free()
 	raw, err := json.Marshal(o)
 	if err != nil {
 		return err
@@ -109,9 +172,16 @@ func (a *App) UseCutter(ctx context.Context, o OtherCutter) error {
 	return nil
 }
 
-func (a *App) useKeptCutter(ctx context.Context) {
+// useKeptCutter takes the cutter that was named, if one was.
+func (a *App) useKeptCutter(ctx context.Context) error {
 	var o OtherCutter
-	if raw, err := a.store.Kept(ctx, "cutter"); err == nil && json.Unmarshal(raw, &o) == nil && o.check() == nil {
-		a.machine.use(o)
+	found, err := a.keptAs(ctx, "cutter", &o)
+	if err == nil && found {
+		err = o.check()
 	}
+	if err != nil {
+		return fmt.Errorf("which cutter was named: %w", err)
+	}
+	a.machine.use(o)
+	return nil
 }

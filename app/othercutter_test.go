@@ -45,7 +45,7 @@ func TestAnotherCutterIsNamedAndRemembered(t *testing.T) {
 func TestARunIsPausedAndGoesOn(t *testing.T) {
 	f := start(t)
 	id := f.card()
-	j, err := f.Run(t.Context(), id, letter(), 1, false)
+	j, err := f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	for range 2 {
 		f.step(j.ID, nil)

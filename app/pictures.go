@@ -120,10 +120,7 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	a.mu.Lock()
-	kept, ok := a.thumb[id]
-	a.mu.Unlock()
-	if ok && kept.revision == rev.Number {
+	if kept, ok := a.thumb.Get(id); ok && kept.revision == rev.Number {
 		return kept.raw, nil
 	}
 	f := s.Face(card.Front)
@@ -131,9 +128,7 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	a.mu.Lock()
-	a.thumb[id] = thumbnail{rev.Number, raw}
-	a.mu.Unlock()
+	a.thumb.Put(id, thumbnail{rev.Number, raw})
 	return raw, nil
 }
 

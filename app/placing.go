@@ -27,6 +27,7 @@ type placing struct {
 	app    *App
 	sh     SheetView
 	number int
+	title  string // of the card
 	key    string
 	page   string // where the printed sheet is found, or ""
 	state  CutterState
@@ -35,8 +36,11 @@ type placing struct {
 
 // placing is the sheet with that number, for a cutter that is ready for it.
 func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number int) (*placing, error) {
-	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	sh, l, err := a.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
+		return nil, err
+	}
+	if err := a.machine.idle(); err != nil {
 		return nil, err
 	}
 	state := a.CutterState(ctx)
@@ -47,7 +51,11 @@ func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number 
 		return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
 			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
 	}
-	return &placing{app: a, sh: sh, number: number, key: runKey(id, sh.Sheet, sh.Settings), page: a.page(ctx, key(id, sh.Sheet)), state: state}, nil
+	page, err := a.page(ctx, key(id, sh.Sheet))
+	if err != nil {
+		return nil, err
+	}
+	return &placing{app: a, sh: sh, number: number, title: l.Title, key: runKey(id, sh.Sheet, sh.Settings), page: page, state: state}, nil
 }
 
 func (p *placing) hand() (Hand, bool) {
@@ -216,15 +224,9 @@ func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number 
 			}
 		}
 		a.fitted.set(int(cut.Blade))
-		// Where the sheet lies, as it is for the run.
-		moved := passes
-		for i := range moved {
-			for k, l := range moved[i].Paths {
-				moved[i].Paths[k] = transformed(l, r.Lies.At)
-			}
-		}
 		r.Tests++
-		if err := a.machine.now().Run(ctx, hpgl.Steps(moved, p.state.Bed[1]), func(int) {}); err != nil {
+		steps := hpgl.Steps(cut.Move(passes, r.Lies.At), p.state.Bed[1])
+		if err := a.machine.now().Run(ctx, steps, func(int) error { return nil }); err != nil {
 			return err
 		}
 		p.show(ctx, r)
@@ -235,15 +237,15 @@ func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number 
 	})
 }
 
-func transformed(l geom.Polyline, m geom.Affine) geom.Polyline {
-	points := make([]geom.Point, len(l.Points))
-	for i, p := range l.Points {
-		points[i] = m.Apply(p)
-	}
-	return geom.Polyline{Points: points, Closed: l.Closed}
+// doing says what a job of a kind does with a sheet at the cutter.
+var doing = map[string]string{
+	"load": "Sheet %d of “%s” is being put on the cutting mat.",
+	"find": "The marks of sheet %d of “%s” are being looked for.",
+	"test": "A test is being cut on sheet %d of “%s”.",
 }
 
 // bring starts a job about a sheet at the cutter, and notes what becomes of its run.
+// ErrBusy while something is under way at the cutter.
 func (a *App) bring(ctx context.Context, id string, opt sheet.Options, number int, kind string, do func(context.Context, *placing, *RunState) error) (Job, error) {
 	p, err := a.placing(ctx, id, opt, number)
 	if err != nil {
@@ -252,13 +254,20 @@ func (a *App) bring(ctx context.Context, id string, opt sheet.Options, number in
 	if err := p.canLoad(); err != nil {
 		return Job{}, err
 	}
+	free, err := a.machine.reserve(fmt.Sprintf(doing[kind], number, p.title))
+	if err != nil {
+		return Job{}, err
+	}
 	return a.jobs.start(Job{Kind: kind, Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job))) error {
+		defer free()
 		p.update = update
-		r := a.runState(ctx, p.key)
+		r, err := a.runState(ctx, p.key)
+		if err != nil {
+			return err
+		}
 		update(func(j *Job) { r.Job = j.ID })
-		err := do(ctx, p, &r)
-		a.setRun(ctx, p.key, r, true)
-		return err
+		err = do(ctx, p, &r)
+		return errors.Join(err, a.setRun(ctx, p.key, r, true))
 	}), nil
 }
 
@@ -268,6 +277,11 @@ func (a *App) Unload(ctx context.Context) error {
 	if !ok || !a.CutterState(ctx).Hand {
 		return &card.Refusal{Field: "cutter", Why: "Take the sheet off the cutting mat by hand."}
 	}
+	free, err := a.machine.reserve("A sheet is being taken off the cutting mat.")
+	if err != nil {
+		return err
+	}
+	defer free()
 	a.runs.begun("none")
 	return hand.TakeOff(ctx)
 }

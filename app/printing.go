@@ -78,7 +78,11 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 // printOne sends one page to the printer, made up for by how much that prints too large
 // or too small.
 func (a *App) printOne(ctx context.Context, title string, size sheet.Size, paper string, inks []scene.Ink) (ref string, err error) {
-	if c := a.Correction(ctx); c.Across != 1 || c.Down != 1 {
+	c, err := a.Correction(ctx)
+	if err != nil {
+		return "", err
+	}
+	if c.Across != 1 || c.Down != 1 {
 		m := geom.Shift(-size.Width/2, -size.Height/2).Then(geom.Scale(c.Across, c.Down)).Then(geom.Shift(size.Width/2, size.Height/2))
 		inks = scene.Transform(inks, m)
 	}

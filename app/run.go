@@ -4,10 +4,12 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"sync"
 
+	"sectilis/core/cache"
 	"sectilis/core/cut"
 	"sectilis/core/geom"
 	"sectilis/core/marks"
@@ -21,10 +23,17 @@ type RunState struct {
 	Picture string `json:"picture,omitempty"` // of the result, relative to /api
 	Why     string `json:"why,omitempty"`
 	// Done of Of steps are cut, on a sheet that lies as told. A run that was broken off
-	// can go on from there as long as the sheet is not moved.
-	Done int          `json:"done"`
-	Of   int          `json:"of"`
-	Lies *marks.Found `json:"lies,omitempty"`
+	// can go on from there as long as the sheet is not moved. Given is up to which step
+	// the machine may have been sent them; it is kept before they are sent.
+	Done  int `json:"done"`
+	Of    int `json:"of"`
+	Given int `json:"given,omitempty"`
+	// Unknown says that the machine has not told how far it came: a person has to say
+	// where to go on. Of a run that is done it says that nothing has confirmed that.
+	Unknown bool `json:"unknown,omitempty"`
+	// Resumed is how often the run has gone on after it was broken off.
+	Resumed int          `json:"resumed,omitempty"`
+	Lies    *marks.Found `json:"lies,omitempty"`
 	// Rest is where the tool came to rest with its work half done, mm from the upper left
 	// corner of the bed.
 	Rest *geom.Point `json:"rest,omitempty"`
@@ -36,14 +45,14 @@ type RunState struct {
 
 // broken says that a run can go on.
 func (s RunState) broken() bool {
-	return (s.State == "stopped" || s.State == "failed") && s.Done > 0 && s.Done < s.Of && s.Lies != nil
+	return (s.State == "stopped" || s.State == "failed") && s.Given > 0 && s.Done < s.Of && s.Lies != nil
 }
 
 // runs remembers runs by what was cut, so that a sheet that has changed since
 // is waiting again.
 type runs struct {
-	mu sync.Mutex
-	m  map[string]RunState
+	known *cache.Cache[string, RunState]
+	mu    sync.Mutex
 	// last is the run that was begun last: its sheet is the one on the mat. It is
 	// empty after a restart.
 	last string
@@ -66,34 +75,35 @@ func runKey(id string, sh sheet.Sheet, with cut.Settings) string {
 	return fmt.Sprintf("%x", h[:12])
 }
 
-// runState is where the run of a sheet stands, from memory or from disk.
-func (a *App) runState(ctx context.Context, k string) RunState {
-	a.runs.mu.Lock()
-	defer a.runs.mu.Unlock()
-	if s, ok := a.runs.m[k]; ok {
-		return s
-	}
-	s := RunState{State: "waiting"}
-	if raw, err := a.store.Run(ctx, k); err == nil && json.Unmarshal(raw, &s) == nil {
+// runState returns where the run of a sheet stands, from memory or from disk; it is
+// waiting if there was none.
+func (a *App) runState(ctx context.Context, k string) (RunState, error) {
+	return a.runs.known.Of(k, func() (RunState, error) {
+		s := RunState{State: "waiting"}
+		raw, err := a.store.Run(ctx, k)
+		if _, err := decode(raw, err, &s, "how far the sheet was cut"); err != nil {
+			return s, err
+		}
 		s.Job = "" // that of a program that has ended
-		if _, err := a.store.Result(ctx, k); err != nil {
+		switch _, err := a.store.Result(ctx, k); {
+		case errors.Is(err, ErrNotFound):
 			s.Picture = ""
+		case err != nil:
+			return s, fmt.Errorf("read the picture of the result: %w", err)
 		}
 		if s.State == "cutting" {
 			s.State, s.Why = "stopped", "The program ended while it was cutting."
 		}
-	}
-	a.runs.m[k] = s
-	return s
+		return s, nil
+	})
 }
 
-// setRun notes where a run stands, on disk too if it is to be kept.
-func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) {
-	a.runs.mu.Lock()
-	a.runs.m[k] = s
-	a.runs.mu.Unlock()
+// setRun notes where a run stands, on disk too if it is to be kept. What could not be kept
+// is noted in memory all the same.
+func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) error {
+	a.runs.known.Put(k, s)
 	if !keep {
-		return
+		return nil
 	}
 	raw, err := json.Marshal(s)
 	if err == nil {
@@ -101,11 +111,18 @@ func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) {
 	}
 	if err != nil {
 		a.log.Warn("run not kept", "err", err)
+		return fmt.Errorf("how far the sheet is cut could not be noted: %w", err)
 	}
+	return nil
 }
 
 // CutterState is what the cutter says of itself now.
 func (a *App) CutterState(ctx context.Context) CutterState {
+	if !a.machine.isAsked() {
+		if err := a.useKeptCutter(ctx); err != nil {
+			return CutterState{State: "away", Why: err.Error()}
+		}
+	}
 	cutter := a.machine.now()
 	if cutter == nil {
 		return CutterState{State: "away", Why: errNoCutter.Error()}
@@ -139,21 +156,26 @@ type cameOut struct {
 // maxOut is how many printed sheets are remembered.
 const maxOut = 100
 
-// page is where the printed sheet is found, or "".
-func (a *App) page(ctx context.Context, k string) string {
-	for _, c := range slices.Backward(kept[cameOut](ctx, a, "printed")) {
+// page returns where the printed sheet is found, or "" if none came out.
+func (a *App) page(ctx context.Context, k string) (string, error) {
+	all, err := keptList[cameOut](ctx, a, "printed")
+	for _, c := range slices.Backward(all) {
 		if c.Sheet == k {
-			return c.Ref
+			return c.Ref, nil
 		}
 	}
-	return ""
+	return "", err
 }
 
 // cameOut remembers where a printed sheet is found.
 func (a *App) cameOut(ctx context.Context, k, ref string) error {
 	a.runs.mu.Lock()
 	defer a.runs.mu.Unlock()
-	all := slices.DeleteFunc(kept[cameOut](ctx, a, "printed"), func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
+	all, err := keptList[cameOut](ctx, a, "printed")
+	if err != nil {
+		return err
+	}
+	all = slices.DeleteFunc(all, func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
 	all = append(all, cameOut{k, ref})
 	return keepList(ctx, a, "printed", all[max(0, len(all)-maxOut):])
 }

@@ -3,21 +3,41 @@ package app
 import (
 	"context"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"slices"
 
 	"sectilis/core/card"
 	"sectilis/core/sheet"
 )
 
-// kept reads a list that is kept beside the cards; what cannot be read counts as none.
-func kept[T any](ctx context.Context, a *App, name string) []T {
-	out := []T{}
-	if raw, err := a.store.Kept(ctx, name); err == nil {
-		if err := json.Unmarshal(raw, &out); err != nil {
-			a.log.Warn("not read", "list", name, "err", err)
-		}
+// keptAs reads into v what is kept beside the cards under a name; found is false if
+// nothing is. An error says that the store failed or that what it holds cannot be read:
+// that is not the same as nothing, and no default may stand in for it.
+func (a *App) keptAs(ctx context.Context, name string, v any) (found bool, err error) {
+	raw, err := a.store.Kept(ctx, name)
+	return decode(raw, err, v, name)
+}
+
+// decode reads JSON from the store into v; found is false if the store has nothing.
+func decode(raw []byte, err error, v any, name string) (found bool, _ error) {
+	if errors.Is(err, ErrNotFound) {
+		return false, nil
 	}
-	return out
+	if err == nil {
+		err = json.Unmarshal(raw, v)
+	}
+	if err != nil {
+		return false, fmt.Errorf("read %s: %w", name, err)
+	}
+	return true, nil
+}
+
+// keptList reads a list that is kept beside the cards, empty if none is.
+func keptList[T any](ctx context.Context, a *App, name string) ([]T, error) {
+	out := []T{}
+	_, err := a.keptAs(ctx, name, &out)
+	return out, err
 }
 
 func keepList[T any](ctx context.Context, a *App, name string, list []T) error {
@@ -29,7 +49,9 @@ func keepList[T any](ctx context.Context, a *App, name string, list []T) error {
 }
 
 // Scraps are the odd pieces of paper on hand, which are used first.
-func (a *App) Scraps(ctx context.Context) []sheet.Scrap { return kept[sheet.Scrap](ctx, a, "scraps") }
+func (a *App) Scraps(ctx context.Context) ([]sheet.Scrap, error) {
+	return keptList[sheet.Scrap](ctx, a, "scraps")
+}
 
 // maxScraps is how many scraps are kept track of.
 const maxScraps = 200
@@ -50,8 +72,11 @@ func (a *App) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
 	return keepList(ctx, a, "scraps", scraps)
 }
 
-// OnHand says of what stocks there is something else on hand than the size for all.
-func (a *App) OnHand(ctx context.Context) []sheet.OnHand { return kept[sheet.OnHand](ctx, a, "onHand") }
+// OnHand lists what there is of stocks that have something else on hand than the size for
+// all.
+func (a *App) OnHand(ctx context.Context) ([]sheet.OnHand, error) {
+	return keptList[sheet.OnHand](ctx, a, "onHand")
+}
 
 // KeepOnHand notes what there is of a stock from now on.
 func (a *App) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
@@ -61,7 +86,11 @@ func (a *App) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 	// The list is read, changed and written as one.
 	a.onHand.Lock()
 	defer a.onHand.Unlock()
-	all := slices.DeleteFunc(a.OnHand(ctx), func(o sheet.OnHand) bool { return o.Stock == h.Stock })
+	all, err := a.OnHand(ctx)
+	if err != nil {
+		return err
+	}
+	all = slices.DeleteFunc(all, func(o sheet.OnHand) bool { return o.Stock == h.Stock })
 	if len(h.Sizes) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
 		all = append(all, h)
 	}

@@ -8,13 +8,15 @@ import (
 	"sectilis/core/cut"
 )
 
-// settings is how a stock is cut: as it was noted, or as usual.
-func (a *App) settings(ctx context.Context, stock card.Stock) cut.Settings {
-	var s cut.Settings
-	if raw, err := a.store.Settings(ctx, stock.ID); err == nil && json.Unmarshal(raw, &s) == nil && s.Check() == nil {
-		return s
+// settings returns how a stock is cut: as it was noted, or as usual if nothing was.
+func (a *App) settings(ctx context.Context, stock card.Stock) (cut.Settings, error) {
+	s := cut.SettingsOf(stock)
+	raw, err := a.store.Settings(ctx, stock.ID)
+	found, err := decode(raw, err, &s, "how "+stock.Name+" is cut")
+	if err == nil && found {
+		err = s.Check()
 	}
-	return cut.SettingsOf(stock)
+	return s, err
 }
 
 // KeepSettings notes how a stock is cut from now on.

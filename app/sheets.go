@@ -50,12 +50,22 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	saved := 0.0
-	l := sheet.Lay(rev.Card, s, opt, a.nested(ctx, func(area float64) { saved += area }))
-	v := LayoutView{Saved: saved, Offer: l.Offer, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	by := a.nester(ctx)
+	l := sheet.Lay(rev.Card, s, opt, by.answer)
+	if by.err != nil {
+		return LayoutView{}, by.err
+	}
+	v := LayoutView{Saved: by.saved, Offer: l.Offer, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
-		with := a.settings(ctx, sh.Stock)
-		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: a.runState(ctx, runKey(id, sh, with))}
+		with, err := a.settings(ctx, sh.Stock)
+		if err != nil {
+			return LayoutView{}, err
+		}
+		state, err := a.runState(ctx, runKey(id, sh, with))
+		if err != nil {
+			return LayoutView{}, err
+		}
+		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: state}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}
@@ -84,7 +94,14 @@ func inked(p sheet.Piece) float64 {
 
 // paper is the options checked, with what is on hand.
 func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
-	opt.Scraps, opt.OnHand, opt.Bed = a.Scraps(ctx), a.OnHand(ctx), a.machine.reach()
+	var err error
+	if opt.Scraps, err = a.Scraps(ctx); err != nil {
+		return opt, err
+	}
+	if opt.OnHand, err = a.OnHand(ctx); err != nil {
+		return opt, err
+	}
+	opt.Bed = a.machine.reach()
 	return opt, checkOptions(opt)
 }
 

@@ -28,9 +28,10 @@ type TrueSize struct {
 }
 
 // TrueSize tells what a test page has to measure, and what was measured.
-func (a *App) TrueSize(ctx context.Context, size sheet.Size) TrueSize {
+func (a *App) TrueSize(ctx context.Context, size sheet.Size) (TrueSize, error) {
 	w, h := rulers(size)
-	return TrueSize{a.Correction(ctx), [2]float64{w, h}}
+	c, err := a.Correction(ctx)
+	return TrueSize{c, [2]float64{w, h}}, err
 }
 
 // maxCorrection is how far off a printer may be, as a share; what is further off was
@@ -45,13 +46,14 @@ func (a *App) correctionName() string {
 	return "correction of " + name
 }
 
-// Correction is that of the printer; 1 across and down where none was measured.
-func (a *App) Correction(ctx context.Context) Correction {
-	var c Correction
-	if raw, err := a.store.Kept(ctx, a.correctionName()); err != nil || json.Unmarshal(raw, &c) != nil || c.check() != nil {
-		return Correction{1, 1}
+// Correction returns that of the printer; 1 across and down where none was measured.
+func (a *App) Correction(ctx context.Context) (Correction, error) {
+	c := Correction{1, 1}
+	found, err := a.keptAs(ctx, a.correctionName(), &c)
+	if err == nil && found {
+		err = c.check()
 	}
-	return c
+	return c, err
 }
 
 func (c Correction) check() error {
@@ -65,7 +67,10 @@ func (c Correction) check() error {
 
 // Measured corrects the printer by what the rulers of its test page measure, mm.
 func (a *App) Measured(ctx context.Context, size sheet.Size, across, down float64) (Correction, error) {
-	was := a.Correction(ctx)
+	was, err := a.Correction(ctx)
+	if err != nil {
+		return was, err
+	}
 	w, h := rulers(size)
 	c := Correction{was.Across * w / across, was.Down * h / down}
 	if !(across > 0 && down > 0) {

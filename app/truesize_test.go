@@ -51,7 +51,7 @@ func TestAPrinterIsCorrectedByItsTestPage(t *testing.T) {
 	w, h = print()
 	assert.InDelta(t, 160*160/161.6, w, .3)
 	assert.InDelta(t, 220*220./219, h, .3)
-	assert.Equal(t, app.TrueSize{Correction: c, Rulers: [2]float64{160, 220}}, f.TrueSize(t.Context(), size))
+	assert.Equal(t, app.TrueSize{Correction: c, Rulers: [2]float64{160, 220}}, got(f.TrueSize(t.Context(), size)))
 
 	// Measured again when it is right, it stays; what was fitted to the paper is refused.
 	again, err := f.Measured(t.Context(), size, 160, 220)
@@ -62,17 +62,25 @@ func TestAPrinterIsCorrectedByItsTestPage(t *testing.T) {
 	_, err = f.Measured(t.Context(), size, 0, 220)
 	assert.ErrorContains(t, err, "Measure both rulers")
 	require.NoError(t, f.AsItComes(t.Context()))
-	assert.Equal(t, app.Correction{Across: 1, Down: 1}, f.Correction(t.Context()))
+	assert.Equal(t, app.Correction{Across: 1, Down: 1}, got(f.Correction(t.Context())))
 }
 
 func TestScrapsAreKept(t *testing.T) {
 	f := start(t)
-	assert.Empty(t, f.Scraps(t.Context()))
+	assert.Empty(t, got(f.Scraps(t.Context())))
 	scraps := []sheet.Scrap{{Stock: "moss-216", Width: 127, Height: 76.2}}
 	require.NoError(t, f.KeepScraps(t.Context(), scraps))
-	assert.Equal(t, scraps, f.Scraps(t.Context()))
+	assert.Equal(t, scraps, got(f.Scraps(t.Context())))
 	for _, bad := range []sheet.Scrap{{Stock: "gold", Width: 50, Height: 50}, {Stock: "moss-216", Width: 5, Height: 50}} {
 		assert.Error(t, f.KeepScraps(t.Context(), []sheet.Scrap{bad}))
 	}
-	assert.Equal(t, scraps, f.Scraps(t.Context()))
+	assert.Equal(t, scraps, got(f.Scraps(t.Context())))
+}
+
+// got is a value that was to be had without an error.
+func got[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

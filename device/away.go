@@ -18,7 +18,7 @@ func (a Away) State(context.Context) app.CutterState {
 }
 
 // Run implements app.Cutter.
-func (a Away) Run(context.Context, []hpgl.Step, func(int)) error { return errors.New(a.Why) }
+func (a Away) Run(context.Context, []hpgl.Step, func(int) error) error { return errors.New(a.Why) }
 
 // See implements app.Cutter.
 func (a Away) See(context.Context, geom.Point, geom.Point, int) ([]float64, error) {

@@ -11,18 +11,21 @@ import (
 	"io"
 	"net/http"
 	"net/url"
+	"os"
 	"strconv"
 	"sync"
+	"time"
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
 )
 
-// Cutter drives a cutter that takes HP-GL over TCP or a serial line. After every
-// step it asks for the actual position (OA) and waits for the answer, so that
-// progress is what the machine has done and not what was sent. A machine that does
-// not answer is given the time that each step takes by plan.
+// Cutter drives a cutter that takes HP-GL over TCP or a serial line. After every step it
+// asks for the actual position (OA) until the tool stands where the step ends, so that
+// progress is what the machine has done and not what was sent. A machine that answers
+// nothing when it is first asked is given the time that each step takes by plan; what it
+// has done is then not known (State.Silent, Halt.Unknown).
 type Cutter struct {
 	Name string
 	// Addr is host:port of the HP-GL socket, or the path of a serial line.
@@ -32,8 +35,16 @@ type Cutter struct {
 	Camera string
 	// Bed is what a cutter without a camera reaches, mm.
 	Bed [2]float64
+	// Patience is how long it is waited for; Patient if zero.
+	Patience Patience
 
 	busy sync.Mutex
+
+	told   sync.Mutex
+	bed    [2]float64 // as it was told by the machine last
+	silent bool       // it has answered nothing in its last run
+	seen   time.Time  // when a machine that tells nothing of itself was last looked for
+	away   error      // what came of that
 }
 
 // maxReply bounds what is read from a machine.
@@ -49,25 +60,36 @@ var whys = map[string]string{
 
 // State implements app.Cutter.
 func (c *Cutter) State(ctx context.Context) app.CutterState {
-	ctx, cancel := context.WithTimeout(ctx, askTime)
-	defer cancel()
 	if c.Camera == "" {
 		return c.plain(ctx)
 	}
-	raw, err := get(ctx, c.Camera+"/state")
+	raw, err := get(ctx, askTime, c.Camera+"/state")
 	if err != nil {
 		return app.CutterState{State: "away", Why: fmt.Sprintf("nothing answers at %s. Start it with “sectilis cutter”, or look at its cable and switch", c.Addr)}
 	}
 	var s app.CutterState
-	if err := json.Unmarshal(raw, &s); err != nil {
+	if err := json.Unmarshal(raw, &s); err != nil || !sound(s.Bed) {
 		return app.CutterState{State: "away", Why: "what answers at " + c.Camera + " is no cutter"}
 	}
+	c.told.Lock()
+	c.bed = s.Bed
+	s.Silent = c.silent
+	c.told.Unlock()
 	s.Why = whys[s.State]
 	s.Ready = s.State == "ready" || s.State == "looking" || s.State == "stopped"
 	return s
 }
 
-// plain is the state of a cutter that tells nothing of itself.
+// How often a machine that tells nothing of itself is looked for, however many ask: some
+// take every connection for a job.
+const (
+	lookReady = 30 * time.Second
+	lookAway  = 5 * time.Second
+)
+
+// plain is the state of a cutter that tells nothing of itself: whether something takes a
+// connection at its address, or its serial line is there. One look is shared by all who
+// ask.
 func (c *Cutter) plain(ctx context.Context) app.CutterState {
 	s := app.CutterState{Name: c.Name, State: "ready", Ready: true, Bed: c.Bed}
 	if !c.busy.TryLock() {
@@ -75,17 +97,41 @@ func (c *Cutter) plain(ctx context.Context) app.CutterState {
 		return s
 	}
 	defer c.busy.Unlock()
-	conn, err := c.dial(ctx)
-	if err != nil {
-		s.State, s.Ready, s.Why = "away", false, fmt.Sprintf("nothing answers at %s (%v). Look at its cable and switch, or name another cutter", c.Addr, err)
-		return s
+	c.told.Lock()
+	defer c.told.Unlock()
+	s.Silent = c.silent
+	again := lookReady
+	if c.away != nil {
+		again = lookAway
 	}
-	_ = conn.Close() // nothing was said
+	if time.Since(c.seen) > again {
+		away := c.lookFor(ctx)
+		if ctx.Err() != nil && away != nil {
+			s.State, s.Ready, s.Why = "away", false, "it was not waited for"
+			return s // who asked has gone: that says nothing of the machine
+		}
+		c.seen, c.away = time.Now(), away
+	}
+	if c.away != nil {
+		s.State, s.Ready, s.Why = "away", false, fmt.Sprintf("nothing answers at %s (%v). Look at its cable and switch, or name another cutter", c.Addr, c.away)
+	}
 	return s
 }
 
+func (c *Cutter) lookFor(ctx context.Context) error {
+	if c.serial() {
+		_, err := os.Stat(c.Addr) // opening it would reset some machines
+		return err
+	}
+	conn, err := c.dial(ctx)
+	if err != nil {
+		return err
+	}
+	return conn.Close() // nothing was said
+}
+
 // Run implements app.Cutter.
-func (c *Cutter) Run(ctx context.Context, steps []hpgl.Step, done func(int)) error {
+func (c *Cutter) Run(ctx context.Context, steps []hpgl.Step, done func(int) error) error {
 	if !c.busy.TryLock() {
 		return errors.New("the cutter is cutting another sheet; wait until it is done")
 	}
@@ -96,11 +142,21 @@ func (c *Cutter) Run(ctx context.Context, steps []hpgl.Step, done func(int)) err
 	}
 	defer t.close()
 	go t.watch(ctx)
+	if err := t.hello(ctx); err != nil {
+		return err
+	}
+	defer func() {
+		c.told.Lock()
+		defer c.told.Unlock()
+		c.silent = t.mute
+	}()
 	for i, s := range steps {
 		if err := t.step(ctx, s); err != nil {
 			return err
 		}
-		done(i)
+		if err := done(i); err != nil {
+			return &app.Halt{Err: err, Unknown: t.mute}
+		}
 	}
 	return nil
 }
@@ -116,14 +172,14 @@ func (c *Cutter) Rest(ctx context.Context) (geom.Point, bool, error) {
 		return geom.Point{}, false, err
 	}
 	defer t.close()
-	return t.rest(askTime)
+	return t.rest()
 }
 
 // See implements app.Cutter.
 func (c *Cutter) See(ctx context.Context, from, to geom.Point, n int) ([]float64, error) {
 	mm := func(v float64) string { return strconv.FormatFloat(v, 'f', 4, 64) }
 	q := url.Values{"x0": {mm(from.X)}, "y0": {mm(from.Y)}, "x1": {mm(to.X)}, "y1": {mm(to.Y)}, "n": {strconv.Itoa(n)}}
-	raw, err := get(ctx, c.Camera+"/eye?"+q.Encode())
+	raw, err := get(ctx, eyeTime, c.Camera+"/eye?"+q.Encode())
 	if err != nil {
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
@@ -144,7 +200,7 @@ func (c *Cutter) LayDown(ctx context.Context, sheet []byte, width float64) error
 		return err
 	}
 	req.Header.Set("Content-Type", "image/png")
-	if _, err := do(req); err != nil {
+	if _, err := do(req, pageTime); err != nil {
 		if c.State(ctx).State == "no mat" {
 			return errors.New("there is no cutting mat in the cutter. Put it in, and load the sheet again")
 		}
@@ -170,7 +226,7 @@ func (c *Cutter) Mishap(ctx context.Context, m app.Mishap) error {
 
 // Outcome implements app.Hand.
 func (c *Cutter) Outcome(ctx context.Context) ([]app.Way, error) {
-	raw, err := get(ctx, c.Camera+"/outcome")
+	raw, err := get(ctx, pageTime, c.Camera+"/outcome")
 	if err != nil {
 		return nil, err
 	}
@@ -192,7 +248,7 @@ func (c *Cutter) hand(ctx context.Context, method, path string, v any) error {
 	if err != nil {
 		return err
 	}
-	_, err = do(req)
+	_, err = do(req, askTime)
 	return err
 }
 
@@ -201,26 +257,50 @@ func (c *Cutter) Picture(ctx context.Context) ([]byte, error) {
 	if c.Camera == "" {
 		return nil, app.ErrNotFound
 	}
-	return get(ctx, c.Camera+"/bed.png")
+	return get(ctx, pageTime, c.Camera+"/bed.png")
 }
 
-func get(ctx context.Context, url string) ([]byte, error) {
+// How long a device may take to answer over HTTP: what it is asked, what its eye sees, a
+// whole page or picture.
+const (
+	askTime  = 2 * time.Second
+	eyeTime  = 10 * time.Second
+	pageTime = 2 * time.Minute
+)
+
+func get(ctx context.Context, limit time.Duration, url string) ([]byte, error) {
 	req, err := http.NewRequestWithContext(ctx, http.MethodGet, url, nil)
 	if err != nil {
 		return nil, err
 	}
-	return do(req)
+	return do(req, limit)
 }
 
-func do(req *http.Request) ([]byte, error) {
+// do sends a request and reads the whole answer. What takes longer than the limit is an
+// error that says so; ErrNotFound is that of the device.
+func do(req *http.Request, limit time.Duration) ([]byte, error) {
+	late := fmt.Errorf("%s has not answered for %.0f s", req.URL.Host, limit.Seconds())
+	ctx, cancel := context.WithTimeoutCause(req.Context(), limit, late)
+	defer cancel()
+	raw, err := doNow(req.WithContext(ctx))
+	if err != nil && errors.Is(context.Cause(ctx), late) {
+		return nil, late
+	}
+	return raw, err
+}
+
+func doNow(req *http.Request) ([]byte, error) {
 	res, err := http.DefaultClient.Do(req)
 	if err != nil {
 		return nil, err
 	}
 	defer func() { _ = res.Body.Close() }() // only read from
-	raw, err := io.ReadAll(io.LimitReader(res.Body, maxReply))
+	raw, err := io.ReadAll(io.LimitReader(res.Body, maxReply+1))
 	if err != nil {
 		return nil, err
+	}
+	if len(raw) > maxReply {
+		return nil, fmt.Errorf("%s answers with more than %d MB", req.URL.Host, maxReply>>20)
 	}
 	if res.StatusCode == http.StatusNotFound {
 		return nil, app.ErrNotFound

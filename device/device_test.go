@@ -51,7 +51,7 @@ func start(t *testing.T, pace float64) (*device.Cutter, context.CancelFunc) {
 func plan() []hpgl.Step {
 	square := geom.RectPath(geom.Rect{X: 20, Y: 20, W: 100, H: 60}).Flatten(.01)
 	score := []geom.Polyline{{Points: []geom.Point{{X: 70, Y: 20}, {X: 70, Y: 80}}}}
-	return hpgl.Steps([]cut.Pass{{Tool: cut.ScoringTip, Paths: score}, {Tool: cut.Blade, Paths: square}}, 279.4)
+	return hpgl.Steps([]cut.Pass{{Tool: cut.ScoringTip, Paths: score}, {Tool: cut.Blade, Paths: square}}, 304.8)
 }
 
 // quick is plan for a machine that is given no time.
@@ -73,14 +73,14 @@ func TestTheCutterCutsWhatItIsSent(t *testing.T) {
 		assert.Eventually(t, func() bool { return c.State(t.Context()).State == "wants tool" }, waitFor, tick)
 		assert.NoError(t, c.Fit(t.Context(), 3))
 	}()
-	require.NoError(t, c.Run(t.Context(), plan(), func(i int) { steps = append(steps, i) }))
+	require.NoError(t, c.Run(t.Context(), plan(), func(i int) error { steps = append(steps, i); return nil }))
 	assert.Len(t, steps, len(plan()))
 	raw, err := c.Picture(t.Context())
 	require.NoError(t, err)
 	img, err := png.Decode(bytes.NewReader(raw))
 	require.NoError(t, err)
-	at := func(x, y float64) color.RGBA { // sheet mm from its top left corner
-		return color.RGBAModel.Convert(img.At(int(x*4), int((304.8-279.4+y)*4))).(color.RGBA)
+	at := func(x, y float64) color.RGBA { // mm from the upper left corner of the bed
+		return color.RGBAModel.Convert(img.At(int(x*4), int(y*4))).(color.RGBA)
 	}
 	assert.Equal(t, raster.Colour("#1f2b38"), at(20, 50), "cut")
 	assert.Equal(t, raster.Colour("#1f2b38"), at(100, 80), "cut")
@@ -92,11 +92,12 @@ func TestStoppingLiftsTheToolAndFreesTheCutter(t *testing.T) {
 	c, _ := start(t, 1)
 	require.NoError(t, c.Fit(t.Context(), 2))
 	ctx, cancel := context.WithCancel(t.Context())
-	err := c.Run(ctx, plan(), func(i int) {
+	err := c.Run(ctx, plan(), func(i int) error {
 		if i == 1 {
-			assert.ErrorContains(t, c.Run(t.Context(), plan(), func(int) {}), "another sheet")
+			assert.ErrorContains(t, c.Run(t.Context(), plan(), noted), "another sheet")
 			cancel()
 		}
+		return nil
 	})
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Eventually(t, func() bool { return c.State(t.Context()).Ready }, waitFor, tick)
@@ -107,7 +108,7 @@ func TestACutterThatIsGoneIsSaid(t *testing.T) {
 	cancel()
 	assert.Eventually(t, func() bool { return c.State(t.Context()).State == "away" }, waitFor, tick)
 	assert.Contains(t, c.State(t.Context()).Why, "nothing answers at")
-	assert.Error(t, c.Run(t.Context(), plan(), func(int) {}))
+	assert.Error(t, c.Run(t.Context(), plan(), noted))
 }
 
 func TestThePrinterLaysPagesDownAlmostStraight(t *testing.T) {

@@ -28,7 +28,7 @@ func (p Printer) Print(ctx context.Context, page app.Page) (string, error) {
 		return "", err
 	}
 	req.Header.Set("Content-Type", "image/png")
-	raw, err := do(req)
+	raw, err := do(req, pageTime)
 	if err != nil {
 		if ctx.Err() != nil {
 			return "", ctx.Err()
@@ -54,5 +54,5 @@ func (p Printer) Picture(ctx context.Context, ref string, small bool) ([]byte, e
 	if small {
 		ref += "?small=1"
 	}
-	return get(ctx, p.URL+"/pages/"+ref)
+	return get(ctx, pageTime, p.URL+"/pages/"+ref)
 }

@@ -69,7 +69,8 @@ func (s *server) measured(c *gin.Context) {
 
 func (s *server) trueSize(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		c.JSON(http.StatusOK, s.App.TrueSize(c.Request.Context(), opt.Size))
+		size, err := s.App.TrueSize(c.Request.Context(), opt.Size)
+		answer(s, c, size, err)
 	}
 }
 

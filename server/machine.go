@@ -3,11 +3,13 @@ package server
 import (
 	"context"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
+	"sectilis/core/card"
 	"sectilis/core/cut"
 	"sectilis/core/sheet"
 )
@@ -29,8 +31,29 @@ func (s *server) machine(r *gin.RouterGroup) {
 
 func (s *server) run(c *gin.Context) {
 	s.atCutter(c, func(ctx context.Context, id string, opt sheet.Options, n int) (app.Job, error) {
-		return s.App.Run(ctx, id, opt, n, c.Query("goOn") == "1")
+		from, err := fromOf(c)
+		if err != nil {
+			return app.Job{}, err
+		}
+		return s.App.Run(ctx, id, opt, n, from)
 	})
+}
+
+// fromOf reads where a run begins: goOn=1, and with it pass and path where a person has
+// pointed at the first path that is not cut.
+func fromOf(c *gin.Context) (app.From, error) {
+	from := app.From{GoOn: c.Query("goOn") == "1"}
+	pass, path := c.Query("pass"), c.Query("path")
+	if pass == "" && path == "" {
+		return from, nil
+	}
+	i, err := strconv.Atoi(pass)
+	j, err2 := strconv.Atoi(path)
+	if err != nil || err2 != nil {
+		return from, card.Refuse("from", "A path is named by the numbers of its pass and of itself, from 0.")
+	}
+	from.Path = &app.PathOf{Pass: i, Path: j}
+	return from, nil
 }
 
 func (s *server) atCutter(c *gin.Context, do func(context.Context, string, sheet.Options, int) (app.Job, error)) {

@@ -51,9 +51,15 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.PUT("/printer/correction", s.measured)
 	r.DELETE("/printer/correction", func(c *gin.Context) { s.done(c, s.App.AsItComes(c.Request.Context())) })
 	r.POST("/printer/tests", s.testPage)
-	r.GET("/scraps", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Scraps(c.Request.Context())) })
+	r.GET("/scraps", func(c *gin.Context) {
+		scraps, err := s.App.Scraps(c.Request.Context())
+		answer(s, c, scraps, err)
+	})
 	r.PUT("/scraps", s.keepScraps)
-	r.GET("/onhand", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.OnHand(c.Request.Context())) })
+	r.GET("/onhand", func(c *gin.Context) {
+		onHand, err := s.App.OnHand(c.Request.Context())
+		answer(s, c, onHand, err)
+	})
 	r.PUT("/stocks/:stock/onhand", s.keepOnHand)
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
@@ -104,6 +110,15 @@ func (s *server) read(c *gin.Context, v any) bool {
 		return false
 	}
 	return true
+}
+
+// answer answers with v as JSON, or with the problem that the error is.
+func answer[T any](s *server, c *gin.Context, v T, err error) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, v)
 }
 
 // Catalogue is what there is to choose from.

@@ -41,9 +41,14 @@ type Pass struct {
 	Length  float64 `json:"length"`
 	Between float64 `json:"between"`
 	Seconds float64 `json:"seconds"`
+	// Align is a stroke in the waste that turns the blade before the first path; empty
+	// where that is not needed, or the sheet has no free place.
+	Align geom.Polyline `json:"-"`
 
-	lines []geom.Polyline // before they are put in order
-	drawn []geom.Path
+	offset   float64         // of the blade, mm; 0 for other tools
+	headings []float64       // which way the blade points at the start of each path, radians
+	lines    []geom.Polyline // before they are put in order
+	drawn    []geom.Path
 }
 
 // tolerance of flattening, mm: below the 0.025 mm of one HPGL unit.
@@ -115,12 +120,19 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 	var out []Pass
 	at := geom.Pt(0, sh.Size.Height)
 	points := 0.0 // the way the blade points
+	aligned := 0
 	for _, p := range []struct {
 		Pass
 		before [][]int
 	}{{pen, nil}, {score, nil}, {perforate, nil}, {kiss, nil}, {inside, inner}, {outlines, outer}} {
 		if len(p.lines) == 0 {
 			continue
+		}
+		if n := len(out); p.Tool >= Blade && (n == 0 || out[n-1].Tool != p.Tool) {
+			if stroke, ok := Align(sh, with.Offset, points, aligned); ok {
+				p.Align = stroke
+				aligned++
+			}
 		}
 		p.finish(with, at, p.before, &points)
 		last := p.Paths[len(p.Paths)-1].Points
@@ -148,10 +160,17 @@ func (p *Pass) finish(with Settings, from geom.Point, before [][]int, points *fl
 	case LightBlade:
 		offset, over = with.Offset, with.Over
 	}
+	p.offset = offset
 	way, numbers := Order(p.lines, from, before)
 	var moves geom.Builder
+	if a := p.Align.Points; len(a) > 1 {
+		p.Seconds += Seconds([]geom.Point{from, a[0]}, p.Travel) + Seconds(a, p.Speed)
+		moves.Move(from).Line(a[0])
+		from = a[1]
+	}
 	for i, l := range way {
 		var path geom.Polyline
+		heading := *points
 		path, *points = Holder(l, offset, over, *points, rounds)
 		if len(path.Points) < 2 {
 			continue
@@ -164,7 +183,7 @@ func (p *Pass) finish(with Settings, from geom.Point, before [][]int, points *fl
 		}
 		moves.Move(from).Line(path.Points[0])
 		from = path.Points[len(path.Points)-1]
-		p.Paths, p.Lines = append(p.Paths, path), append(p.Lines, p.drawn[numbers[i]])
+		p.Paths, p.Lines, p.headings = append(p.Paths, path), append(p.Lines, p.drawn[numbers[i]]), append(p.headings, heading)
 	}
 	p.Moves = moves.Path()
 }

@@ -51,7 +51,7 @@ func spot(sh sheet.Sheet, n int) (geom.Rect, bool) {
 				if corner[1] {
 					r.Y = area.Bottom() - float64(y)*step - testSide
 				}
-				if !free(sh, r.Grow(testRoom)) {
+				if !free(sh, r.Grow(testRoom), r.Grow(testRoom)) {
 					continue
 				}
 				if n == 0 {
@@ -64,9 +64,10 @@ func spot(sh sheet.Sheet, n int) (geom.Rect, bool) {
 	return geom.Rect{}, false
 }
 
-func free(sh sheet.Sheet, r geom.Rect) bool {
+// free reports whether no piece, its bleed included, is in r, and no mark near onPaper.
+func free(sh sheet.Sheet, r, onPaper geom.Rect) bool {
 	for _, m := range sh.Marks {
-		if m.Path().Bounds().Grow(1).Overlaps(r) {
+		if m.Path().Bounds().Grow(1).Overlaps(onPaper) {
 			return false
 		}
 	}

@@ -1,9 +1,10 @@
 package fold
 
 import (
+	"encoding/json"
 	"fmt"
-	"sync"
 
+	"sectilis/core/cache"
 	"sectilis/core/card"
 	"sectilis/core/geom"
 )
@@ -24,24 +25,22 @@ type Study struct {
 	front Motion // from the sheet's space, closed, to the face Front
 }
 
-var studies = struct {
-	sync.Mutex
-	m map[string]*Study
-}{m: map[string]*Study{}}
+// studies are kept, since a base is asked for at every change of its card. The key is the
+// base as JSON.
+var studies = cache.New[string, *Study](200)
 
-const maxStudies = 200
-
-// StudyOf folds a base. Studies are kept, since a base is asked for at every
-// change of its card.
+// StudyOf folds a base. The study is shared and must not be changed.
 func StudyOf(b card.Base) *Study {
-	key := fmt.Sprint(b.Kind, b.Width, b.Height, b.Stock, b.Measures, b.Lines)
-	studies.Lock()
-	s := studies.m[key]
-	studies.Unlock()
-	if s != nil {
-		return s
+	key, err := json.Marshal(b)
+	if err != nil {
+		return study(b) // measures that are no numbers have no JSON
 	}
-	s = &Study{Net: Of(b), kind: b.Kind}
+	s, _ := studies.Of(string(key), func() (*Study, error) { return study(b), nil })
+	return s
+}
+
+func study(b card.Base) *Study {
+	s := &Study{Net: Of(b), kind: b.Kind}
 	s.Folder = NewFolder(s.Net)
 	s.Poses = s.Sweep(openings)
 	s.Verdict = s.Judge(s.Poses)
@@ -57,12 +56,6 @@ func StudyOf(b card.Base) *Study {
 		s.Verdict.Folds = false
 		s.Verdict.Why = append(s.Verdict.Why, fmt.Sprintf("Closed, the panels at %.0f, %.0f mm and at %.0f, %.0f mm of the sheet would each have to lie on the other.", a.X, a.Y, b.X, b.Y))
 	}
-	studies.Lock()
-	defer studies.Unlock()
-	if len(studies.m) >= maxStudies {
-		clear(studies.m)
-	}
-	studies.m[key] = s
 	return s
 }
 

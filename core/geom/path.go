@@ -1,6 +1,8 @@
 package geom
 
 import (
+	"crypto/sha256"
+	"encoding/binary"
 	"encoding/json"
 	"math"
 	"strconv"
@@ -362,24 +364,26 @@ func number(out []byte, v float64, decimals int) []byte {
 // MarshalJSON writes the path as SVG path data.
 func (p Path) MarshalJSON() ([]byte, error) { return json.Marshal(p.String()) }
 
-// Hash is a fingerprint of the path: equal paths have equal ones.
-func (p Path) Hash() uint64 {
-	h := uint64(14695981039346656037) // FNV-1a, by words
-	mix := func(v float64) { h = (h ^ math.Float64bits(v)) * 1099511628211 }
+// Digest returns the SHA-256 digest of the path: its segments with every coordinate bit
+// for bit, -0 as 0. Paths with the same digest are the same.
+func (p Path) Digest() [sha256.Size]byte {
+	h := sha256.New()
+	var block []byte
+	number := func(v float64) { block = binary.LittleEndian.AppendUint64(block, math.Float64bits(v+0)) }
 	for _, s := range p.segs {
-		h = (h ^ uint64(s.Op)) * 1099511628211
+		block = append(block[:0], byte(s.Op))
 		for _, q := range s.P[:points[s.Op]] {
-			mix(q.X)
-			mix(q.Y)
+			number(q.X)
+			number(q.Y)
 		}
 		if s.Arc != nil {
 			for _, v := range [...]float64{s.Arc.Centre.X, s.Arc.Centre.Y, s.Arc.U.X, s.Arc.U.Y, s.Arc.V.X, s.Arc.V.Y, s.Arc.From, s.Arc.To} {
-				mix(v)
+				number(v)
 			}
 		}
-		h ^= h >> 29
+		_, _ = h.Write(block) // a hash takes everything
 	}
-	return h
+	return [sha256.Size]byte(h.Sum(nil))
 }
 
 // ArcTo adds a piece of the circle about c from angle a0 to a1, which ends at p

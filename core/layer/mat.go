@@ -1,9 +1,10 @@
 package layer
 
 import (
+	"crypto/sha256"
 	"math"
-	"sync"
 
+	"sectilis/core/cache"
 	"sectilis/core/card"
 	"sectilis/core/geom"
 )
@@ -60,40 +61,24 @@ func Corner(c card.Corner) geom.Corner {
 	return geom.MitreCorner
 }
 
-// kept holds offsets by content: a card is resolved anew at every change, most
-// of its mats are as they were.
-var kept = struct {
-	sync.Mutex
-	m map[matKey]geom.Path
-}{m: map[matKey]geom.Path{}}
+// offsets are kept by content: a card is resolved anew at every change, and most of its
+// mats are as they were.
+var offsets = cache.New[offsetKey, geom.Path](4000)
 
-type matKey struct {
-	of     uint64
-	len    int
+type offsetKey struct {
+	of     [sha256.Size]byte
 	border card.Border
 }
 
-const maxKept = 4000
-
 func offset(of geom.Path, m card.Border) geom.Path {
 	m.Of = "" // the same border wherever it lies
-	key := matKey{of.Hash(), of.Len(), m}
-	kept.Lock()
-	out, ok := kept.m[key]
-	kept.Unlock()
-	if ok {
-		return out
-	}
-	out = geom.Offset(of, m.Width, Corner(m.Corner))
-	if m.Solid {
-		out = Solid(out)
-	}
-	kept.Lock()
-	defer kept.Unlock()
-	if len(kept.m) >= maxKept {
-		clear(kept.m)
-	}
-	kept.m[key] = out
+	out, _ := offsets.Of(offsetKey{of.Digest(), m}, func() (geom.Path, error) {
+		out := geom.Offset(of, m.Width, Corner(m.Corner))
+		if m.Solid {
+			out = Solid(out)
+		}
+		return out, nil
+	})
 	return out
 }
 

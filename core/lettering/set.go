@@ -3,12 +3,12 @@ package lettering
 import (
 	"fmt"
 	"strings"
-	"sync"
 
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/font/opentype"
 	"github.com/go-text/typesetting/harfbuzz"
 
+	"sectilis/core/cache"
 	"sectilis/core/card"
 	"sectilis/core/geom"
 )
@@ -25,35 +25,19 @@ type Setting struct {
 	Missing string
 }
 
-// kept holds settings by content: while someone drags or types, the other
-// words of the card are asked for again and again.
-var kept = struct {
-	sync.Mutex
-	m map[card.Words]Setting
-}{m: map[card.Words]Setting{}}
-
-const maxKept = 2000
+// settings are kept by content: while someone drags or types, the other words of the card
+// are asked for again and again.
+var settings = cache.New[card.Words, Setting](2000)
 
 // Set shapes and outlines words. It fails only for a font that is not known.
 func Set(w card.Words) (Setting, error) {
-	kept.Lock()
-	s, ok := kept.m[w]
-	kept.Unlock()
-	if ok {
-		return s, nil
-	}
-	l := library()[w.Font]
-	if l == nil {
-		return Setting{}, fmt.Errorf("there is no font “%s”", w.Font)
-	}
-	s = l.set(w)
-	kept.Lock()
-	defer kept.Unlock()
-	if len(kept.m) >= maxKept {
-		clear(kept.m)
-	}
-	kept.m[w] = s
-	return s, nil
+	return settings.Of(w, func() (Setting, error) {
+		l := library()[w.Font]
+		if l == nil {
+			return Setting{}, fmt.Errorf("there is no font “%s”", w.Font)
+		}
+		return l.set(w), nil
+	})
 }
 
 func (l *loaded) set(w card.Words) Setting {

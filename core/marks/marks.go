@@ -3,9 +3,8 @@
 // stretched and skewed, as printers and hands leave it.
 //
 // A ring is found where a chord of it is seen; the middles of chords across and
-// along give its centre, again and again until they agree. The map from the sheet
-// to the bed is the affine one with the least squares of what is left over (normal
-// equations; Golub and Van Loan, Matrix Computations, chapter 5).
+// along give its centre, again and again until they agree. How a sheet lies is fitted in
+// fit.go.
 //
 // Lengths are millimetres, y down.
 package marks
@@ -15,6 +14,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"gonum.org/v1/gonum/mat"
 
@@ -41,8 +41,7 @@ type Eye interface {
 type Found struct {
 	// At maps the sheet to the bed.
 	At geom.Affine `json:"at"`
-	// Marks are where the marks were found on the bed; one that was not, or that
-	// disagreed with the others, is left out and named in Out.
+	// Marks are where the marks were found on the bed; one that was not seen is not used.
 	Marks []Seen `json:"marks"`
 	// ShiftX, ShiftY in mm, Turn in degrees, StretchX and StretchY as shares: how the
 	// sheet lies as against where it was expected.
@@ -69,21 +68,26 @@ type Failure struct{ Why string }
 
 func (f *Failure) Error() string { return f.Why }
 
-// How a sheet may lie before it is beyond reach, and what printers and hands leave.
+// How a sheet may lie before it is beyond reach, and where marks are looked for, mm.
 const (
-	maxTurn    = 4.0  // degrees
-	maxStretch = .008 // share
-	maxSkew    = .4   // degrees
-	maxLeft    = .15  // mm that a mark may be off before it is not believed
-	reach      = 16.0 // mm about where the first mark is expected
-	near       = 6.0  // mm about where the others then are
-	spacing    = .1   // mm between the places seen
+	maxTurn = 4.0  // degrees
+	reach   = 16.0 // about where the first mark is expected
+	near    = 6.0  // about where the others then are
+	spacing = .1   // between the places seen
 )
 
-// Find looks for the marks, which are expected where expect maps them.
+// spot is a mark that was seen: where, and by how much that is uncertain (one standard
+// deviation of the mean of its chords, mm).
+type spot struct {
+	geom.Point
+	doubt float64
+}
+
+// Find looks for the marks, which are expected where expect maps them. A sheet that cannot
+// be cut as it lies is a Failure; any other error is that of the eye.
 func Find(ctx context.Context, eye Eye, marks []Mark, shape Shape, expect geom.Affine) (Found, error) {
 	s := search{ctx: ctx, eye: eye, shape: shape}
-	seen := make([]*geom.Point, len(marks))
+	seen := make([]*spot, len(marks))
 	// The first mark anywhere about its place; those found tell where others are.
 	turned := expect
 	for i, m := range marks {
@@ -101,21 +105,45 @@ func Find(ctx context.Context, eye Eye, marks []Mark, shape Shape, expect geom.A
 		}
 		seen[i] = at
 	}
-	if n := count(seen); n < 3 {
-		return Found{}, tooFew(n, len(marks))
+	if count(seen) < 3 {
+		return Found{}, tooFew(marks, seen)
 	}
 	f, err := fit(marks, seen, expect)
 	if err != nil {
 		return Found{}, err
 	}
-	return f, s.upright(marks, f.At)
+	return f, s.upright(marks, seen, f.At)
 }
 
-func tooFew(n, of int) error {
-	return &Failure{fmt.Sprintf("Of %d marks the eye found %d, and it needs three. Look whether the sheet lies under the eye, print side up, and whether its marks are whole and clean; then try again.", of, n)}
+// where says which corner of the sheet a mark is in.
+func where(marks []Mark, i int) string {
+	c, p := centre(marks), marks[i].At
+	down, across := "upper", "left"
+	if p.Y > c.Y {
+		down = "lower"
+	}
+	if p.X > c.X {
+		across = "right"
+	}
+	return fmt.Sprintf("mark %d (%s %s)", i+1, down, across)
 }
 
-func count(seen []*geom.Point) (n int) {
+// unseen names the marks that were not found.
+func unseen(marks []Mark, seen []*spot) string {
+	var names []string
+	for i, p := range seen {
+		if p == nil {
+			names = append(names, where(marks, i))
+		}
+	}
+	return strings.Join(names, ", ")
+}
+
+func tooFew(marks []Mark, seen []*spot) error {
+	return &Failure{fmt.Sprintf("Of %d marks the eye found %d, and it needs three. Not seen: %s. Look whether the sheet lies under the eye, print side up, and whether these marks are whole and clean; then try again.", len(marks), count(seen), unseen(marks, seen))}
+}
+
+func count(seen []*spot) (n int) {
 	for _, p := range seen {
 		if p != nil {
 			n++
@@ -126,11 +154,11 @@ func count(seen []*geom.Point) (n int) {
 
 // guess is the map that the marks found so far speak for: moved by one, moved and
 // turned by two, fitted by more.
-func guess(marks []Mark, seen []*geom.Point, expect geom.Affine) geom.Affine {
+func guess(marks []Mark, seen []*spot, expect geom.Affine) geom.Affine {
 	var from, to []geom.Point
 	for i, p := range seen {
 		if p != nil {
-			from, to = append(from, marks[i].At), append(to, *p)
+			from, to = append(from, marks[i].At), append(to, p.Point)
 		}
 	}
 	if len(from) >= 3 {
@@ -149,87 +177,12 @@ func guess(marks []Mark, seen []*geom.Point, expect geom.Affine) geom.Affine {
 	return m.Then(geom.Shift(d.X, d.Y))
 }
 
-// fit is the map by all marks, or by all but one that disagrees.
-func fit(marks []Mark, seen []*geom.Point, expect geom.Affine) (Found, error) {
-	f, ok := fitWithout(marks, seen, expect, -1)
-	if ok && f.Left <= maxLeft && f.plausible() {
-		return f, nil
-	}
-	// The one without which what is left is most like a printed sheet is out.
-	best, least := Found{}, math.Inf(1)
-	if count(seen) > 3 {
-		for out := range seen {
-			g, ok := fitWithout(marks, seen, expect, out)
-			if odd := math.Max(math.Abs(g.StretchX), math.Abs(g.StretchY)) + math.Abs(g.skew())*math.Pi/180; ok && g.plausible() && odd < least {
-				best, least = g, odd
-			}
-		}
-	}
-	if math.IsInf(least, 1) {
-		if ok && math.Abs(f.Turn) > maxTurn {
-			return Found{}, &Failure{fmt.Sprintf("The sheet lies askew by %.1f°; up to %.0f° can be made up for. Lay it straighter and try again.", f.Turn, maxTurn)}
-		}
-		return Found{}, &Failure{"The marks do not lie as those of this sheet do. Is it another sheet, or another size? Nothing was cut."}
-	}
-	return best, nil
-}
-
-func fitWithout(marks []Mark, seen []*geom.Point, expect geom.Affine, out int) (Found, bool) {
-	var from, to []geom.Point
-	for i, p := range seen {
-		if p != nil && i != out {
-			from, to = append(from, marks[i].At), append(to, *p)
-		}
-	}
-	m, ok := affine(from, to)
-	if !ok {
-		return Found{}, false
-	}
-	f := Found{At: m}
-	for i, p := range seen {
-		switch {
-		case p == nil:
-			f.Marks = append(f.Marks, Seen{Number: i + 1, Why: "not found"})
-		default:
-			s := Seen{Number: i + 1, At: *p, Used: i != out, Left: m.Apply(marks[i].At).Sub(*p).Len()}
-			if i == out {
-				s.Why = fmt.Sprintf("%.1f mm from where the others put it", s.Left)
-			} else {
-				f.Left = max(f.Left, s.Left)
-			}
-			f.Marks = append(f.Marks, s)
-		}
-	}
-	back, ok := expect.Inverse()
-	if !ok {
-		return Found{}, false
-	}
-	// What became of the sheet, in its own coordinates.
-	d := m.Then(back)
-	f.StretchX, f.StretchY = math.Hypot(d.A, d.B)-1, math.Hypot(d.C, d.D)-1
-	f.Turn = math.Atan2(d.B, d.A) * 180 / math.Pi
-	c := centre(marks)
-	moved := m.Apply(c).Sub(expect.Apply(c))
-	f.ShiftX, f.ShiftY = moved.X, moved.Y
-	return f, true
-}
-
 func centre(marks []Mark) geom.Point {
 	var sum geom.Point
 	for _, m := range marks {
 		sum = sum.Add(m.At)
 	}
 	return sum.Mul(1 / float64(len(marks)))
-}
-
-// skew is by how much the corners are no right angles, degrees.
-func (f Found) skew() float64 {
-	x, y := math.Atan2(f.At.B, f.At.A), math.Atan2(f.At.D, f.At.C)
-	return math.Remainder(y-x-math.Pi/2, 2*math.Pi) * 180 / math.Pi
-}
-
-func (f Found) plausible() bool {
-	return math.Abs(f.StretchX) <= maxStretch && math.Abs(f.StretchY) <= maxStretch && math.Abs(f.skew()) <= maxSkew && math.Abs(f.Turn) <= maxTurn
 }
 
 // affine is the least-squares map of three or more places.

@@ -2,6 +2,7 @@ package marks
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"slices"
 
@@ -15,7 +16,7 @@ type search struct {
 }
 
 // find is the centre of a ring within r of a place, or nil.
-func (s *search) find(about geom.Point, r float64) (*geom.Point, error) {
+func (s *search) find(about geom.Point, r float64) (*spot, error) {
 	// Chords of a ring are met by lines nearer than its radius; the middle first.
 	step := s.shape.Ring * .6
 	for k := range 2*int(r/step) + 1 {
@@ -81,36 +82,39 @@ func (s *search) chords(line []float64) []float64 {
 
 // centre draws nearer to the centre of a ring by the middles of chords, across and
 // along in turn, and looks whether it is one.
-func (s *search) centre(at geom.Point) (geom.Point, bool, error) {
+func (s *search) centre(start geom.Point) (spot, bool, error) {
+	at := spot{Point: start}
 	for round := range 5 {
 		for _, axis := range [2]geom.Point{{Y: 1}, {X: 1}} {
-			m, ok, err := s.middle(at, axis)
+			m, ok, err := s.middle(at.Point, axis)
 			if err != nil || !ok && round > 1 {
 				return at, false, err
 			}
 			if ok {
-				at = at.Add(axis.Mul(m))
+				at.Point = at.Add(axis.Mul(m))
 			}
 		}
 	}
 	// Chords beside the middle one have the same middle: more of them, less noise.
 	for _, axis := range [2]geom.Point{{Y: 1}, {X: 1}} {
-		sum, n := 0.0, 0.0
+		sum, squares, n := 0.0, 0.0, 0.0
 		for k := -4; k <= 4; k++ {
 			m, ok, err := s.middle(at.Add(geom.Pt(axis.Y, axis.X).Mul(.3*float64(k))), axis)
 			if err != nil {
 				return at, false, err
 			}
 			if ok {
-				sum, n = sum+m, n+1
+				sum, squares, n = sum+m, squares+m*m, n+1
 			}
 		}
 		if n < 5 {
 			return at, false, nil
 		}
-		at = at.Add(axis.Mul(sum / n))
+		at.Point = at.Add(axis.Mul(sum / n))
+		spread := math.Sqrt(max(0, squares/n-sum*sum/(n*n)) / (n - 1))
+		at.doubt = math.Hypot(at.doubt, spread)
 	}
-	ok, err := s.isRing(at)
+	ok, err := s.isRing(at.Point)
 	return at, ok, err
 }
 
@@ -157,11 +161,12 @@ func (s *search) isRing(at geom.Point) (bool, error) {
 	return good >= ways-2, nil
 }
 
-// upright looks whether the second dot is where it was drawn, and if not, whether it
-// is where it would be on a sheet that lies the other way up.
-func (s *search) upright(marks []Mark, m geom.Affine) error {
+// upright looks whether the second dot is where it was drawn. If the mark that it belongs
+// to was not seen, the others tell: on a sheet that lies the other way up one of them would
+// be the doubled one.
+func (s *search) upright(marks []Mark, seen []*spot, m geom.Affine) error {
 	c := centre(marks)
-	for _, mark := range marks {
+	for i, mark := range marks {
 		if mark.Second == nil {
 			continue
 		}
@@ -176,7 +181,14 @@ func (s *search) upright(marks []Mark, m geom.Affine) error {
 		if dark {
 			return &Failure{"The sheet lies upside down: its doubled mark is at the other end. Turn it half round and try again."}
 		}
-		return &Failure{"None of the marks is doubled. Is it another sheet, or does it lie print side down?"}
+		opposite := slices.IndexFunc(marks, func(o Mark) bool { return o.At.Add(mark.At).Sub(c.Mul(2)).Len() < .5 })
+		if seen[i] == nil && opposite >= 0 && seen[opposite] != nil {
+			return nil // upside down, the one that was seen there would be doubled
+		}
+		if seen[i] != nil && opposite >= 0 && seen[opposite] != nil {
+			return &Failure{fmt.Sprintf("The second dot of %s is not seen, nor one at the other end. Look whether it is clean and whole, and whether this is the right sheet; then try again.", where(marks, i))}
+		}
+		return &Failure{fmt.Sprintf("Which way up the sheet lies is not sure: the second dot of %s is not seen, and %s is not seen either. Look whether both are clean and whole; then try again.", where(marks, i), unseen(marks, seen))}
 	}
 	return nil
 }

@@ -34,6 +34,20 @@ func Still(ctx context.Context, eye Eye, shape Shape, found Found, number int) (
 	return 0, true, nil
 }
 
+// Farthest are the numbers of the two used marks that are farthest apart.
+func (f Found) Farthest() []int {
+	var out []int
+	most := -1.0
+	for i, a := range f.Marks {
+		for _, b := range f.Marks[:i] {
+			if d := a.At.Sub(b.At).Len(); a.Used && b.Used && d > most {
+				out, most = []int{b.Number, a.Number}, d
+			}
+		}
+	}
+	return out
+}
+
 // Used are the numbers of the marks that a sheet was found by.
 func (f Found) Used() []int {
 	var out []int

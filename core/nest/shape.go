@@ -2,6 +2,7 @@ package nest
 
 import (
 	"cmp"
+	"crypto/sha256"
 	"math"
 	"slices"
 	"sync"
@@ -50,8 +51,8 @@ type shapes struct {
 }
 
 type classKey struct {
-	hash  uint64
-	turns Turning
+	outline [sha256.Size]byte
+	turns   Turning
 }
 
 func shapesOf(p Problem) shapes {
@@ -61,7 +62,7 @@ func shapesOf(p Problem) shapes {
 	var first []int // the first part of each class
 	for i := range p.Parts {
 		part := &p.Parts[i]
-		k := classKey{part.Outline.Hash(), part.Turning}
+		k := classKey{part.Outline.Digest(), part.Turning}
 		id, ok := known[k]
 		if !ok {
 			id = int32(len(first))

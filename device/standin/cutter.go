@@ -12,6 +12,7 @@ import (
 	"math/rand/v2"
 	"net"
 	"net/http"
+	"runtime/debug"
 	"strings"
 	"sync"
 	"time"
@@ -92,7 +93,16 @@ func (c *Cutter) Serve(ctx context.Context, jobs, camera net.Listener, log *slog
 			_ = conn.Close()
 			continue
 		}
-		go c.job(ctx, conn)
+		go func() {
+			// A fault in here ends the job and is told; it never ends the program.
+			defer func() {
+				if p := recover(); p != nil {
+					log.Error("cutter stand-in: the job ended by a fault", "fault", p, "stack", string(debug.Stack()))
+					_ = conn.Close() // the sender learns that it is gone
+				}
+			}()
+			c.job(ctx, conn)
+		}()
 	}
 }
 

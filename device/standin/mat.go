@@ -119,8 +119,12 @@ func (c *Cutter) camera() http.Handler {
 	mux.HandleFunc("POST /mat", c.mat)
 	mux.HandleFunc("DELETE /mat", func(w http.ResponseWriter, _ *http.Request) {
 		c.mu.Lock()
+		defer c.mu.Unlock()
+		if c.busy {
+			http.Error(w, "it is cutting; the sheet stays where it is", http.StatusConflict)
+			return
+		}
 		c.sheet, c.strokes = nil, nil
-		c.mu.Unlock()
 		w.WriteHeader(http.StatusNoContent)
 	})
 	mux.HandleFunc("PUT /tool", c.fit)
@@ -167,6 +171,10 @@ func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
 	defer c.mu.Unlock()
 	if c.faults.NoMat {
 		http.Error(w, "there is no cutting mat", http.StatusConflict)
+		return
+	}
+	if c.busy {
+		http.Error(w, "it is cutting; no other sheet goes on the cutting mat", http.StatusConflict)
 		return
 	}
 	c.matIn = true

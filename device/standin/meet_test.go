@@ -74,10 +74,15 @@ func TestPrintAndCutMeet(t *testing.T) {
 		require.NoError(t, err, "seed %d", seed)
 
 		// What the blade does, as it is sent.
-		moved := sh.Moved(found.At)
-		moved.Size.Height = bed
 		cutter := NewCutter(0, seed)
-		for _, step := range hpgl.Steps(cut.Plan(moved, cut.SettingsOf(sh.Stock)), bed) {
+		cutter.heading = float64(seed) // a blade points anyhow
+		passes := cut.Move(cut.Plan(sh, cut.SettingsOf(sh.Stock)), found.At)
+		for _, step := range hpgl.Steps(passes, bed) {
+			if step.Aside() {
+				feed(cutter, sink(t), bytesToInstructions(step.Text)...)
+				cutter.strokes = cutter.strokes[:0] // in the waste
+				continue
+			}
 			feed(cutter, sink(t), bytesToInstructions(step.Text)...)
 		}
 		require.NotEmpty(t, cutter.strokes)

@@ -3,9 +3,12 @@ package standin
 import (
 	"bytes"
 	"context"
+	"image"
 	"image/png"
 	"math"
 	"net"
+	"net/http"
+	"net/http/httptest"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -113,4 +116,24 @@ func FuzzInstructions(f *testing.F) {
 			}
 		}
 	})
+}
+
+// While the cutter cuts, its sheet is not taken away, nor another put on the mat; and what
+// was set to go wrong meanwhile does not end the program.
+func TestTheSheetStaysWhileItIsCut(t *testing.T) {
+	c := NewCutter(0, 1)
+	c.busy = true
+	srv := httptest.NewServer(c.camera())
+	defer srv.Close()
+	page := image.NewGray(image.Rect(0, 0, 100, 100))
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, page))
+	for method, path := range map[string]string{http.MethodDelete: "/mat", http.MethodPost: "/mat?width=100"} {
+		req, err := http.NewRequestWithContext(t.Context(), method, srv.URL+path, bytes.NewReader(raw.Bytes()))
+		require.NoError(t, err)
+		res, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		require.NoError(t, res.Body.Close())
+		assert.Equal(t, http.StatusConflict, res.StatusCode)
+	}
 }

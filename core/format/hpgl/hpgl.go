@@ -29,6 +29,70 @@ type Step struct {
 	Last bool
 
 	points []geom.Point // that the tool is taken along while it is down
+	from   *geom.Point  // where the tool is lifted over from, if the step begins a path
+	aside  bool         // it is the stroke in the waste that turns the blade
+}
+
+// End returns where the tool is when the step is done, mm, y down; false for a step that
+// does not move it.
+func (s Step) End() (geom.Point, bool) {
+	if len(s.points) == 0 {
+		return geom.Point{}, false
+	}
+	return s.points[len(s.points)-1], true
+}
+
+// Aside reports whether the step only turns the blade, in the waste.
+func (s Step) Aside() bool { return s.aside }
+
+// Locate returns which of the steps from first up to end a tool has come to rest in: down,
+// on the way that it is taken along in that step; up, on its way over to there. The first
+// one counts where it could be several. False if it is on none.
+func Locate(steps []Step, first, end int, at geom.Point, isDown bool) (n int, ok bool) {
+	stands := func(i int) bool { // at the end of what came before
+		for i--; i >= 0; i-- {
+			if p, ok := steps[i].End(); ok {
+				return p.Sub(at).Len() <= near
+			}
+		}
+		return !isDown // nothing was done before
+	}
+	for i := max(first, 0); i < min(end, len(steps)); i++ {
+		s := steps[i]
+		way := s.points
+		if (len(way) == 0 || s.from != nil) && stands(i) {
+			return i, true
+		}
+		if !isDown && s.from != nil {
+			way = []geom.Point{*s.from, s.points[0]}
+		}
+		if _, _, ok := on(way, at); ok {
+			return i, true
+		}
+	}
+	return 0, false
+}
+
+// on returns where a place is on a way: the place, and the number of the point after it.
+func on(way []geom.Point, at geom.Point) (place geom.Point, next int, ok bool) {
+	best := near
+	for i := 1; i < len(way); i++ {
+		a, v := way[i-1], way[i].Sub(way[i-1])
+		k := 0.0
+		if l := v.Dot(v); l > 0 {
+			k = min(max(at.Sub(a).Dot(v)/l, 0), 1)
+		}
+		p := a.Add(v.Mul(k))
+		if d := p.Sub(at).Len(); d < best-1e-9 {
+			best, next, place, ok = d, i, p, true
+		}
+	}
+	return place, next, ok
+}
+
+// stroke takes the tool along points and lifts it.
+func stroke(points []geom.Point, height float64) string {
+	return "PU" + place(points[0], height) + ";" + down(points, height) + "PU;"
 }
 
 // Steps splits a plan into what is sent one after the other. The height is
@@ -39,6 +103,11 @@ func Steps(passes []cut.Pass, height float64) []Step {
 	tool := geom.Pt(0, height)
 	for i, pass := range passes {
 		out = append(out, Step{Pass: i, Text: fmt.Sprintf("SP%d;", pass.Tool) + pace(pass), Run: run})
+		if a := pass.Align.Points; len(a) > 1 {
+			out = append(out, Step{Pass: i, Text: stroke(a, height), Run: run, Last: true, points: a, aside: true,
+				Seconds: cut.Seconds([]geom.Point{tool, a[0]}, pass.Travel) + cut.Seconds(a, pass.Speed)})
+			tool = a[len(a)-1]
+		}
 		for j, l := range pass.Paths {
 			pts := l.Points
 			if l.Closed {
@@ -49,7 +118,11 @@ func Steps(passes []cut.Pass, height float64) []Step {
 				for k := 1; k < len(c); k++ {
 					run += c[k].Sub(c[k-1]).Len()
 				}
-				out = append(out, Step{Pass: i, Path: j, Text: text + down(c, height), Run: run, Seconds: seconds + cut.Seconds(c, pass.Speed), points: c})
+				s := Step{Pass: i, Path: j, Text: text + down(c, height), Run: run, Seconds: seconds + cut.Seconds(c, pass.Speed), points: c}
+				if text != "" {
+					s.from = &geom.Point{X: tool.X, Y: tool.Y}
+				}
+				out = append(out, s)
 				text, seconds = "", 0
 			}
 			out[len(out)-1].Last = true
@@ -69,10 +142,15 @@ func down(chunk []geom.Point, height float64) string {
 	return "PD" + strings.Join(coords, ",") + ";"
 }
 
-// After are the steps to go on with when the first n are done: the tool is taken up
-// again and put down where it was. Where it is known to have come to rest on its way,
-// with the tool down, it goes on from there; else from the end of the last step.
-func After(steps []Step, passes []cut.Pass, height float64, n int, rest *geom.Point) []Step {
+// Aligner returns a stroke in the waste that turns a blade to an angle, in the coordinates
+// of the plan; false if there is none.
+type Aligner func(angle float64) (geom.Polyline, bool)
+
+// After returns the steps to go on with when the first n are done: the tool is taken up
+// again and put down where it was. Where it is known to have come to rest on its way, with
+// the tool down, it goes on from there; else from the end of the last step. A blade that
+// swivels is first turned as it was; align is nil where it points as it did.
+func After(steps []Step, passes []cut.Pass, height float64, n int, rest *geom.Point, align Aligner) []Step {
 	if n <= 0 || n >= len(steps) {
 		return steps[min(max(n, 0), len(steps)):]
 	}
@@ -81,12 +159,23 @@ func After(steps []Step, passes []cut.Pass, height float64, n int, rest *geom.Po
 	if s.Pass >= len(passes) || strings.HasPrefix(s.Text, "SP") {
 		return left
 	}
-	lead := fmt.Sprintf("SP%d;", passes[s.Pass].Tool) + pace(passes[s.Pass])
+	pass := passes[s.Pass]
+	lead := fmt.Sprintf("SP%d;", pass.Tool) + pace(pass)
 	if len(s.points) < 2 {
 		s.Text = lead + s.Text
 		return left
 	}
 	s.points = goOn(s.points, rest)
+	if align != nil && !s.aside && pass.Swivels() {
+		if a, ok := align(pass.HeadingAt(s.Path, s.points[0])); ok {
+			lead += stroke(a.Points, height)
+			s.Seconds += cut.Seconds(a.Points, pass.Speed)
+		}
+	}
+	if s.aside {
+		s.Text = lead + stroke(s.points, height)
+		return left
+	}
 	s.Text = lead + "PU" + place(s.points[0], height) + ";"
 	if len(s.points) > 1 {
 		s.Text += down(s.points, height)
@@ -104,22 +193,11 @@ func goOn(chunk []geom.Point, rest *geom.Point) []geom.Point {
 	if rest == nil {
 		return chunk
 	}
-	best, at, place := near, -1, geom.Point{}
-	for i := 1; i < len(chunk); i++ {
-		a, v := chunk[i-1], chunk[i].Sub(chunk[i-1])
-		k := 0.0
-		if l := v.Dot(v); l > 0 {
-			k = min(max(rest.Sub(a).Dot(v)/l, 0), 1)
-		}
-		p := a.Add(v.Mul(k))
-		if d := p.Sub(*rest).Len(); d < best-1e-9 {
-			best, at, place = d, i, p
-		}
-	}
-	if at < 0 {
+	place, next, ok := on(chunk, *rest)
+	if !ok {
 		return chunk
 	}
-	return append([]geom.Point{place}, chunk[at:]...)
+	return append([]geom.Point{place}, chunk[next:]...)
 }
 
 // pace sets speed, in cm/s, and force, in g, for the machines that take them.

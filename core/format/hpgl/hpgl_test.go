@@ -44,7 +44,13 @@ func TestPlansAreWrittenInTrueSize(t *testing.T) {
 				y, err := strconv.Atoi(args[i+1])
 				require.NoError(t, err)
 				next := geom.Pt(float64(x)/hpgl.PerMM, sh.Size.Height-float64(y)/hpgl.PerMM)
-				if down && tool == "3" {
+				aside := false // the stroke in the waste that turns the blade
+				for _, pass := range passes {
+					for _, p := range pass.Align.Points {
+						aside = aside || p.Sub(next).Len() < .03
+					}
+				}
+				if down && tool == "3" && !aside {
 					box = box.Union(geom.Rect{X: min(pen.X, next.X), Y: min(pen.Y, next.Y), W: max(pen.X, next.X) - min(pen.X, next.X), H: max(pen.Y, next.Y) - min(pen.Y, next.Y)})
 				}
 				pen = next

@@ -796,6 +796,7 @@ export interface CutterState {
   eye?: boolean
   hand?: boolean
   loaded?: boolean
+  silent?: boolean
   tool?: number
   mishap?: Mishap
 }
@@ -1032,6 +1033,9 @@ export interface RunState {
   why?: string
   done: number
   of: number
+  given?: number
+  unknown?: boolean
+  resumed?: number
   lies?: Found
   rest?: Point
   tests?: number
