@@ -24,11 +24,24 @@ var (
 	ErrNotFound = errors.New("not found")
 	// ErrStale is for a change based on a revision that is not the newest.
 	ErrStale = errors.New("the card has been changed elsewhere since")
+	// ErrMissing is for files of sheets on which some pieces have no room; it wraps a
+	// sentence that names them.
+	ErrMissing = errors.New("pieces are missing")
 	// ErrBusy is for a machine that somebody else is using; it wraps a sentence.
 	ErrBusy = errors.New("busy")
 	// ErrNothing is for undo at the beginning and redo at the end.
 	ErrNothing = errors.New("there is nothing to undo or redo")
 )
+
+// sentenceError is one of the errors above with a sentence of its own.
+type sentenceError struct {
+	is  error
+	why string
+}
+
+func (e *sentenceError) Error() string { return e.why }
+
+func (e *sentenceError) Unwrap() error { return e.is }
 
 // Revision is one accepted state of a card.
 type Revision struct {

@@ -14,6 +14,7 @@ import (
 	"sectilis/core/opening"
 	"sectilis/core/paper"
 	"sectilis/core/shapework"
+	"sectilis/core/sheet"
 	"sectilis/core/sketch"
 )
 
@@ -26,6 +27,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, opening.Commands)
 	maps.Copy(all, sketch.Commands)
 	maps.Copy(all, hand.Commands)
+	maps.Copy(all, sheet.Commands)
 	return all
 }()
 

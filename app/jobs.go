@@ -3,6 +3,8 @@ package app
 import (
 	"context"
 	"errors"
+	"maps"
+	"slices"
 	"strings"
 	"sync"
 	"unicode"
@@ -56,10 +58,12 @@ type jobs struct {
 	mu   sync.Mutex
 	all  map[string]*running
 	wait sync.WaitGroup
+	n    int // jobs started
 }
 
 type running struct {
 	job    Job
+	number int // in the order in which jobs were started
 	cancel context.CancelFunc
 	hold   hold
 }
@@ -94,6 +98,8 @@ func (j *jobs) startHeld(job Job, work func(ctx context.Context, update func(fun
 	job.ID, job.State = newID(), Running
 	r := &running{job: job, cancel: cancel, hold: hold{make(chan struct{}, 1), make(chan struct{}, 1)}}
 	j.mu.Lock()
+	j.n++
+	r.number = j.n
 	if len(j.all) >= maxJobs {
 		for id, old := range j.all {
 			if old.job.State != Running {
@@ -146,6 +152,19 @@ func sentence(err error) string {
 		text += "."
 	}
 	return text
+}
+
+// Jobs lists the jobs that are under way and those that are remembered, in the order in
+// which they were started.
+func (a *App) Jobs() []Job {
+	a.jobs.mu.Lock()
+	defer a.jobs.mu.Unlock()
+	all := slices.SortedFunc(maps.Values(a.jobs.all), func(x, y *running) int { return x.number - y.number })
+	out := make([]Job, len(all))
+	for i, r := range all {
+		out[i] = r.job
+	}
+	return out
 }
 
 // Job returns a job.

@@ -61,13 +61,6 @@ type machine struct {
 	busy  string // what its owner does with it, as a sentence; "" if it is free
 }
 
-// busyError is ErrBusy with a sentence of its own.
-type busyError struct{ why string }
-
-func (e *busyError) Error() string { return e.why }
-
-func (e *busyError) Unwrap() error { return ErrBusy }
-
 // reserve takes the machine for one owner, from the loading of a sheet to the end of what
 // is done with it, and returns the function that gives it back. While somebody has it,
 // the error is ErrBusy and says what is going on.
@@ -107,7 +100,7 @@ func (m *machine) inUse() error {
 	if m.busy == "" {
 		return nil
 	}
-	return &busyError{m.busy + " Wait until that is done, or stop it."}
+	return &sentenceError{ErrBusy, m.busy + " Wait until that is done, or stop it."}
 }
 
 // isAsked reports whether it is known if a person has named a cutter.

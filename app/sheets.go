@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"slices"
+	"strings"
 
 	"sectilis/core/card"
 	"sectilis/core/cut"
@@ -30,8 +32,9 @@ type LayoutView struct {
 	Title    string          `json:"title"`
 	Sheets   []SheetView     `json:"sheets"`
 	Problems []sheet.Problem `json:"problems"`
-	Offer    *sheet.Size     `json:"offer,omitempty"`
-	Used     float64         `json:"used"`
+	// Offer is a setup by which all pieces have room, if by this one some have not.
+	Offer *card.SheetSetup `json:"offer,omitempty"`
+	Used  float64          `json:"used"`
 	// Saved is what area of paper a search has saved over the first layout, mm².
 	Saved   float64 `json:"saved"`
 	Inked   float64 `json:"inked"`   // area printed, mm²
@@ -55,7 +58,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	if by.err != nil {
 		return LayoutView{}, by.err
 	}
-	v := LayoutView{Saved: by.saved, Offer: l.Offer, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
 	for _, sh := range l.Sheets {
 		with, err := a.settings(ctx, sh.Stock)
 		if err != nil {
@@ -74,7 +77,46 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 		}
 		v.Sheets = append(v.Sheets, sv)
 	}
+	if slices.ContainsFunc(l.Problems, func(p sheet.Problem) bool { return p.Offer == nil }) {
+		v.Offer = sheet.Offer(rev.Card, s, rev.Card.SheetsOf(), opt)
+	}
 	return v, nil
+}
+
+// Whole returns ErrMissing, with the names of what has no room on any sheet, if something
+// has none: whoever takes the sheets out has to know.
+func (a *App) Whole(ctx context.Context, id string, opt sheet.Options) error {
+	l, err := a.Layout(ctx, id, opt)
+	if err != nil || len(l.Problems) == 0 {
+		return err
+	}
+	const most = 4
+	var names []string
+	for _, p := range l.Problems[:min(most, len(l.Problems))] {
+		names = append(names, "“"+p.Name+"”")
+	}
+	list := strings.Join(names, ", ")
+	if n := len(l.Problems) - most; n > 0 {
+		list += fmt.Sprintf(" and %d more", n)
+	}
+	return &sentenceError{ErrMissing, list + " " + isOrAre(len(l.Problems)) + " on no sheet: there is no room on the paper. What goes out is without."}
+}
+
+func isOrAre(n int) string {
+	if n == 1 {
+		return "is"
+	}
+	return "are"
+}
+
+// SheetsOf returns how the sheets of a card are laid and marked.
+func (a *App) SheetsOf(ctx context.Context, id string) (card.SheetSetup, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return card.SheetSetup{}, err
+	}
+	defer o.Unlock()
+	return o.rev.Card.SheetsOf(), nil
 }
 
 // inked is the printed area of a piece, mm²; what overlaps counts once by the
@@ -102,17 +144,7 @@ func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, erro
 		return opt, err
 	}
 	opt.Bed = a.machine.reach()
-	return opt, checkOptions(opt)
-}
-
-func checkOptions(opt sheet.Options) error {
-	if !(opt.Margin >= 0 && opt.Margin <= 50) {
-		return &card.Refusal{Field: "margin", Why: "A margin is between 0 and 50 mm (2 in)."}
-	}
-	if !(opt.Between >= 3 && opt.Between <= 50) {
-		return &card.Refusal{Field: "between", Why: "Pieces lie between 3 mm (⅛ in) and 50 mm (2 in) apart."}
-	}
-	return nil
+	return opt, nil
 }
 
 // sheetByNumber finds one sheet of a layout.

@@ -12,6 +12,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/fold"
 	"sectilis/core/measure"
+	"sectilis/core/sheet"
 )
 
 func (s *server) cards(c *gin.Context) {
@@ -27,6 +28,8 @@ func (s *server) cards(c *gin.Context) {
 type NewCard struct {
 	Title string    `json:"title"`
 	Base  card.Base `json:"base"`
+	// Sheets is how its sheets are laid; nil is as usual.
+	Sheets *card.SheetSetup `json:"sheets,omitempty"`
 }
 
 // CardRef names a card.
@@ -40,6 +43,9 @@ func (s *server) create(c *gin.Context) {
 		return
 	}
 	doc, err := fold.New(n.Title, n.Base)
+	if err == nil && n.Sheets != nil {
+		doc, err = card.Apply(doc, sheet.SetSheets{Sheets: *n.Sheets})
+	}
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -11,41 +11,70 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
-	"sectilis/core/nest"
 	"sectilis/core/sheet"
 )
 
-// options reads the paper from the query.
+// options reads how sheets are laid: as the card says that the request is about, or as
+// usual where it is about none. What the query names stands in place of that.
 func (s *server) options(c *gin.Context) (sheet.Options, bool) {
-	opt := sheet.Defaults(sheet.Sizes()[0])
-	if size, ok := sheet.SizeByID(c.Query("size")); ok {
-		opt.Size = size
+	setup, err := card.UsualSheets(), error(nil)
+	if id := c.Param("id"); id != "" {
+		setup, err = s.App.SheetsOf(c.Request.Context(), id)
 	}
-	if c.Query("lie") == "landscape" {
-		opt.Size, opt.Landscape = opt.Size.Landscape(), true
+	if err == nil {
+		err = inQuery(c, &setup)
 	}
-	opt.Share = c.Query("share") == "1"
-	for i, name := range []string{"machine", "hand", "none"} {
-		if c.Query("marks") == name {
-			opt.Marking = sheet.Marking(i)
+	var opt sheet.Options
+	if err == nil {
+		opt, err = sheet.OptionsOf(setup)
+	}
+	if err != nil {
+		s.fail(c, err)
+	}
+	return opt, err == nil
+}
+
+// outgoing is options for what leaves the program: while pieces have no room on any sheet,
+// that is refused unless the query says without=1.
+func (s *server) outgoing(c *gin.Context) (sheet.Options, bool) {
+	opt, ok := s.options(c)
+	if !ok || c.Query("without") == "1" {
+		return opt, ok
+	}
+	if err := s.App.Whole(c.Request.Context(), c.Param("id"), opt); err != nil {
+		s.fail(c, err)
+		return opt, false
+	}
+	return opt, true
+}
+
+// inQuery reads what the query says of a setup, by the names that it has in JSON.
+func inQuery(c *gin.Context, setup *card.SheetSetup) error {
+	set := func(name string, v *string) {
+		if text, ok := c.GetQuery(name); ok {
+			*v = text
 		}
 	}
-	for i, name := range []string{"upright", "quarters", "freely"} {
-		if c.Query("turning") == name {
-			opt.Turning = nest.Turning(i)
-		}
+	set("size", &setup.Size)
+	set("lie", (*string)(&setup.Lie))
+	set("turning", (*string)(&setup.Turning))
+	set("marks", (*string)(&setup.Marks))
+	if text, ok := c.GetQuery("share"); ok {
+		setup.Share = text == "1"
 	}
-	for name, v := range map[string]*float64{"margin": &opt.Margin, "between": &opt.Between} {
-		if text := c.Query(name); text != "" {
+	if text, ok := c.GetQuery("borderless"); ok {
+		setup.Borderless = text == "1"
+	}
+	for name, v := range map[string]*float64{"margin": &setup.Margin, "between": &setup.Between} {
+		if text, ok := c.GetQuery(name); ok {
 			mm, err := strconv.ParseFloat(text, 64)
 			if err != nil {
-				s.fail(c, &card.Refusal{Field: name, Why: "“" + text + "” is no length in millimetres."})
-				return opt, false
+				return card.Refuse(name, "“%s” is no length in millimetres.", text)
 			}
 			*v = mm
 		}
 	}
-	return opt, true
+	return nil
 }
 
 // measuredPage is what the rulers of a test page measure, mm.
@@ -139,7 +168,7 @@ func (s *server) number(c *gin.Context) int {
 }
 
 func (s *server) pdf(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
+	if opt, ok := s.outgoing(c); ok {
 		n, _ := strconv.Atoi(c.Query("sheet")) // none is all
 		s.file(c, "application/pdf", "sheets.pdf", func(w io.Writer) error {
 			return s.App.WritePDF(c.Request.Context(), w, c.Param("id"), opt, n, app.PDFAs{Lines: c.Query("lines") == "1", Spot: c.Query("spot") == "1"})
@@ -149,7 +178,7 @@ func (s *server) pdf(c *gin.Context) {
 
 // all is every file of every sheet, in one.
 func (s *server) all(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
+	if opt, ok := s.outgoing(c); ok {
 		s.file(c, "application/zip", "sheets.zip", func(w io.Writer) error {
 			return s.App.WriteAll(c.Request.Context(), w, c.Param("id"), opt, unit(c))
 		})
@@ -157,7 +186,7 @@ func (s *server) all(c *gin.Context) {
 }
 
 func (s *server) svg(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
+	if opt, ok := s.outgoing(c); ok {
 		s.file(c, "image/svg+xml", "sheet-"+c.Param("n")+".svg", func(w io.Writer) error {
 			return s.App.WriteSVG(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
@@ -167,7 +196,7 @@ func (s *server) svg(c *gin.Context) {
 // page is a printed side of a sheet as a picture: page.png or page.jpg, with dpi, and
 // side=back for the other one.
 func (s *server) page(c *gin.Context) {
-	opt, ok := s.options(c)
+	opt, ok := s.outgoing(c)
 	if !ok {
 		return
 	}
@@ -190,7 +219,7 @@ func (s *server) page(c *gin.Context) {
 }
 
 func (s *server) hpgl(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
+	if opt, ok := s.outgoing(c); ok {
 		s.file(c, "application/vnd.hp-hpgl", "sheet-"+c.Param("n")+".hpgl", func(w io.Writer) error {
 			return s.App.WriteHPGL(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
@@ -198,7 +227,7 @@ func (s *server) hpgl(c *gin.Context) {
 }
 
 func (s *server) print(c *gin.Context) {
-	if opt, ok := s.options(c); ok {
+	if opt, ok := s.outgoing(c); ok {
 		j, err := s.App.Print(c.Request.Context(), c.Param("id"), opt)
 		s.accepted(c, j, err)
 	}

@@ -26,6 +26,7 @@ func (s *server) machine(r *gin.RouterGroup) {
 	r.PUT("/cutter/mishap", s.mishap)
 	r.GET("/cutter/named", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Named()) })
 	r.PUT("/cutter/named", s.useCutter)
+	r.GET("/jobs", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Jobs()) })
 	r.POST("/jobs/:id/:what", s.hold)
 }
 

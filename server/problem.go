@@ -44,6 +44,8 @@ func (s *server) fail(c *gin.Context, err error) {
 		problem(c, http.StatusRequestEntityTooLarge, "too-large", "This is more than the 64 MB that can be sent at once.", "file")
 	case errors.Is(err, app.ErrStale):
 		problem(c, http.StatusConflict, "stale", "The card has been changed in another window. It has been brought up to date here; do it again.", "base")
+	case errors.Is(err, app.ErrMissing):
+		problem(c, http.StatusConflict, "missing", err.Error(), "")
 	case errors.Is(err, app.ErrBusy):
 		problem(c, http.StatusConflict, "busy", err.Error(), "")
 	case errors.Is(err, app.ErrNothing):

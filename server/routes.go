@@ -23,7 +23,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/papers/:file", s.paper)
 	r.POST("/measures", s.measure)
 	r.POST("/settings", s.setWords)
-	r.GET("/events", s.events)
+	r.GET(strings.TrimPrefix(eventsPath, "/api"), s.events)
 
 	r.GET("/cards", s.cards)
 	r.POST("/cards", s.create)
@@ -131,10 +131,12 @@ type Catalogue struct {
 	Fonts     []lettering.Font `json:"fonts"`
 	Sizes     []sheet.Size     `json:"sizes"`
 	Bases     []fold.Kind      `json:"bases"`
+	// Setup is how sheets are laid where a card does not say.
+	Setup card.SheetSetup `json:"setup"`
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets()})
 }
 
 func (s *server) paper(c *gin.Context) {

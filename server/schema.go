@@ -41,6 +41,9 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Role]():       {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
 	reflect.TypeFor[fold.Side]():       {fold.Outside, fold.Inside},
 	reflect.TypeFor[sheet.Direction](): {sheet.AnyWay, sheet.GrainLong, sheet.GrainShort, sheet.OneWayUp},
+	reflect.TypeFor[card.Lie]():        {card.Portrait, card.Landscape},
+	reflect.TypeFor[card.Turning]():    {card.TurnNone, card.TurnQuarters, card.TurnFreely},
+	reflect.TypeFor[card.Marks]():      {card.MarksForMachine, card.MarksForHand, card.NoMarks},
 	reflect.TypeFor[measure.Unit]():    {measure.In, measure.MM},
 	reflect.TypeFor[app.JobState]():    {app.Running, app.Done, app.Stopped, app.Failed},
 }

@@ -30,6 +30,8 @@ type Config struct {
 	// Hosts are names, besides those of this computer, that it may be reached by.
 	Hosts []string
 	Log   *slog.Logger
+	// Beat is how often an event stream says that it lives; 0 is every 20 seconds.
+	Beat time.Duration
 }
 
 // Limits on what a client may send.
@@ -44,7 +46,7 @@ func Handler(c Config) http.Handler {
 	r := gin.New()
 	s := &server{c}
 	r.Use(s.logged, s.recovered, s.guarded)
-	r.Use(gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedExtensions([]string{".png", ".jpg", ".pdf", ".woff", ".woff2"})))
+	r.Use(gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedExtensions([]string{".png", ".jpg", ".pdf", ".woff", ".woff2"}), gzip.WithExcludedPaths([]string{eventsPath})))
 	r.NoRoute(s.frontEnd)
 	s.routes(r.Group("/api"))
 	r.GET("/fonts/:file", s.font)
@@ -58,16 +60,7 @@ func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(400)
 	}
-	srv := &http.Server{
-		Handler:           h,
-		ReadHeaderTimeout: 10 * time.Second,
-		ReadTimeout:       2 * time.Minute, // a large photo over a slow line
-		WriteTimeout:      2 * time.Minute,
-		IdleTimeout:       2 * time.Minute,
-		MaxHeaderBytes:    64 << 10,
-		// Event streams end with ctx, or shutting down would wait for them.
-		BaseContext: func(net.Listener) context.Context { return ctx },
-	}
+	srv := newServer(ctx, h)
 	done := make(chan error, 1)
 	go func() {
 		<-ctx.Done()
@@ -79,6 +72,21 @@ func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 		return err
 	}
 	return <-done
+}
+
+// newServer has limits for every request; the event stream, which has no end, takes its
+// own off.
+func newServer(ctx context.Context, h http.Handler) *http.Server {
+	return &http.Server{
+		Handler:           h,
+		ReadHeaderTimeout: 10 * time.Second,
+		ReadTimeout:       2 * time.Minute, // a large photo over a slow line
+		WriteTimeout:      2 * time.Minute,
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    64 << 10,
+		// Event streams end with ctx, or shutting down would wait for them.
+		BaseContext: func(net.Listener) context.Context { return ctx },
+	}
 }
 
 type server struct{ Config }

@@ -87,6 +87,11 @@ func (c Card) check() error {
 	if err := c.checkInsert(); err != nil {
 		return err
 	}
+	if c.Sheets != nil {
+		if err := c.Sheets.Check(); err != nil {
+			return err
+		}
+	}
 	return c.checkLaid()
 }
 

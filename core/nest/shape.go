@@ -77,7 +77,7 @@ func shapesOf(p Problem) shapes {
 	for half := range 2 {
 		work.Go(func() {
 			for id := half; id < len(first); id += 2 {
-				s.classes[id] = classOf(&p.Parts[first[id]], p.Between, s.columns)
+				s.classes[id] = classOf(&p.Parts[first[id]], p, s.columns)
 			}
 		})
 	}
@@ -103,13 +103,19 @@ func columnsOf(p Problem) [levels]float64 {
 	return [levels]float64{w, 4 * w}
 }
 
-func classOf(part *Part, between float64, column [levels]float64) class {
+func classOf(part *Part, p Problem, column [levels]float64) class {
+	between := p.Between
 	var c class
 	box := part.Outline.Bounds()
 	c.box = math.Abs(part.Outline.Area()) >= boxlike*box.W*box.H
 	grown := geom.Offset(part.Outline, between/2+flat, geom.RoundCorner)
 	lines := grown.Flatten(flat)
-	for _, a := range anglesOf(part, lines) {
+	angles := anglesOf(part, lines)
+	if slant := aslant(part, lines, p.Sheets); len(slant) > 0 {
+		// Side by side as they lie, not box by box.
+		angles, c.box = slant, false
+	}
+	for _, a := range angles {
 		if c.box {
 			c.turns = append(c.turns, boxShape(box, a, between))
 			continue
@@ -156,6 +162,48 @@ func anglesOf(part *Part, lines []geom.Polyline) []float64 {
 		for q := range 4 {
 			out = append(out, a+float64(q)*math.Pi/2)
 		}
+	}
+	return out
+}
+
+// maxAslant is at how many turns a part is tried that has room only aslant.
+const maxAslant = 4
+
+// aslant are the turns at which a part has room that is longer than the sides of every
+// sheet; none if it has room at a quarter turn, or may not be turned. A fixed part has its
+// turn. Those come first at which most of them have room side by side: a part of a box of
+// w × h on a sheet of W × H can be moved aside, square to its length at an angle a, by
+// (W − w)·sin a + (H − h)·cos a.
+func aslant(part *Part, lines []geom.Polyline, sheets []Sheet) []float64 {
+	if part.Fixed != nil || part.Turning != Quarters && part.Turning != Freely {
+		return nil
+	}
+	aside := func(a float64) float64 {
+		b := boundsOf(turned(lines, a))
+		sin, cos := math.Sincos(a)
+		most := -1.0
+		for _, s := range sheets {
+			if x, y := s.Width-2*s.Margin-b.W, s.Height-2*s.Margin-b.H; x >= 0 && y >= 0 {
+				most = max(most, x*math.Abs(sin)+y*math.Abs(cos))
+			}
+		}
+		return most
+	}
+	if aside(0) >= 0 || aside(math.Pi/2) >= 0 {
+		return nil
+	}
+	type turn struct{ angle, aside float64 }
+	var all []turn
+	for half := range 360 {
+		a := float64(half) * math.Pi / 360
+		if d := aside(a); d >= 0 {
+			all = append(all, turn{a, d})
+		}
+	}
+	slices.SortStableFunc(all, func(a, b turn) int { return cmp.Compare(b.aside, a.aside) })
+	var out []float64
+	for _, t := range all[:min(maxAslant, len(all))] {
+		out = append(out, t.angle)
 	}
 	return out
 }

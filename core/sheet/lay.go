@@ -21,7 +21,6 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	}
 	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
 	area, whole := 0.0, 0.0
-	var large []oversize
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
 		p := opt.on(stock.ID)
@@ -38,10 +37,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		for i, u := range rest {
 			place := f.answer.Places[i]
 			if place.Sheet < 0 {
-				big := oversize{u.room.Bounds(), p, printed}
-				if !p.own {
-					large = append(large, big)
-				}
+				big := oversize{u, p, printed}
 				for _, l := range u.members {
 					out.Problems = append(out.Problems, big.problem(l, stock))
 				}
@@ -64,9 +60,6 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	}
 	if whole > 0 {
 		out.Used = area / whole
-	}
-	if len(large) > 0 {
-		out.Offer = roomFor(large)
 	}
 	return out
 }
@@ -240,10 +233,7 @@ func onScraps(out *Layout, units []unit, stock card.Stock, p paper, by Nester) (
 
 // problem is units as parts to be laid; across says which may lie across the grain.
 func (p paper) problem(units []unit, kinds []nest.Sheet) (out nest.Problem, across []bool) {
-	out = nest.Problem{Sheets: kinds, Between: p.Between}
-	if p.Share {
-		out.Between = 0
-	}
+	out = nest.Problem{Sheets: kinds, Between: p.between()}
 	across = make([]bool, len(units))
 	for i := range units {
 		u := &units[i]
@@ -256,12 +246,35 @@ func (p paper) problem(units []unit, kinds []nest.Sheet) (out nest.Problem, acro
 	return out, across
 }
 
-// roomsOn are the boxes that a single piece may fill: all within the margins or, where the
+// between is the room between two pieces, mm; none where they share edges.
+func (p paper) between() float64 {
+	if p.Share {
+		return 0
+	}
+	return p.Between
+}
+
+// roomsOn are the boxes that a single piece may fill: all within the margins or, where
 // corners are kept clear, a strip along either pair of edges.
-func roomsOn(kind nest.Sheet) []geom.Rect {
+func roomsOn(kind nest.Sheet, between float64) []geom.Rect {
 	a := geom.Rect{W: kind.Width, H: kind.Height}.Grow(-kind.Margin)
 	if len(kind.Keep) == 0 {
 		return []geom.Rect{a}
 	}
-	return []geom.Rect{{W: a.W, H: a.H - 2*markRoom}, {W: a.W - 2*markRoom, H: a.H}}
+	c := a.Centre()
+	left, right, top, bottom := a.X, a.Right(), a.Y, a.Bottom()
+	for _, k := range kind.Keep {
+		k = k.Grow(between)
+		if k.Centre().X < c.X {
+			left = max(left, k.Right())
+		} else {
+			right = min(right, k.X)
+		}
+		if k.Centre().Y < c.Y {
+			top = max(top, k.Bottom())
+		} else {
+			bottom = min(bottom, k.Y)
+		}
+	}
+	return []geom.Rect{{X: a.X, Y: top, W: a.W, H: bottom - top}, {X: left, Y: a.Y, W: right - left, H: a.H}}
 }

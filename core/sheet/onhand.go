@@ -108,7 +108,8 @@ func (p paper) kind(s Size, printed bool) nest.Sheet {
 	switch {
 	case printed && p.Marking == ForMachine:
 		for _, m := range marks(s, p.Margin) {
-			kind.Keep = append(kind.Keep, m.Path().Bounds())
+			// Parts keep clear of what is kept as they do of one another.
+			kind.Keep = append(kind.Keep, m.Path().Bounds().Grow(max(MarkClear-p.between(), .1-MarkRing)))
 		}
 	case printed && p.Marking == ForHand:
 		kind.Margin += cropOff + cropLong // crop marks stand beside the outermost pieces too
@@ -133,7 +134,7 @@ func (u *unit) turning(p paper, kinds []nest.Sheet) (turning nest.Turning, acros
 		turning = nest.Upright
 	}
 	for _, kind := range kinds {
-		for _, a := range roomsOn(kind) {
+		for _, a := range roomsOn(kind, p.between()) {
 			if box.W <= a.W && box.H <= a.H {
 				return turning, false
 			}

@@ -95,7 +95,7 @@ func TestWhatIsTooLargeIsSaidOfTheLargestSizeOnHand(t *testing.T) {
 	l := layWith(t, labels(t, [2]float64{140, 140}), onHand(sheet.OnHand{Stock: "moss-216", Sizes: []string{"photo5x7", "photo4x6"}}))
 	require.Len(t, l.Problems, 1)
 	assert.Contains(t, l.Problems[0].Why, "too large for 5 × 7 in photo")
-	assert.Nil(t, l.Offer, "another size for all would not help")
+	assert.Nil(t, offer(t, labels(t, [2]float64{140, 140}), onHand(sheet.OnHand{Stock: "moss-216", Sizes: []string{"photo5x7", "photo4x6"}}), "letter"), "another size for all would not help")
 	assert.Equal(t, "moss-216", l.Problems[0].Stock.ID)
 	require.NotNil(t, l.Problems[0].Offer, "another of this stock would")
 	assert.Equal(t, "letter", l.Problems[0].Offer.ID)

@@ -5,25 +5,25 @@ import (
 	"math"
 
 	"sectilis/core/card"
-	"sectilis/core/geom"
 	"sectilis/core/measure"
 )
 
-// oversize is the box of what has no room on the paper of its stock.
+// oversize is what has no room on the paper of its stock.
 type oversize struct {
-	box     geom.Rect
+	unit    unit
 	paper   paper
 	printed bool
 }
 
-// over is by how much it is too large for a sheet of a size, turned as it lies best; it is
-// not if that is no more than nothing.
+// over is by how much its box is too large for a sheet of a size, turned by quarters as it
+// lies best, mm; it is not if that is no more than nothing.
 func (o oversize) over(s Size) float64 {
+	box := o.unit.room.Bounds()
 	least := math.Inf(1)
-	for _, a := range roomsOn(o.paper.kind(s, o.printed)) {
-		least = min(least, max(o.box.W-a.W, o.box.H-a.H))
+	for _, a := range roomsOn(o.paper.kind(s, o.printed), o.paper.between()) {
+		least = min(least, max(box.W-a.W, box.H-a.H))
 		if o.paper.direction != OneWayUp {
-			least = min(least, max(o.box.H-a.W, o.box.W-a.H))
+			least = min(least, max(box.H-a.W, box.W-a.H))
 		}
 	}
 	return least
@@ -33,13 +33,18 @@ func (o oversize) over(s Size) float64 {
 func (o oversize) problem(l loose, stock card.Stock) Problem {
 	p := Problem{ID: l.ID, Name: l.Name, Stock: stock}
 	size := o.paper.largest()
-	fits := roomFor([]oversize{o})
+	fits := o.roomFor()
 	if o.paper.own {
 		p.Offer = fits
 	}
 	over := o.over(size)
+	box := o.unit.room.Bounds()
+	if bare := o.withoutMarks(); bare.paper.fits(bare.unit, size, bare.printed) {
+		p.Why = fmt.Sprintf("“%s” has no room on %s beside the %s in its corners. It fits without them%s.", l.Name, size.Name, o.marksName(), o.orOn(fits))
+		return p
+	}
 	if over <= 0 {
-		p.Why = fmt.Sprintf("“%s” has no room on %s beside the marks. Use a larger sheet or a smaller margin.", l.Name, size.Name)
+		p.Why = fmt.Sprintf("“%s” has no room on %s as its paper may be turned. Use a larger sheet or a smaller margin.", l.Name, size.Name)
 		return p
 	}
 	upright, mend := "", "Make it smaller."
@@ -52,28 +57,44 @@ func (o oversize) problem(l loose, stock card.Stock) Problem {
 		mend = "It fits on " + fits.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
 	}
 	p.Why = fmt.Sprintf("“%s” is %s (%s) and%s %s (%s) too large for %s with its margins. %s",
-		l.Name, measure.FormatSize(o.box.W, o.box.H, measure.In), measure.FormatSize(o.box.W, o.box.H, measure.MM), upright,
+		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM), upright,
 		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), size.Name, mend)
 	return p
 }
 
-// roomFor is the smallest size that each of some has room on; one that the machine reaches
-// goes before one that it does not.
-func roomFor(all []oversize) *Size {
+// withoutMarks is the same on sheets that are not marked.
+func (o oversize) withoutMarks() oversize {
+	o.paper.Marking = Unmarked
+	return o
+}
+
+func (o oversize) marksName() string {
+	if o.paper.Marking == ForHand {
+		return "crop marks"
+	}
+	return "registration marks"
+}
+
+func (o oversize) orOn(fits *Size) string {
+	if fits == nil {
+		return ""
+	}
+	return ", and on " + fits.Name
+}
+
+// roomFor is the smallest size that it has room on; one that the machine reaches goes
+// before one that it does not. Nil if there is none.
+func (o oversize) roomFor() *Size {
 	var best *Size
-	opt := all[0].paper.Options
 	for _, s := range Sizes() {
-		if opt.Landscape {
+		if o.paper.Landscape {
 			s = s.Landscape()
 		}
-		fits := true
-		for _, o := range all {
-			fits = fits && o.over(s) <= 0
-		}
-		if !fits {
+		reached := o.paper.reaches(s)
+		if best != nil && (reached != o.paper.reaches(*best) && !reached || reached == o.paper.reaches(*best) && s.area() >= best.area()) {
 			continue
 		}
-		if best == nil || opt.reaches(s) && !opt.reaches(*best) || opt.reaches(s) == opt.reaches(*best) && s.area() < best.area() {
+		if o.paper.fits(o.unit, s, o.printed) {
 			best = &s
 		}
 	}

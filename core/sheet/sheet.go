@@ -136,14 +136,13 @@ type Mark struct {
 	Second *geom.Point `json:"second,omitempty"`
 }
 
-// The marks, in millimetres: outer radius and width of the ring, radius of the
-// dots, what they take of the corner of the margin, and how far off the second dot
-// is.
+// The marks, in millimetres: outer radius and width of the ring, radius of the dots, how
+// far pieces and their bleed keep off, and how far off the second dot is.
 const (
 	MarkRing   = 3.0
 	MarkStroke = .7
 	MarkDot    = .9
-	markRoom   = 9.5
+	MarkClear  = 1.5
 	markSecond = 5.5
 	// blind is what a machine's eye cannot reach along the edges of a sheet.
 	blind = 5.0
@@ -186,10 +185,7 @@ type Problem struct {
 type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`
-	// Offer is the smallest size on which all pieces have room, if some have none on the
-	// one that was asked for.
-	Offer *Size   `json:"offer,omitempty"`
-	Used  float64 `json:"used"`
+	Used     float64   `json:"used"`
 	// Taken is the area of paper that the layout takes: of the last sheet of each
 	// stock, as far down as it is used, mm².
 	Taken float64 `json:"taken"`
@@ -244,7 +240,11 @@ func (sh *Sheet) add(p Piece) {
 // eye reaches, a second dot beside the first.
 func marks(size Size, margin float64) []Mark {
 	r := geom.Rect{W: size.Width, H: size.Height}.Grow(-max(margin, blind) - MarkRing - .5)
-	second := geom.Pt(r.X+markSecond, r.Y)
+	// Along the longer side, where it takes nothing of the width between the marks.
+	second := geom.Pt(r.X, r.Y+markSecond)
+	if size.Width > size.Height {
+		second = geom.Pt(r.X+markSecond, r.Y)
+	}
 	return []Mark{
 		{At: geom.Pt(r.X, r.Y), Second: &second}, {At: geom.Pt(r.Right(), r.Y)},
 		{At: geom.Pt(r.X, r.Bottom())}, {At: geom.Pt(r.Right(), r.Bottom())},

@@ -55,6 +55,7 @@ export type Command =
   | SetMat
   | SetOpening
   | SetRole
+  | SheetSetSheets
   | SetWords
   | SpaceOut
   | StepInStack
@@ -123,6 +124,7 @@ export interface Card {
   laid?: Laid[]
   ties?: Tie[]
   insert?: Insert
+  sheets?: SheetSetup
 }
 export interface Face {
   id: string
@@ -276,6 +278,16 @@ export interface Insert {
   stock: string
   less: number
 }
+export interface SheetSetup {
+  size: string
+  lie: 'portrait' | 'landscape'
+  margin: number
+  between: number
+  turning: 'upright' | 'quarters' | 'freely'
+  marks: 'machine' | 'hand' | 'none'
+  borderless?: boolean
+  share?: boolean
+}
 export interface CardRef {
   id: string
 }
@@ -292,6 +304,7 @@ export interface Catalogue {
   fonts: Font[]
   sizes: SheetSize[]
   bases: NetKind[]
+  setup: SheetSetup
 }
 export interface Stock {
   id: string
@@ -696,6 +709,10 @@ export interface SetRole {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   do: 'setRole'
 }
+export interface SheetSetSheets {
+  sheets: SheetSetup
+  do: 'setSheets'
+}
 export interface SetWords {
   id: string
   words: Words
@@ -975,7 +992,7 @@ export interface LayoutView {
   title: string
   sheets: SheetView[]
   problems: SheetProblem[]
-  offer?: SheetSize
+  offer?: SheetSetup
   used: number
   saved: number
   inked: number
@@ -1077,6 +1094,7 @@ export interface NetNeighbour {
 export interface NewCard {
   title: string
   base: Base
+  sheets?: SheetSetup
 }
 export interface NewSketch {
   title: string
