@@ -57,6 +57,8 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 	}
 	return a.jobs.startHeld(Job{Kind: "run", Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job)), h hold) error {
 		defer free()
+		a.runs.begin(underWay{id, number, p.key})
+		defer a.runs.begin(underWay{})
 		p.update = update
 		r := RunState{State: "cutting", Tests: was.Tests}
 		update(func(j *Job) { r.Job = j.ID })

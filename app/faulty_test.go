@@ -14,6 +14,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/core/sheet"
 )
 
@@ -219,8 +221,21 @@ func TestTheMachineHasOneOwner(t *testing.T) {
 		require.ErrorIs(t, err, app.ErrBusy, name)
 		assert.Regexp(t, `^Sheet 1 of “.*” is being cut\. Wait until that is done, or stop it\.$`, err.Error())
 	}
+	// What is cut is the sheet as it was: a change meanwhile is told.
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	assert.Empty(t, l.Changed)
+	_, err = f.Change(t.Context(), id, 1, []card.Command{fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
+	require.NoError(t, err)
+	l, err = f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	assert.Contains(t, l.Changed, "changed while sheet 1 is being cut")
+
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
+	l, err = f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	assert.Empty(t, l.Changed)
 	j, err = f.Run(t.Context(), id, letter(), 2, app.From{})
 	require.NoError(t, err, "it is free again")
 	require.NoError(t, f.StopJob(j.ID))

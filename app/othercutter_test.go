@@ -3,6 +3,7 @@ package app_test
 import (
 	"io"
 	"log/slog"
+	"strings"
 	"testing"
 	"time"
 
@@ -23,10 +24,17 @@ func TestAnotherCutterIsNamedAndRemembered(t *testing.T) {
 	}
 	begin()
 	assert.Equal(t, "Bench", f.CutterState(t.Context()).Name)
-	for _, address := range []string{"garage", "garage:", ":9100", "garage:99999", "garage:x"} {
+	for _, address := range []string{"garage", "garage:", ":9100", "garage:99999", "garage:x", "a/b:9100"} {
 		err := f.UseCutter(t.Context(), app.OtherCutter{Address: address, Width: 600, Height: 300})
 		assert.ErrorContains(t, err, "named by its address and port", address)
 	}
+	for _, address := range []string{"garage\r\n:9100", "ga rage:9100", "/dev/tty\nS0", "garage\u202e:9100", strings.Repeat("g", 300) + ":9100"} {
+		assert.ErrorContains(t, f.UseCutter(t.Context(), app.OtherCutter{Address: address, Width: 600, Height: 300}), "cannot be seen", address)
+	}
+	for _, address := range []string{"/etc/passwd", "/dev/../etc/passwd", "/"} {
+		assert.ErrorContains(t, f.UseCutter(t.Context(), app.OtherCutter{Address: address, Width: 600, Height: 300}), "by its device path", address)
+	}
+	assert.ErrorContains(t, f.UseCutter(t.Context(), app.OtherCutter{Address: "garage:9100", Width: 1e308, Height: 300}), "reaches between")
 	assert.ErrorContains(t, f.UseCutter(t.Context(), app.OtherCutter{Address: "/dev/ttyS9", Width: 6, Height: 300}), "reaches between")
 	named := app.OtherCutter{Address: " garage:9100 ", Width: 600, Height: 300}
 	require.NoError(t, f.UseCutter(t.Context(), named))

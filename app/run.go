@@ -56,6 +56,33 @@ type runs struct {
 	// last is the run that was begun last: its sheet is the one on the mat. It is
 	// empty after a restart.
 	last string
+	// now is the run that is under way, if any.
+	now underWay
+}
+
+// underWay names the sheet that is being cut.
+type underWay struct {
+	card   string
+	number int
+	key    string
+}
+
+// begin notes the run that is under way; none when it has ended.
+func (r *runs) begin(u underWay) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	r.now = u
+}
+
+// changed says of a card's sheets, by the keys of their runs, that the one which is being
+// cut is not among them any more; "" otherwise.
+func (r *runs) changed(card string, keys []string) string {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.now.card != card || slices.Contains(keys, r.now.key) {
+		return ""
+	}
+	return fmt.Sprintf("The card was changed while sheet %d is being cut: what is cut is the sheet as it was when the run began.", r.now.number)
 }
 
 func key(id string, sh sheet.Sheet) string {

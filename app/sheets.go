@@ -36,7 +36,10 @@ type LayoutView struct {
 	Offer *card.SheetSetup `json:"offer,omitempty"`
 	Used  float64          `json:"used"`
 	// Saved is what area of paper a search has saved over the first layout, mm².
-	Saved   float64 `json:"saved"`
+	Saved float64 `json:"saved"`
+	// Changed says that a sheet which is being cut is not among these as it was when its
+	// run began.
+	Changed string  `json:"changed,omitempty"`
 	Inked   float64 `json:"inked"`   // area printed, mm²
 	Seconds float64 `json:"seconds"` // of cutting
 }
@@ -59,12 +62,14 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 		return LayoutView{}, by.err
 	}
 	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	var keys []string
 	for _, sh := range l.Sheets {
 		with, err := a.settings(ctx, sh.Stock)
 		if err != nil {
 			return LayoutView{}, err
 		}
-		state, err := a.runState(ctx, runKey(id, sh, with))
+		keys = append(keys, runKey(id, sh, with))
+		state, err := a.runState(ctx, keys[len(keys)-1])
 		if err != nil {
 			return LayoutView{}, err
 		}
@@ -77,6 +82,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 		}
 		v.Sheets = append(v.Sheets, sv)
 	}
+	v.Changed = a.runs.changed(id, keys)
 	if slices.ContainsFunc(l.Problems, func(p sheet.Problem) bool { return p.Offer == nil }) {
 		v.Offer = sheet.Offer(rev.Card, s, rev.Card.SheetsOf(), opt)
 	}

@@ -75,6 +75,9 @@ type OwnLine struct {
 	Role Role       `json:"role"`
 	From geom.Point `json:"from"`
 	To   geom.Point `json:"to"`
+	// Order is when hands fold it, before the folds of the base: 1 first, 2 next; 0 is
+	// whenever it works out. It counts only for folds that nothing else moves.
+	Order int `json:"order,omitempty"`
 }
 
 // FaceID names a face of a folded base; the names people read follow from the

@@ -197,6 +197,7 @@ func Of(b card.Base) Net {
 	look, _ := e.values(b)
 	n := e.net(b, look)
 	n.addOwn(b.Lines)
+	n.Lines = mergeCuts(n.Lines)
 	if n.Closed == (geom.Rect{}) {
 		n.Closed = geom.Rect{W: b.Width, H: b.Height}
 	}

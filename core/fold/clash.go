@@ -20,11 +20,9 @@ const pierce = .15
 // solid is a panel as straight sides, for looking at clashes: its ring, and the
 // same ring a little smaller, since panels of one height meet edge to edge.
 type solid struct {
-	shape  geom.Path
-	flat   []V3
-	inner  []V3
-	centre V3
-	reach  float64
+	shape geom.Path
+	flat  []V3
+	inner []V3
 }
 
 func newSolid(ring geom.Path, holes []geom.Path) solid {
@@ -32,35 +30,39 @@ func newSolid(ring geom.Path, holes []geom.Path) solid {
 	for _, l := range ring.Flatten(chordTolerance) {
 		for _, q := range l.Points {
 			s.flat = append(s.flat, Flat(q))
-			s.centre = s.centre.add(Flat(q))
 		}
 	}
-	s.centre = s.centre.mul(1 / float64(len(s.flat)))
+	var centre V3
 	for _, q := range s.flat {
-		s.reach = max(s.reach, q.sub(s.centre).Len())
-		s.inner = append(s.inner, s.centre.add(q.sub(s.centre).mul(.93)))
+		centre = centre.add(q.mul(1 / float64(len(s.flat))))
+	}
+	for _, q := range s.flat {
+		s.inner = append(s.inner, centre.add(q.sub(centre).mul(.93)))
 	}
 	return s
 }
 
-// Clash looks for the first two panels that pass through one another, at a
-// share of the poses; nil when none do.
+// Clash looks for the first two panels that pass through one another, at a share of the
+// poses and at the last ones before the card is closed; nil when none do.
 func (f *Folder) Clash(poses []Pose) *Clash {
 	solids := make([]solid, len(f.Panels))
 	for i, p := range f.Panels {
 		solids[i] = newSolid(p.Ring, p.Holes)
 	}
-	const looks = 20
+	const looks, late = 20, 3
 	step := max(1, len(poses)/looks)
-	for k := step; k < len(poses)-1; k += step {
+	boxes := make([]box3, len(solids))
+	for k := 1; k < len(poses)-1; k++ {
+		if k%step != 0 && k < len(poses)-1-late {
+			continue
+		}
 		p := poses[k]
+		for i := range solids {
+			boxes[i] = boxOf(solids[i].flat, p.Panels[i])
+		}
 		for a := range solids {
 			for b := range solids {
-				if a == b {
-					continue
-				}
-				ca, cb := p.Panels[a].Apply(solids[a].centre), p.Panels[b].Apply(solids[b].centre)
-				if ca.sub(cb).Len() > solids[a].reach+solids[b].reach {
+				if a == b || !boxes[a].meets(boxes[b]) {
 					continue
 				}
 				if at, ok := pierced(&solids[a], p.Panels[a], &solids[b], p.Panels[b]); ok {
@@ -70,6 +72,23 @@ func (f *Folder) Clash(poses []Pose) *Clash {
 		}
 	}
 	return nil
+}
+
+// box3 is an upright box in space.
+type box3 struct{ lo, hi V3 }
+
+func boxOf(points []V3, m Motion) box3 {
+	b := box3{V3{math.Inf(1), math.Inf(1), math.Inf(1)}, V3{math.Inf(-1), math.Inf(-1), math.Inf(-1)}}
+	for _, p := range points {
+		q := m.Apply(p)
+		b.lo = V3{min(b.lo.X, q.X), min(b.lo.Y, q.Y), min(b.lo.Z, q.Z)}
+		b.hi = V3{max(b.hi.X, q.X), max(b.hi.Y, q.Y), max(b.hi.Z, q.Z)}
+	}
+	return b
+}
+
+func (b box3) meets(o box3) bool {
+	return b.lo.X <= o.hi.X && o.lo.X <= b.hi.X && b.lo.Y <= o.hi.Y && o.lo.Y <= b.hi.Y && b.lo.Z <= o.hi.Z && o.lo.Z <= b.hi.Z
 }
 
 // pierced reports whether a side of b runs through a, and where on a's sheet.

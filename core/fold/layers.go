@@ -16,13 +16,17 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 	for i := range above {
 		above[i] = make([]bool, n)
 	}
-	rings := make([]geom.Path, n)
+	rings := s.rings
+	boxes := make([]geom.Rect, n)
 	for i := range rings {
-		rings[i] = s.Closed(i, s.Panels[i].Ring)
+		boxes[i] = rings[i].Bounds().Grow(-.01)
 	}
 	nearly := s.Poses[len(s.Poses)-2]
 	for i := range n {
 		for j := range i {
+			if !boxes[i].Overlaps(boxes[j]) {
+				continue
+			}
 			common := geom.Intersection(geom.NonZero, rings[i], rings[j])
 			if common.Area() < 1 {
 				continue
@@ -30,6 +34,7 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 			at := inside(Panel{Ring: common.Rings()[0]})
 			zi, zj := s.depth(i, at, nearly), s.depth(j, at, nearly)
 			if math.Abs(zi-zj) < 1e-6 {
+				s.level = append(s.level, [2]int{j, i})
 				continue
 			}
 			if zi > zj {
@@ -96,10 +101,7 @@ type Layer struct {
 // Edge is the closed card seen along its main folds, from Front backward.
 func (s *Study) Edge() []Layer {
 	out := make([]Layer, 0, len(s.Order))
-	rings := make([]geom.Path, len(s.Panels))
-	for i := range rings {
-		rings[i] = s.Closed(i, s.Panels[i].Ring)
-	}
+	rings := s.rings
 	for _, p := range s.Order {
 		if s.stub(p) {
 			continue

@@ -1,6 +1,7 @@
 package fold
 
 import (
+	"math"
 	"slices"
 
 	"gonum.org/v1/gonum/mat"
@@ -60,6 +61,65 @@ func (f *Folder) solve(angles []float64) {
 			f.solveBlock(loops, f.free[b], angles)
 		}
 	}
+}
+
+// leave finds the first angles after the flat sheet. From there a block can fold in several
+// ways, since all of them meet in the flat state; the one is taken in which every fold
+// turns as its role says. Near it the angles may be several times those of the folds that
+// are turned by hand, or a part of them: a block is begun from other shares until it is on
+// that way. The first attempt stands where none is.
+func (f *Folder) leave(angles []float64) {
+	shares := []float64{1, 2.5, .4, 6, .15, 15}
+	for b, loops := range f.blocks {
+		free := f.free[b]
+		if len(free) == 0 {
+			continue
+		}
+		begin := append([]float64(nil), angles...)
+		f.solveBlock(loops, free, angles)
+		if f.asDrawn(loops, free, angles) {
+			continue
+		}
+		first := append([]float64(nil), angles...)
+		tries := len(shares) // the same share for all folds, or every mixture for a few
+		if len(free) <= 3 {
+			tries = int(math.Pow(float64(len(shares)), float64(len(free))))
+		}
+		found := false
+		for k := 1; k < tries && !found; k++ {
+			copy(angles, begin)
+			for i, rest := 0, k; i < len(free); i++ {
+				share := shares[k%len(shares)]
+				if len(free) <= 3 {
+					share = shares[rest%len(shares)]
+					rest /= len(shares)
+				}
+				angles[free[i]] = begin[free[i]] * share
+			}
+			f.solveBlock(loops, free, angles)
+			found = f.asDrawn(loops, free, angles)
+		}
+		if !found {
+			copy(angles, first)
+		}
+	}
+}
+
+// asDrawn reports whether loops are closed with all their folds turned as their roles say.
+func (f *Folder) asDrawn(loops, free []int, angles []float64) bool {
+	for _, h := range free {
+		if a := angles[h] * sign(f.Hinges[h].Role); a < 1e-9 || a > math.Pi {
+			return false
+		}
+	}
+	for _, i := range loops {
+		for _, v := range f.residual(i, angles) {
+			if math.Abs(v) > gap {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 func (f *Folder) solveBlock(loops, free []int, angles []float64) {

@@ -41,6 +41,7 @@ type Folder struct {
 	parent []step  // of each panel, how it hangs on the tree
 	order  []int   // panels from the root
 	main   []bool  // of each hinge, whether it is turned by hand
+	stages int     // in which folds are turned by hand
 	loops  []loop  // the folds outside the tree
 	blocks [][]int // loops that are solved together, in order
 	free   [][]int // of each block, the hinges that it finds
@@ -83,6 +84,12 @@ func NewFolder(n Net) *Folder {
 	f.tree()
 	f.flaps()
 	f.plan()
+	f.stages = 1
+	for j, h := range f.Hinges {
+		if f.main[j] {
+			f.stages = max(f.stages, n.Lines[h.Line].Stage+1)
+		}
+	}
 	return f
 }
 
@@ -99,7 +106,8 @@ func (f *Folder) flaps() {
 	}
 }
 
-// tree hangs panels on each other, breadth first, main folds before others.
+// tree hangs panels on each other, breadth first: over main folds as far as they reach,
+// then over the others, and over main folds again from what came with these.
 func (f *Folder) tree() {
 	f.parent = make([]step, len(f.Panels))
 	for i := range f.parent {
@@ -112,24 +120,33 @@ func (f *Folder) tree() {
 	seen := make([]bool, len(f.Panels))
 	seen[f.root] = true
 	f.order = []int{f.root}
-	for _, main := range []bool{true, false} {
-		for i := 0; i < len(f.order); i++ {
-			at := f.order[i]
-			for j, h := range f.Hinges {
-				if f.main[j] != main || h.A != at && h.B != at {
-					continue
-				}
+	at := f.hingesOf()
+	// over hangs what is reached over main folds, or over others, on the panels from one
+	// on; it returns whether there was anything.
+	over := func(from int, main bool) bool {
+		n := len(f.order)
+		for i := from; i < len(f.order); i++ {
+			for _, j := range at[f.order[i]] {
+				h := f.Hinges[j]
 				to, forward := h.B, true
-				if h.B == at {
+				if h.B == f.order[i] {
 					to, forward = h.A, false
 				}
-				if !seen[to] {
+				if f.main[j] == main && !seen[to] {
 					seen[to], inTree[j] = true, true
-					f.parent[to] = step{j, forward, at}
+					f.parent[to] = step{j, forward, f.order[i]}
 					f.order = append(f.order, to)
 				}
 			}
+			if !main && len(f.order) > n {
+				break // main folds first, from there
+			}
 		}
+		return len(f.order) > n
+	}
+	for more := true; more; {
+		over(0, true)
+		more = over(0, false)
 	}
 	for j, h := range f.Hinges {
 		if inTree[j] || !seen[h.A] {
@@ -137,6 +154,18 @@ func (f *Folder) tree() {
 		}
 		f.loops = append(f.loops, f.loopOf(j))
 	}
+}
+
+// hingesOf are, for each panel, the hinges that it has.
+func (f *Folder) hingesOf() [][]int {
+	out := make([][]int, len(f.Panels))
+	for j, h := range f.Hinges {
+		out[h.A] = append(out[h.A], j)
+		if h.B != h.A {
+			out[h.B] = append(out[h.B], j)
+		}
+	}
+	return out
 }
 
 // loopOf is the way from A over the hinge to B and back by the tree.
@@ -236,13 +265,7 @@ func (f *Folder) plan() {
 // after the other.
 func (f *Folder) driven(hinge int, closing float64) float64 {
 	l := f.net.Lines[f.Hinges[hinge].Line]
-	stages := 1
-	for _, o := range f.net.Lines {
-		if o.Main {
-			stages = max(stages, o.Stage+1)
-		}
-	}
-	share := min(max(closing*float64(stages)-float64(l.Stage), 0), 1)
+	share := min(max(closing*float64(f.stages)-float64(l.Stage), 0), 1)
 	end := math.Pi
 	if l.Stop != 0 {
 		end = l.Stop
@@ -289,7 +312,10 @@ func (f *Folder) Sweep(n int) []Pose {
 				now[j] = 2*angles[j] - before[j]
 			}
 		}
-		if i > 0 {
+		switch {
+		case i == 1:
+			f.leave(now)
+		case i > 1:
 			f.solve(now)
 		}
 		if i == n {

@@ -31,6 +31,9 @@ type Line struct {
 	Main  bool    `json:"main,omitempty"`
 	Stage int     `json:"stage,omitempty"`
 	Stop  float64 `json:"stop,omitempty"`
+
+	own   bool // a person has added it
+	order int  // of an own line, when hands fold it; 0 is whenever it works out
 }
 
 // Side is the side of the sheet that a face is on.

@@ -13,7 +13,7 @@ import (
 // run along them.
 func (n *Net) addOwn(lines []card.OwnLine) {
 	for _, l := range lines {
-		own := Line{Role: Flipped(l.Role), From: n.inView(l.From), To: n.inView(l.To)}
+		own := Line{Role: Flipped(l.Role), From: n.inView(l.From), To: n.inView(l.To), own: true, order: l.Order}
 		if l.Role == Guide {
 			n.spare(own)
 			continue

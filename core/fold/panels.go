@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"sectilis/core/card"
 	"sectilis/core/geom"
 )
 
@@ -163,6 +164,28 @@ func (d Division) PanelAt(p geom.Point) int {
 		}
 	}
 	return -1
+}
+
+// PanelOf is the panel that a path on the sheet is glued to: that of a face on which most
+// of it lies; -1 if it lies on none. A panel is of a face if its middle is on it.
+func (d Division) PanelOf(n Net, f card.FaceID, path geom.Path) int {
+	face := n.Face(f)
+	back, ok := face.OnSheet.Inverse()
+	if !ok {
+		return -1
+	}
+	best, most := -1, 0.0
+	box := path.Bounds()
+	for i, q := range d.Panels {
+		if !q.Ring.Bounds().Overlaps(box) || !(geom.Rect{W: face.Width, H: face.Height}).Grow(.01).Has(back.Apply(q.Middle)) {
+			continue
+		}
+		on := geom.Intersection(geom.NonZero, path, geom.Join(append([]geom.Path{q.Ring}, q.Holes...)...)).Area()
+		if on > most+1e-9 {
+			best, most = i, on
+		}
+	}
+	return best
 }
 
 // sign is the direction in which a fold of a role turns: seen from outside, a

@@ -128,31 +128,7 @@ func stepNet(b card.Base, v func(string) float64) Net {
 	for _, s := range steps(b, v) {
 		p.strip(s.x0, s.x1, s.up, s.out)
 	}
-	n := p.net()
-	// Neighbours share the cut between them.
-	n.Lines = mergeCuts(n.Lines)
-	return n
-}
-
-// mergeCuts makes one cut of upright ones that lie on each other.
-func mergeCuts(lines []Line) []Line {
-	var out []Line
-	for _, l := range lines {
-		merged := false
-		if l.Role == Cut {
-			for i := range out {
-				o := &out[i]
-				if o.Role == Cut && math.Abs(o.From.X-l.From.X) < 1e-9 && math.Abs(o.To.X-l.To.X) < 1e-9 && l.From.X == l.To.X {
-					o.From.Y, o.To.Y = min(o.From.Y, l.From.Y), max(o.To.Y, l.To.Y)
-					merged = true
-				}
-			}
-		}
-		if !merged {
-			out = append(out, l)
-		}
-	}
-	return out
+	return p.net()
 }
 
 func stepLimit(b card.Base, v func(string) float64) (string, bool) {

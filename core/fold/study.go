@@ -22,7 +22,11 @@ type Study struct {
 	// Cover is the closed card from Front, in the coordinates of that face.
 	Cover geom.Path
 	kind  card.BaseKind
-	front Motion // from the sheet's space, closed, to the face Front
+	rings []geom.Path // of the panels, closed
+	level [][2]int    // panels that would lie in one place, closed
+	// inTheWay says what leaves do to one another, which another order of folds may mend.
+	inTheWay []string
+	front    Motion // from the sheet's space, closed, to the face Front
 }
 
 // studies are kept, since a base is asked for at every change of its card. The key is the
@@ -39,45 +43,53 @@ func StudyOf(b card.Base) *Study {
 	return s
 }
 
+// study folds a base as it is drawn or, where leaves would be in each other's way, in an
+// order of hand folds in which they are not, if there is one.
 func study(b card.Base) *Study {
-	s := &Study{Net: Of(b), kind: b.Kind}
-	s.Folder = NewFolder(s.Net)
-	s.Poses = s.Sweep(openings)
-	s.Verdict = s.Judge(s.Poses)
-	if c := s.Clash(s.Poses); c != nil {
-		s.Verdict.Folds = false
-		s.Verdict.Why = append(s.Verdict.Why, fmt.Sprintf("Two panels pass through one another when it is %.0f° open, %.1f mm from the left and %.1f mm from the top of the sheet, seen from outside.",
-			180*(1-c.Closing), c.At.X, c.At.Y))
+	net := Of(b)
+	folder := NewFolder(net)
+	folds := folder.handFolds()
+	if ordered, ok := net.numbered(folds); ok {
+		folder = NewFolder(ordered)
 	}
-	s.close()
-	var woven [2]int
-	if s.Order, woven = s.stacked(); woven[0] >= 0 && s.Verdict.Folds {
-		a, b := s.Panels[woven[0]].Middle, s.Panels[woven[1]].Middle
-		s.Verdict.Folds = false
-		s.Verdict.Why = append(s.Verdict.Why, fmt.Sprintf("Closed, the panels at %.0f, %.0f mm and at %.0f, %.0f mm of the sheet would each have to lie on the other.", a.X, a.Y, b.X, b.Y))
+	s := fold(b, folder)
+	if len(s.inTheWay) == 0 {
+		return s
 	}
+	orders(folds, func(order []handFold) bool {
+		other := fold(b, NewFolder(net.inOrder(order)))
+		if len(other.inTheWay) == 0 {
+			s = other
+			return true
+		}
+		return false
+	})
 	return s
 }
 
-// close looks at the closed card.
-func (s *Study) close() {
-	last := s.Poses[len(s.Poses)-1]
-	f := s.Net.Face(card.Front)
-	at := s.PanelAt(f.OnSheet.Apply(geom.Pt(f.Width/2, f.Height*.98)))
-	if at < 0 {
-		at = s.root
+// fold folds a base and looks at it on the way and when it is closed.
+func fold(b card.Base, f *Folder) *Study {
+	s := &Study{Folder: f, Net: f.net, kind: b.Kind}
+	s.Poses = s.Sweep(openings)
+	s.Verdict = s.Judge(s.Poses)
+	s.closed()
+	var woven [2]int
+	s.Order, woven = s.stacked()
+	if c := s.Clash(s.Poses); c != nil {
+		s.inTheWay = append(s.inTheWay, fmt.Sprintf("Two panels pass through one another when it is %.0f° open, %.1f mm from the left and %.1f mm from the top of the sheet, seen from outside.",
+			180*(1-c.Closing), c.At.X, c.At.Y))
 	}
-	s.front = last.Panels[at].inverse()
-	paths := make([]geom.Path, len(s.Panels))
-	for i := range s.Panels {
-		paths[i] = s.Closed(i, s.Panels[i].Ring)
-	}
-	s.Cover = geom.Union(geom.NonZero, paths...)
-	for _, p := range geom.Divide(geom.NonZero, paths...) {
-		if p.Path.Area() > 1 {
-			s.Layers = max(s.Layers, len(p.Cover))
+	if s.Verdict.Flat && !s.Net.Stands {
+		if woven[0] >= 0 {
+			a, b := s.Panels[woven[0]].Middle, s.Panels[woven[1]].Middle
+			s.inTheWay = append(s.inTheWay, fmt.Sprintf("Closed, the panels at %.0f, %.0f mm and at %.0f, %.0f mm of the sheet would each have to lie on the other.", a.X, a.Y, b.X, b.Y))
 		}
+		s.inTheWay = append(s.inTheWay, s.crosses()...)
+		s.Verdict.Why = append(s.Verdict.Why, s.sticksOut()...)
 	}
+	s.Verdict.Why = append(s.Verdict.Why, s.inTheWay...)
+	s.Verdict.Folds = s.Verdict.Folds && len(s.Verdict.Why) == 0
+	return s
 }
 
 // Closed is where a path on a panel, in the coordinates of the sheet, lies when

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { Button, ConfigProvider, Result, StyleProvider } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
+import { refDebounced } from '@vueuse/core'
 import { connected } from './api/events'
 import { useCatalogue } from './store/catalogue'
 import { keptStyles } from './styles'
 import { theme } from './theme'
 
 const catalogue = useCatalogue()
+/** A stream that breaks for a moment is taken up again before anyone has to know. */
+const answers = refDebounced(connected, 1500)
 const why = ref('')
 const styles = keptStyles()
 
@@ -29,7 +32,7 @@ onMounted(load)
         <template #extra><Button type="primary" @click="load">Try again</Button></template>
       </Result>
       <RouterView v-else />
-      <div v-if="!connected" class="away" role="status">
+      <div v-if="!connected && !answers" class="away" role="status">
         The program does not answer; what you change now cannot be saved.
       </div>
     </ConfigProvider>

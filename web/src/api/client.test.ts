@@ -1,9 +1,8 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import { answering } from '../testing/answers'
-import { api, Fault, type Paper } from './client'
+import { api, Fault } from './client'
 
-const paper: Paper = { size: 'a4', margin: 6.35, between: 3 }
 const fault = async (p: Promise<unknown>) => {
   const e = await p.then(
     () => assert.fail('nothing was refused'),
@@ -41,33 +40,16 @@ test('an empty answer is none', async () => {
   assert.equal(await api.keepScraps([]), undefined)
 })
 
-test('sheets are asked for with all that they follow from', async () => {
+test('what goes out is asked for with no more than differs from the card', async () => {
   const asked = answering(() => ({ json: {} }))
-  await api.sheets('c1', paper)
-  await api.sheets('c1', {
-    ...paper,
-    borderless: true,
-    share: true,
-    lie: 'landscape',
-    turning: 'freely',
-    marks: 'hand',
-  })
-  const [plain, other] = asked.map((a) => Object.fromEntries(new URL(a.path, 'http://x').searchParams))
-  assert.deepEqual(plain, {
-    size: 'a4',
-    margin: '6.35',
-    between: '3',
-    turning: 'quarters',
-    lie: 'portrait',
-    marks: 'machine',
-  })
-  assert.deepEqual(other, {
-    size: 'a4',
-    margin: '0',
-    between: '3',
-    turning: 'freely',
-    lie: 'landscape',
-    marks: 'hand',
-    share: '1',
-  })
+  await api.print('c1')
+  await api.print('c1', true)
+  await api.run('c1', 2)
+  await api.run('c1', 2, { pass: 0, path: 3 })
+  assert.deepEqual(
+    asked.map((a) => a.path.replace('/api/cards/c1/', '')),
+    ['prints', 'prints?without=1', 'sheets/2/runs', 'sheets/2/runs?goOn=1&pass=0&path=3'],
+  )
+  assert.equal(api.pdfURL('c1', false, true), '/api/cards/c1/sheets.pdf', 'without lines there is no spot colour')
+  assert.equal(api.pageURL('c1', 1, 'jpg', 300), '/api/cards/c1/sheets/1/page.jpg?dpi=300')
 })

@@ -24,6 +24,7 @@ import type {
   PictureFacts,
   Point,
   Problem,
+  SheetSetup,
   Sketch,
   Summary,
   Supply,
@@ -80,29 +81,26 @@ async function fault(res: Response): Promise<Fault> {
   }
 }
 
-export interface Paper {
-  size: string
-  margin: number
-  between: number
-  /** How pieces may be turned. */
-  turning?: 'upright' | 'quarters' | 'freely'
-  lie?: 'portrait' | 'landscape'
-  /** What printed sheets are marked with. */
-  marks?: 'machine' | 'hand' | 'none'
-  /** The printer reaches the edges of the paper. */
-  borderless?: boolean
-  /** Pieces lie edge to edge, and shared edges are cut once. */
-  share?: boolean
+/** How a test page is laid, which is of no card. */
+const query = (p: SheetSetup) => `?size=${p.size}&lie=${p.lie}`
+
+/** Adds to a query what is set. */
+const asked = (parts: Record<string, string | number | boolean | undefined>) => {
+  const set = Object.entries(parts).filter(([, v]) => v !== undefined && v !== false && v !== '')
+  return set.length ? '?' + set.map(([k, v]) => `${k}=${v === true ? 1 : v}`).join('&') : ''
 }
 
-const query = (p: Paper) =>
-  `?size=${p.size}&margin=${p.borderless ? 0 : p.margin}&between=${p.between}&turning=${p.turning ?? 'quarters'}` +
-  `&lie=${p.lie ?? 'portrait'}&marks=${p.marks ?? 'machine'}${p.share ? '&share=1' : ''}`
+/** Where a run goes on: where it was, or from a path that a person has pointed at. */
+export interface GoOn {
+  pass?: number
+  path?: number
+}
 
 export const api = {
   catalogue: () => call<Catalogue>('GET', '/catalogue'),
   cards: (find: string) => call<Summary[]>('GET', '/cards?find=' + encodeURIComponent(find)),
-  create: (title: string, base: Base) => call<{ id: string }>('POST', '/cards', { title, base }),
+  create: (title: string, base: Base, sheets?: SheetSetup) =>
+    call<{ id: string }>('POST', '/cards', { title, base, sheets }),
   copy: (id: string) => call<{ id: string }>('POST', `/cards/${id}/copies`),
   remove: (id: string) => call<void>('DELETE', `/cards/${id}`),
   restore: (id: string) => call<void>('POST', `/cards/${id}/restore`),
@@ -121,25 +119,27 @@ export const api = {
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
   setWords: (words: Words) => call<WordsSet>('POST', '/settings', words),
-  trueSize: (p: Paper) => call<TrueSize>('GET', `/printer/correction${query(p)}`),
-  measured: (p: Paper, across: number, down: number) =>
+  trueSize: (p: SheetSetup) => call<TrueSize>('GET', `/printer/correction${query(p)}`),
+  measured: (p: SheetSetup, across: number, down: number) =>
     call<TrueSize>('PUT', `/printer/correction${query(p)}`, { across, down }),
   asItComes: () => call<void>('DELETE', '/printer/correction'),
-  testPage: (p: Paper) => call<Job>('POST', `/printer/tests${query(p)}`),
+  testPage: (p: SheetSetup) => call<Job>('POST', `/printer/tests${query(p)}`),
   namedCutter: () => call<OtherCutter>('GET', '/cutter/named'),
   useCutter: (c: OtherCutter) => call<void>('PUT', '/cutter/named', c),
   scraps: () => call<Scrap[]>('GET', '/scraps'),
   keepScraps: (s: Scrap[]) => call<void>('PUT', '/scraps', s),
   onHand: () => call<OnHand[]>('GET', '/onhand'),
   keepOnHand: (h: OnHand) => call<void>('PUT', `/stocks/${h.stock}/onhand`, h),
-  sheets: (id: string, p: Paper) => call<LayoutView>('GET', `/cards/${id}/sheets${query(p)}`),
-  layCloser: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/sheets/closer${query(p)}`),
-  print: (id: string, p: Paper) => call<Job>('POST', `/cards/${id}/prints${query(p)}`),
-  run: (id: string, n: number, p: Paper, goOn: boolean) =>
-    call<Job>('POST', `/cards/${id}/sheets/${n}/runs${query(p)}${goOn ? '&goOn=1' : ''}`),
+  sheets: (id: string) => call<LayoutView>('GET', `/cards/${id}/sheets`),
+  layCloser: (id: string) => call<Job>('POST', `/cards/${id}/sheets/closer`),
+  /** Prints; without what has no room on any sheet only if that is said. */
+  print: (id: string, without = false) => call<Job>('POST', `/cards/${id}/prints${asked({ without })}`),
+  run: (id: string, n: number, goOn?: GoOn) =>
+    call<Job>('POST', `/cards/${id}/sheets/${n}/runs${asked(goOn ? { goOn: true, ...goOn } : {})}`),
   /** Puts a sheet on the mat, looks for its marks, or cuts a test. */
-  atCutter: (id: string, n: number, what: 'loads' | 'finds' | 'tests', p: Paper) =>
-    call<Job>('POST', `/cards/${id}/sheets/${n}/${what}${query(p)}`),
+  atCutter: (id: string, n: number, what: 'loads' | 'finds' | 'tests') =>
+    call<Job>('POST', `/cards/${id}/sheets/${n}/${what}`),
+  jobs: () => call<Job[]>('GET', '/jobs'),
   hold: (job: string, what: 'pause' | 'on') => call<void>('POST', `/jobs/${job}/${what}`),
   unload: () => call<void>('DELETE', '/cutter/mat'),
   mishap: (m: Mishap) => call<void>('PUT', '/cutter/mishap', m),
@@ -172,13 +172,13 @@ export const api = {
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
-  pdfURL: (id: string, p: Paper, lines: boolean, spot: boolean) =>
-    `/api/cards/${id}/sheets.pdf${query(p)}${lines ? '&lines=1' : ''}${lines && spot ? '&spot=1' : ''}`,
-  zipURL: (id: string, p: Paper, unit: string) => `/api/cards/${id}/sheets.zip${query(p)}&unit=${unit}`,
-  svgURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/lines.svg${query(p)}`,
-  pageURL: (id: string, n: number, p: Paper, kind: 'png' | 'jpg', dpi: number) =>
-    `/api/cards/${id}/sheets/${n}/page.${kind}${query(p)}&dpi=${dpi}`,
-  hpglURL: (id: string, n: number, p: Paper) => `/api/cards/${id}/sheets/${n}/run.hpgl${query(p)}`,
+  pdfURL: (id: string, lines: boolean, spot: boolean) =>
+    `/api/cards/${id}/sheets.pdf${asked({ lines, spot: lines && spot })}`,
+  zipURL: (id: string, unit: string) => `/api/cards/${id}/sheets.zip${asked({ unit })}`,
+  svgURL: (id: string, n: number) => `/api/cards/${id}/sheets/${n}/lines.svg`,
+  pageURL: (id: string, n: number, kind: 'png' | 'jpg', dpi: number) =>
+    `/api/cards/${id}/sheets/${n}/page.${kind}${asked({ dpi })}`,
+  hpglURL: (id: string, n: number) => `/api/cards/${id}/sheets/${n}/run.hpgl`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
   frontURL: (id: string, revision: number) => `/api/cards/${id}/front.png?v=${revision}`,
 }

@@ -9,11 +9,12 @@ import { usePrefs } from '../store/prefs'
 import { kindName } from './names'
 import { ago } from './measure'
 import { useLater } from './useLater'
+import { useOut } from './useOut'
 import StationStrip from './StationStrip.vue'
 import Wordmark from './Wordmark.vue'
 import NameInput from './NameInput.vue'
 
-const props = defineProps<{ here: Station; sheets: number | undefined; machine: string }>()
+const props = defineProps<{ here: Station; sheets: number | undefined; waiting?: number; machine: string }>()
 defineEmits<{ go: [station: Station] }>()
 
 const card = useCard()
@@ -21,6 +22,7 @@ const prefs = usePrefs()
 const now = useNow({ interval: 15000 })
 const renaming = ref(false)
 const ready = useLater()
+const out = useOut()
 
 const list = computed(() => {
   const v = card.view
@@ -29,7 +31,11 @@ const list = computed(() => {
   const facts: Record<Station, string> = {
     base: kindName(v.card.base.kind),
     panels: used === 0 ? 'empty' : used === 1 ? '1 face' : `${used} faces`,
-    sheets: props.sheets === undefined ? '…' : props.sheets === 1 ? '1 sheet' : `${props.sheets} sheets`,
+    sheets:
+      props.sheets === undefined
+        ? '…'
+        : (props.sheets === 1 ? '1 sheet' : `${props.sheets} sheets`) +
+          (props.waiting ? `, ${props.waiting} not laid` : ''),
     machine: props.machine,
   }
   const names: Record<Station, string> = { base: 'Base', panels: 'Panels', sheets: 'Sheets', machine: 'Machine' }
@@ -144,15 +150,15 @@ function rename(title: string | undefined) {
                 <MenuDivider />
               </template>
               <MenuItem key="pdf">
-                <a :href="api.pdfURL(card.id, prefs.paper, false, false)" download data-testid="out-pdf"
+                <a :href="api.pdfURL(card.id, false, false)" download data-testid="out-pdf" @click="out.ask"
                   >What is printed, as PDF</a
                 >
               </MenuItem>
               <MenuItem key="lines">
-                <a :href="api.pdfURL(card.id, prefs.paper, true, prefs.spot)" download>Print and lines, as PDF</a>
+                <a :href="api.pdfURL(card.id, true, prefs.spot)" download @click="out.ask">Print and lines, as PDF</a>
               </MenuItem>
               <MenuItem key="all">
-                <a :href="api.zipURL(card.id, prefs.paper, prefs.unit)" download data-testid="out-all"
+                <a :href="api.zipURL(card.id, prefs.unit)" download data-testid="out-all" @click="out.ask"
                   >All sheets with their lines and runs, as ZIP</a
                 >
               </MenuItem>

@@ -6,12 +6,12 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useEvents } from '../api/events'
 import AppHeader from '../parts/AppHeader.vue'
+import RunStrip from '../parts/RunStrip.vue'
 import ShortcutHelp from '../parts/ShortcutHelp.vue'
 import { stations, type Station } from '../router'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
 import { useSheets } from '../store/sheets'
-import { usePrefs } from '../store/prefs'
 import PaperDefs from '../surface/PaperDefs.vue'
 import { isTyping } from './panels/usePanelKeys'
 
@@ -19,7 +19,6 @@ const props = defineProps<{ id: string }>()
 const card = useCard()
 const sheets = useSheets()
 const machine = useMachine()
-const prefs = usePrefs()
 const route = useRoute()
 const router = useRouter()
 const help = ref(false)
@@ -38,15 +37,19 @@ watch(
 )
 // The sheets follow every change, a moment later.
 watchDebounced(
-  () => [card.view?.id, card.view?.revision, prefs.paper],
+  () => [card.view?.id, card.view?.revision],
   () => void sheets.load(),
-  { debounce: 250, deep: true },
+  { debounce: 250 },
 )
 onMounted(() => void machine.look())
 
 useEvents((e) => {
   if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
-  if (e.kind === 'hello') void card.catchUp(Infinity)
+  if (e.kind === 'hello') {
+    void card.catchUp(Infinity)
+    void sheets.load()
+    void machine.catchUp()
+  }
   if (e.kind === 'job' && e.job) machine.hear(e.job)
 })
 
@@ -67,7 +70,14 @@ useEventListener(window, 'keydown', (e: KeyboardEvent) => {
 <template>
   <div v-if="card.view && card.view.id === id" class="page">
     <PaperDefs />
-    <AppHeader :here="here" :sheets="sheets.layout?.sheets.length" :machine="machine.fact" @go="go" />
+    <AppHeader
+      :here="here"
+      :sheets="sheets.layout?.sheets.length"
+      :waiting="sheets.layout?.problems.length"
+      :machine="machine.fact"
+      @go="go"
+    />
+    <RunStrip :here="here" @go="go('machine')" />
     <RouterView class="station" />
     <ShortcutHelp v-model:open="help" />
   </div>
@@ -83,9 +93,10 @@ useEventListener(window, 'keydown', (e: KeyboardEvent) => {
 .page {
   height: 100%;
   display: grid;
-  grid-template: 56px minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template: 56px auto minmax(0, 1fr) / minmax(0, 1fr);
 }
 .station {
+  grid-row: 3;
   min-height: 0;
 }
 .wait {

@@ -23,6 +23,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     fonts: [],
     sizes: [],
     bases: [],
+    setup: { size: '', lie: 'portrait', margin: 0, between: 0, turning: 'quarters', marks: 'machine' },
   })
   const pictures = ref<Picture[]>([])
   const sketches = shallowRef<Sketch[]>([])

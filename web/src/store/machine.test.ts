@@ -15,7 +15,7 @@ async function bench(started: (a: Asked) => { status?: number; json?: unknown } 
     if (a.path === '/api/cutter') return { json: cutter }
     if (a.path === '/api/cards/c1')
       return { json: { id: 'c1', revision: 1, card: { faces: [] }, scene: { net: { faces: [] }, faces: [] } } }
-    if (a.path.startsWith('/api/cards/c1/sheets?')) return { json: { sheets: [], problems: [] } }
+    if (a.path === '/api/cards/c1/sheets') return { json: { sheets: [], problems: [] } }
     return started(a)
   })
   await useCard().open('c1')
@@ -52,7 +52,7 @@ test('jobs of three kinds go on beside each other', async () => {
 
 test('the sheets are read anew when a run has ended, not when a page was printed', async () => {
   const { machine, asked } = await bench()
-  const read = () => asked.filter((a) => a.path.startsWith('/api/cards/c1/sheets?')).length
+  const read = () => asked.filter((a) => a.path === '/api/cards/c1/sheets').length
   machine.hear(job('j2', 'print', { state: 'done' }))
   await settled()
   assert.equal(read(), 0)
@@ -78,7 +78,21 @@ test('what cannot start is said, and the cutter is looked at', async () => {
   await machine.start('goOn', 3)
   assert.deepEqual(said, ['The cutter is not ready: it is switched off.'])
   const run = asked.find((a) => a.path.includes('/runs'))
-  assert.ok(run?.path.startsWith('/api/cards/c1/sheets/3/runs?') && run.path.endsWith('&goOn=1'))
+  assert.equal(run?.path, '/api/cards/c1/sheets/3/runs?goOn=1')
   await settled()
   assert.equal(machine.cutter?.name, 'Bench cutter')
+})
+
+test('after the stream was broken, jobs are as the program knows them', async () => {
+  const { machine } = await bench((a) =>
+    a.path === '/api/jobs'
+      ? { json: [job('j5', 'run', { sheet: 2, progress: 0.6 }), job('j6', 'find', { state: 'failed' })] }
+      : { status: 500 },
+  )
+  machine.hear(job('j2', 'print'))
+  machine.hear(job('j1', 'run'))
+  await machine.catchUp()
+  assert.equal(machine.print, undefined, 'a job that the program does not know is not under way')
+  assert.equal(machine.run?.id, 'j5', 'the one under way, not the last')
+  assert.equal(machine.fact, 'cutting 60 %')
 })

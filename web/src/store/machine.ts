@@ -2,15 +2,13 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { message } from 'ant-design-vue'
-import { api, Fault } from '../api/client'
+import { api, Fault, type GoOn } from '../api/client'
 import type { CutterState, Job, Mishap } from '../api/types'
 import { useCard } from './card'
-import { usePrefs } from './prefs'
 import { useSheets } from './sheets'
 
 export const useMachine = defineStore('machine', () => {
   const card = useCard()
-  const prefs = usePrefs()
   const sheets = useSheets()
   const cutter = ref<CutterState>()
   const run = ref<Job>()
@@ -46,20 +44,40 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
-  const ask = {
-    run: (sheet: number) => api.run(card.id, sheet, prefs.paper, false),
-    goOn: (sheet: number) => api.run(card.id, sheet, prefs.paper, true),
-    loads: (sheet: number) => api.atCutter(card.id, sheet, 'loads', prefs.paper),
-    finds: (sheet: number) => api.atCutter(card.id, sheet, 'finds', prefs.paper),
-    tests: (sheet: number) => api.atCutter(card.id, sheet, 'tests', prefs.paper),
-    closer: () => api.layCloser(card.id, prefs.paper),
-    print: () => api.print(card.id, prefs.paper),
-    testPage: () => api.testPage(prefs.paper),
+  /** After the stream was broken: whatever has happened to jobs and machine meanwhile. */
+  async function catchUp() {
+    try {
+      const jobs = await api.jobs()
+      for (const mine of [run, print, closer]) {
+        const was = mine.value
+        if (was?.state === 'running' && !jobs.some((j) => j.id === was.id)) mine.value = undefined
+      }
+      for (const job of jobs) {
+        const mine = of(job.kind)
+        // The one that is under way goes before those that have ended.
+        if (job.state === 'running' || mine.value?.state !== 'running' || mine.value.id === job.id) mine.value = job
+      }
+    } catch {
+      return // That the program is away is told by the page itself.
+    }
+    await look()
   }
 
-  async function start(kind: keyof typeof ask, sheet = 0) {
+  const ask = {
+    run: (sheet: number) => api.run(card.id, sheet),
+    goOn: (sheet: number, from?: GoOn) => api.run(card.id, sheet, from ?? {}),
+    loads: (sheet: number) => api.atCutter(card.id, sheet, 'loads'),
+    finds: (sheet: number) => api.atCutter(card.id, sheet, 'finds'),
+    tests: (sheet: number) => api.atCutter(card.id, sheet, 'tests'),
+    closer: () => api.layCloser(card.id),
+    print: () => api.print(card.id),
+    printWithout: () => api.print(card.id, true),
+    testPage: () => api.testPage(sheets.setup),
+  }
+
+  async function start(kind: keyof typeof ask, sheet = 0, from?: GoOn) {
     try {
-      const job = await ask[kind](sheet)
+      const job = await ask[kind](sheet, from)
       const mine = of(job.kind)
       // An event may have come before this answer.
       if (mine.value?.id !== job.id) mine.value = job
@@ -83,5 +101,5 @@ export const useMachine = defineStore('machine', () => {
   const unload = () => tell(api.unload())
   const mishap = (m: Mishap) => tell(api.mishap(m))
 
-  return { cutter, run, print, closer, running, fact, look, hear, start, stop, hold, unload, mishap }
+  return { cutter, run, print, closer, running, fact, look, hear, catchUp, start, stop, hold, unload, mishap }
 })

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { useStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import type { Paper } from '../api/client'
+import type { SheetSetup } from '../api/types'
 import { format, formatSize, formatUnit, INCH, type Unit } from '../parts/measure'
 
 export const usePrefs = defineStore('prefs', () => {
@@ -14,7 +14,10 @@ export const usePrefs = defineStore('prefs', () => {
   const mark = useStorage('sectilis.mark', '')
   const marks = useStorage('sectilis.marks', true)
   const ratio = useStorage('sectilis.ratio', true)
-  const paper = useStorage<Paper>('sectilis.paper', { size: 'letter', margin: INCH / 4, between: INCH / 8 })
+  /** How the sheets of a card were set up last: new cards begin with it. */
+  const lastSheets = useStorage<SheetSetup | null>('sectilis.sheets', null, undefined, {
+    serializer: { read: (v) => (v ? (JSON.parse(v) as SheetSetup) : null), write: (v) => JSON.stringify(v) },
+  })
   const lines = useStorage('sectilis.lines', false)
   /** How printed pages go out as pictures. */
   const picture = useStorage<{ kind: 'png' | 'jpg'; dpi: number }>('sectilis.picture', { kind: 'png', dpi: 300 })
@@ -32,7 +35,7 @@ export const usePrefs = defineStore('prefs', () => {
     mark,
     marks,
     from,
-    paper,
+    lastSheets,
     lines,
     spot,
     picture,

@@ -5,7 +5,7 @@ import { useCard } from './card'
 import { useSheets } from './sheets'
 
 const card = (id: string) => ({ id, revision: 1, card: { faces: [] }, scene: { net: { faces: [] }, faces: [] } })
-const isLayout = (path: string) => path.includes('/sheets?')
+const isLayout = (path: string) => path.endsWith('/sheets')
 
 beforeEach(freshStores)
 

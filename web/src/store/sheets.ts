@@ -1,15 +1,17 @@
 // The sheets of the open card, laid anew by the server when it has changed.
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import type { LayoutView, SheetOnHand as OnHand } from '../api/types'
+import type { LayoutView, SheetOnHand as OnHand, SheetSetup } from '../api/types'
 import { useCard } from './card'
+import { useCatalogue } from './catalogue'
 import { usePrefs } from './prefs'
 
 export const useSheets = defineStore('sheets', () => {
   const card = useCard()
   const prefs = usePrefs()
+  const catalogue = useCatalogue()
   const layout = shallowRef<LayoutView>()
   /** Of which stocks there is something else on hand than the size for all. */
   const onHand = shallowRef<OnHand[]>([])
@@ -23,11 +25,20 @@ export const useSheets = defineStore('sheets', () => {
     owner.value = id
     const mine = ++asked
     try {
-      const l = await api.sheets(id, prefs.paper)
+      const l = await api.sheets(id)
       if (mine === asked) layout.value = l
     } catch (e) {
       void message.warning(e instanceof Fault ? e.message : String(e))
     }
+  }
+
+  /** How the sheets of the open card are laid and marked. */
+  const setup = computed<SheetSetup>(() => card.view?.card.sheets ?? catalogue.all.setup)
+  /** Sets the card's sheets up another way; cards made from now on begin with that. */
+  function setUp(part: Partial<SheetSetup>) {
+    const next = { ...setup.value, ...part }
+    prefs.lastSheets = next
+    return card.change({ do: 'setSheets', sheets: next })
   }
 
   const ownOf = (stock: string): OnHand => onHand.value.find((h) => h.stock === stock) ?? { stock, sizes: [] }
@@ -45,5 +56,5 @@ export const useSheets = defineStore('sheets', () => {
     await load()
   }
 
-  return { layout, load, ownOf, loadOnHand, keepOnHand }
+  return { layout, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
 })

@@ -16,7 +16,11 @@ const props = defineProps<{
   travel: boolean
   /** Whether each piece tells how far it was cut from its print. */
   apart: boolean
+  /** Whether a path is to be pointed at, and the one that was. */
+  pointing?: boolean
+  pointed?: { pass: number; path: number }
 }>()
+const emit = defineEmits<{ point: [path: { pass: number; path: number }] }>()
 
 const running = computed(() => (props.job?.state === 'running' && props.job.kind === 'run' ? props.job : undefined))
 const done = computed(() =>
@@ -37,6 +41,8 @@ const lies = computed(() => (found.value?.at as Matrix | undefined) ?? belongs.v
 const gantry = computed(() => (at.value ? apply(lies.value, at.value).y : 0))
 
 interface Run {
+  pass: number
+  path: number
   d: string
   role: string
   state: 'run' | 'now' | 'wait'
@@ -47,9 +53,18 @@ const paths = computed<Run[]>(() =>
     p.lines.map((d, j) => {
       const r = at.value
       let state: Run['state'] = done.value ? 'run' : 'wait'
+      const to = props.pointed
+      if (props.pointing && to)
+        state = i < to.pass || (i === to.pass && j < to.path) ? 'run' : i === to.pass && j === to.path ? 'now' : 'wait'
       if (r) state = i < r.pass || (i === r.pass && j < r.path) ? 'run' : i === r.pass && j === r.path ? 'now' : 'wait'
       const valley = props.sheet.pieces.some((q) => q.lines.some((l) => l.role === 'valley' && l.path === d))
-      return { d, role: p.tool === 1 ? 'pen' : p.tool === 2 ? (valley ? 'valley' : 'mountain') : 'cut', state }
+      return {
+        pass: i,
+        path: j,
+        d,
+        role: p.tool === 1 ? 'pen' : p.tool === 2 ? (valley ? 'valley' : 'mountain') : 'cut',
+        state,
+      }
     }),
   ),
 )
@@ -105,6 +120,21 @@ const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4
       <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed />
       <g v-if="travel" class="travel"><path v-for="(p, i) in sheet.passes" :key="i" :d="p.moves" /></g>
       <path v-for="(p, i) in paths" :key="i" :d="p.d" fill="none" :class="[p.role, p.state]" />
+      <g v-if="pointing" class="pointing">
+        <path
+          v-for="(p, i) in paths"
+          :key="i"
+          :d="p.d"
+          role="button"
+          tabindex="0"
+          :aria-label="`Path ${i + 1} of ${paths.length}`"
+          :aria-pressed="pointed?.pass === p.pass && pointed.path === p.path"
+          :data-testid="`path-${p.pass}-${p.path}`"
+          @click="emit('point', { pass: p.pass, path: p.path })"
+          @keydown.enter.prevent="emit('point', { pass: p.pass, path: p.path })"
+          @keydown.space.prevent="emit('point', { pass: p.pass, path: p.path })"
+        />
+      </g>
       <g v-if="apart" class="apart">
         <template v-for="e in errors" :key="e.piece">
           <path :d="e.outline" :class="{ off: e.worst > 0.2 }" />
@@ -151,6 +181,19 @@ path {
 .now {
   stroke: var(--brick);
   stroke-width: 2.2;
+}
+.pointing path {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 14;
+  pointer-events: stroke;
+  cursor: pointer;
+}
+.pointing path:hover,
+.pointing path:focus-visible {
+  stroke: var(--honey);
+  stroke-opacity: 0.45;
+  outline: none;
 }
 .travel path {
   fill: none;

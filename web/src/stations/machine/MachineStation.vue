@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Alert } from 'ant-design-vue'
 import { useElementSize, useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { formatTime } from '../../parts/measure'
@@ -60,6 +61,18 @@ watch(
 )
 watch(chosen, () => (view.value = 'plan'))
 
+const broken = computed(() => {
+  const s = sheet.value?.state
+  return !!s && ['stopped', 'failed'].includes(s.state) && !!s.given && s.done < s.of && !!s.lies
+})
+/** The cutter has not told how far it came: a person points at the first path that is not cut. */
+const unknown = computed(() => broken.value && !!sheet.value?.state.unknown && !running.value)
+const pointed = ref<{ pass: number; path: number }>()
+watch([unknown, chosen], () => (pointed.value = undefined))
+const beside = computed(() => {
+  const off = apart.value.filter((a) => a.worst > 0.2)
+  return off.length ? off.reduce((a, b) => (b.worst > a.worst ? b : a)) : undefined
+})
 const state = computed(() => {
   const j = running.value
   if (!j) return 'idle'
@@ -76,13 +89,22 @@ const headline = computed(() => {
   if (running.value && j?.kind === 'test') return 'Cutting a test …'
   if (running.value)
     return `Cutting sheet ${n} · ${passes.value[running.value.run?.pass ?? 0]?.name.toLowerCase() ?? ''}`
+  if (unknown.value)
+    return pointed.value
+      ? 'It goes on with the path that you pointed at, and cuts all that come after it.'
+      : (sheet.value?.state.why ?? '')
   if (j?.state === 'failed') return j.note ?? 'The run failed.'
   if (j?.state === 'stopped') return 'Stopped. The tool is up; nothing more will be cut.'
   if (j?.kind === 'test') return j.note ?? ''
   if (!run.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
   if (sheet.value?.state.state === 'found') return `Sheet ${n} lies on the cutting mat and is ready to be cut.`
   if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
-  return isDone.value ? `Sheet ${n} is cut.` : `Sheet ${n} is ready to be cut.`
+  if (!isDone.value) return `Sheet ${n} is ready to be cut.`
+  if (beside.value)
+    return `Sheet ${n} is cut, but “${beside.value.name}” up to ${beside.value.worst.toFixed(2)} mm beside its print. Look at it before it is glued.`
+  if (sheet.value?.state.unknown)
+    return `Sheet ${n} was sent. This cutter does not tell what it has done: look at the sheet.`
+  return `Sheet ${n} is cut.`
 })
 /** How the sheet was found to lie, as people would say it. */
 const lies = computed(() => {
@@ -104,15 +126,11 @@ const left = computed(() =>
     : `${formatTime(total.value)} by plan`,
 )
 
-const broken = computed(() => {
-  const s = sheet.value?.state
-  return !!s && ['stopped', 'failed'].includes(s.state) && s.done > 0 && s.done < s.of && !!s.lies
-})
 const free = computed(() => !!sheet.value && !!machine.cutter?.ready && !machine.running)
 
 function start(what: 'run' | 'goOn' | 'loads' | 'finds' | 'tests') {
   view.value = 'plan'
-  if (sheet.value) void machine.start(what, sheet.value.number)
+  if (sheet.value) void machine.start(what, sheet.value.number, what === 'goOn' ? pointed.value : undefined)
 }
 async function takeOff() {
   await machine.unload()
@@ -187,6 +205,14 @@ async function takeOff() {
           Print-to-cut error
         </button>
       </div>
+      <Alert
+        v-if="sheets.layout?.changed"
+        type="warning"
+        show-icon
+        banner
+        :message="sheets.layout.changed"
+        data-testid="changed-meanwhile"
+      />
       <div ref="el" class="bed">
         <template v-if="sheet">
           <img
@@ -204,7 +230,10 @@ async function takeOff() {
             :job="job"
             :travel="travel"
             :apart="view === 'apart'"
+            :pointing="unknown"
+            :pointed="pointed"
             :size="Math.max(200, Math.min(width - 24, height - 16))"
+            @point="pointed = $event"
           />
         </template>
         <p v-else-if="sheets.layout" class="none">There is nothing to cut yet. Lay pieces on a face first.</p>
@@ -264,7 +293,8 @@ async function takeOff() {
       class="foot"
       :headline="headline"
       :left="left"
-      :failed="job?.state === 'failed'"
+      :failed="job?.state === 'failed' || unknown || (isDone && !!beside)"
+      :must-point="unknown && !pointed"
       :state="state"
       :ready="free"
       :again="!!isDone"

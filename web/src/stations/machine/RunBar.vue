@@ -14,6 +14,8 @@ defineProps<{
   again: boolean
   /** It was broken off and can go on from there. */
   broken: boolean
+  /** Where to go on has to be pointed at first. */
+  mustPoint?: boolean
   passes: PassView[]
 }>()
 defineEmits<{ cut: []; goOn: []; stop: []; pause: []; on: [] }>()
@@ -26,8 +28,8 @@ defineEmits<{ cut: []; goOn: []; stop: []; pause: []; on: [] }>()
         v-if="broken"
         type="primary"
         size="large"
-        :disabled="!ready"
-        title="The sheet must lie as it did"
+        :disabled="!ready || mustPoint"
+        :title="mustPoint ? 'Point at the first path on the sheet that is not cut' : 'The sheet must lie as it did'"
         data-testid="go-on"
         @click="$emit('goOn')"
       >

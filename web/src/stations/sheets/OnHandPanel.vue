@@ -6,16 +6,14 @@ import type { SheetOnHand as OnHand, Stock } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { useSheets } from '../../store/sheets'
-import { usePrefs } from '../../store/prefs'
 
 const props = defineProps<{ stock: Stock }>()
 const catalogue = useCatalogue()
-const prefs = usePrefs()
 const sheets = useSheets()
 onMounted(sheets.loadOnHand)
 
 const own = computed(() => sheets.ownOf(props.stock.id))
-const usual = computed(() => catalogue.all.sizes.find((s) => s.id === prefs.paper.size)?.name ?? '')
+const usual = computed(() => catalogue.all.sizes.find((s) => s.id === sheets.setup.size)?.name ?? '')
 const told = computed(
   () =>
     ({

@@ -2,29 +2,27 @@
 // The paper that sheets are laid on: size, margin, room between pieces.
 import { Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { ref } from 'vue'
-import type { Paper } from '../../api/client'
+import type { SheetSetup } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import { useCard } from '../../store/card'
+import { useSheets } from '../../store/sheets'
 
 const catalogue = useCatalogue()
 const prefs = usePrefs()
+const card = useCard()
+const sheets = useSheets()
 const wrong = ref('')
 
-const change = (part: Partial<Paper>) => (prefs.paper = { ...prefs.paper, ...part })
+const change = (part: Partial<SheetSetup>) => void sheets.setUp(part)
 
-/** Takes a length within limits that the laying of sheets holds to as well. */
-function set(what: 'margin' | 'between', mm: number, least: number) {
-  if (mm < least || mm > 50) {
-    wrong.value =
-      what === 'margin'
-        ? 'A margin is between 0 and 50 mm (2 in).'
-        : 'Pieces lie between 3 mm (⅛ in) and 50 mm (2 in) apart.'
-    return
-  }
-  wrong.value = ''
-  prefs.paper = { ...prefs.paper, [what]: mm }
+/** Takes a length; what is no margin is refused by the program, in a sentence. */
+async function set(what: 'margin' | 'between', mm: number) {
+  const next = { ...sheets.setup, [what]: mm }
+  wrong.value = (await card.attempt({ do: 'setSheets', sheets: next })).wrong ?? ''
+  if (!wrong.value) change({ [what]: mm })
 }
 </script>
 
@@ -34,11 +32,11 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
     <div class="pair">
       <Field label="Size" wide>
         <Select
-          :value="prefs.paper.size"
+          :value="sheets.setup.size"
           :bordered="false"
           size="small"
           data-testid="paper"
-          @change="(v) => (prefs.paper = { ...prefs.paper, size: String(v) })"
+          @change="(v) => change({ size: String(v) })"
         >
           <SelectOption v-for="s in catalogue.all.sizes" :key="s.id" :value="s.id"
             >{{ s.name }}, {{ prefs.size(s.width, s.height) }}</SelectOption
@@ -47,49 +45,49 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
       </Field>
       <MeasureField
         label="Margin"
-        :mm="prefs.paper.borderless ? 0 : prefs.paper.margin"
-        :disabled="prefs.paper.borderless"
+        :mm="sheets.setup.borderless ? 0 : sheets.setup.margin"
+        :disabled="sheets.setup.borderless"
         testid="margin"
-        @set="set('margin', $event, 0)"
+        @set="set('margin', $event)"
         @wrong="$event && (wrong = $event)"
       />
       <MeasureField
         label="Between"
-        :mm="prefs.paper.between"
+        :mm="sheets.setup.between"
         testid="between"
-        @set="set('between', $event, 3)"
+        @set="set('between', $event)"
         @wrong="$event && (wrong = $event)"
       />
       <Segmented
         class="lie"
         block
-        :value="prefs.paper.lie ?? 'portrait'"
+        :value="sheets.setup.lie"
         :options="[
           { value: 'portrait', label: 'Portrait' },
           { value: 'landscape', label: 'Landscape' },
         ]"
         data-testid="lie"
-        @change="(v) => (prefs.paper = { ...prefs.paper, lie: v as Paper['lie'] })"
+        @change="(v) => change({ lie: v as SheetSetup['lie'] })"
       />
       <Segmented
         class="lie"
         block
-        :value="prefs.paper.turning ?? 'quarters'"
+        :value="sheets.setup.turning"
         :options="[
           { value: 'upright', label: 'Upright', title: 'Pieces lie as they stand on the card' },
           { value: 'quarters', label: 'Quarters', title: 'Pieces are turned by quarter turns' },
           { value: 'freely', label: 'Freely', title: 'Pieces are turned as they lie closest' },
         ]"
         data-testid="turning"
-        @change="(v) => change({ turning: v as Paper['turning'] })"
+        @change="(v) => change({ turning: v as SheetSetup['turning'] })"
       />
       <Field label="Marks" wide>
         <Select
-          :value="prefs.paper.marks ?? 'machine'"
+          :value="sheets.setup.marks"
           :bordered="false"
           size="small"
           data-testid="marking"
-          @change="(v) => change({ marks: v as Paper['marks'] })"
+          @change="(v) => change({ marks: v as SheetSetup['marks'] })"
         >
           <SelectOption value="machine">For the machine to find</SelectOption>
           <SelectOption value="hand">Crop marks, to trim by hand</SelectOption>
@@ -99,17 +97,17 @@ function set(what: 'margin' | 'between', mm: number, least: number) {
     </div>
     <div class="ticks">
       <Checkbox
-        :checked="prefs.paper.borderless ?? false"
+        :checked="sheets.setup.borderless ?? false"
         title="Only where your printer prints to the edge of the paper"
         data-testid="borderless"
-        @change="change({ borderless: !prefs.paper.borderless })"
+        @change="change({ borderless: !sheets.setup.borderless })"
         >Borderless</Checkbox
       >
       <Checkbox
-        :checked="prefs.paper.share ?? false"
+        :checked="sheets.setup.share ?? false"
         title="Pieces with straight edges lie side by side without room between them; where two meet, one cut is enough"
         data-testid="share"
-        @change="change({ share: !prefs.paper.share })"
+        @change="change({ share: !sheets.setup.share })"
         >Cut shared edges once</Checkbox
       >
     </div>

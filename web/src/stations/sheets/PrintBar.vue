@@ -7,16 +7,16 @@ import type { SheetView } from '../../api/types'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
+import { useOut } from '../../parts/useOut'
 
 const props = defineProps<{ sheets: SheetView[] }>()
 const card = useCard()
 const machine = useMachine()
 const prefs = usePrefs()
+const out = useOut()
 
 const pages = computed(() => props.sheets.reduce((n, s) => n + (s.printed ? 1 : 0) + (s.twoSided ? 1 : 0), 0))
-const pdf = computed(() =>
-  pages.value || prefs.lines ? api.pdfURL(card.id, prefs.paper, prefs.lines, prefs.spot) : undefined,
-)
+const pdf = computed(() => (pages.value || prefs.lines ? api.pdfURL(card.id, prefs.lines, prefs.spot) : undefined))
 const job = computed(() => (machine.print && [card.id, ''].includes(machine.print.card) ? machine.print : undefined))
 const running = computed(() => job.value?.state === 'running')
 </script>
@@ -24,16 +24,25 @@ const running = computed(() => job.value?.state === 'running')
 <template>
   <footer>
     <div class="buttons">
-      <Button type="primary" :disabled="!pages || running" data-testid="print" @click="machine.start('print')">
+      <Button type="primary" :disabled="!pages || running" data-testid="print" @click="out.print">
         {{ pages === 1 ? 'Print 1 page' : `Print ${pages} pages` }}
       </Button>
-      <Button :href="pdf" :disabled="!pdf" title="The printed pages as one PDF" download data-testid="pdf">PDF</Button>
       <Button
-        :href="sheets.length ? api.zipURL(card.id, prefs.paper, prefs.unit) : undefined"
+        :href="pdf"
+        :disabled="!pdf"
+        title="The printed pages as one PDF"
+        download
+        data-testid="pdf"
+        @click="out.ask"
+        >PDF</Button
+      >
+      <Button
+        :href="sheets.length ? api.zipURL(card.id, prefs.unit) : undefined"
         :disabled="!sheets.length"
         title="Every file of every sheet and a list of what is on each, as one ZIP"
         download
         data-testid="all-files"
+        @click="out.ask"
         >All files</Button
       >
     </div>

@@ -6,10 +6,12 @@ import type { SheetView } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
+import { useOut } from '../../parts/useOut'
 
 defineProps<{ sheet: SheetView }>()
 const card = useCard()
 const prefs = usePrefs()
+const out = useOut()
 </script>
 
 <template>
@@ -25,15 +27,20 @@ const prefs = usePrefs()
       ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
     </div>
     <div class="files">
-      <a class="verb" :href="api.svgURL(card.id, sheet.number, prefs.paper)" download data-testid="svg">Lines, SVG</a>
-      <a class="verb" :href="api.hpglURL(card.id, sheet.number, prefs.paper)" download data-testid="hpgl">Run, HPGL</a>
+      <a class="verb" :href="api.svgURL(card.id, sheet.number)" download data-testid="svg" @click="out.ask"
+        >Lines, SVG</a
+      >
+      <a class="verb" :href="api.hpglURL(card.id, sheet.number)" download data-testid="hpgl" @click="out.ask"
+        >Run, HPGL</a
+      >
       <a
         v-if="sheet.printed"
         class="verb"
-        :href="api.pageURL(card.id, sheet.number, prefs.paper, prefs.picture.kind, prefs.picture.dpi)"
+        :href="api.pageURL(card.id, sheet.number, prefs.picture.kind, prefs.picture.dpi)"
         title="The printed side as a picture in true size"
         download
         data-testid="png"
+        @click="out.ask"
         >Page, {{ prefs.picture.kind === 'png' ? 'PNG' : 'JPEG' }}</a
       >
     </div>

@@ -6,6 +6,7 @@ import type { SheetProblem } from '../../api/types'
 import { formatArea, formatTime } from '../../parts/measure'
 import { counted } from '../../parts/names'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
@@ -20,6 +21,7 @@ import SheetPanel from './SheetPanel.vue'
 import { useLaying } from './useLaying'
 
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const sheets = useSheets()
 const machine = useMachine()
@@ -76,6 +78,19 @@ function useToo(p: SheetProblem) {
   if (p.offer) void sheets.keepOnHand({ ...own, sizes: [...own.sizes, p.offer.id] })
 }
 
+/** What is offered where pieces have no room, said by what it changes. */
+const offered = computed(() => {
+  const o = sheets.layout?.offer
+  if (!o) return ''
+  const was = sheets.setup
+  const size = catalogue.all.sizes.find((s) => s.id === o.size)?.name ?? o.size
+  const how = [
+    o.lie !== was.lie && o.lie,
+    o.turning !== was.turning && 'turned freely',
+    o.marks !== was.marks && 'without marks',
+  ].filter(Boolean)
+  return `Lay all on ${[size, ...how].join(', ')}`
+})
 const laidStocks = computed(() => stocks.value.filter((s) => s.sheets).length)
 const columns = computed(() => Math.min(width.value < 600 ? 2 : 3, Math.max(1, list.value.length)))
 /** As large as lets the sheets stand side by side. */
@@ -205,9 +220,8 @@ const stocks = computed(() => {
           type="primary"
           class="problem"
           data-testid="offer"
-          @click="prefs.paper = { ...prefs.paper, size: sheets.layout.offer.id, lie: 'portrait' }"
-          >Lay all on {{ sheets.layout.offer.name }},
-          {{ prefs.size(sheets.layout.offer.width, sheets.layout.offer.height) }}</Button
+          @click="sheets.setUp(sheets.layout.offer)"
+          >{{ offered }}</Button
         >
         <Alert
           v-for="p in wrongs"

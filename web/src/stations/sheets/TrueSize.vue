@@ -6,16 +6,16 @@ import { api } from '../../api/client'
 import type { TrueSize } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import { useMachine } from '../../store/machine'
-import { usePrefs } from '../../store/prefs'
+import { useSheets } from '../../store/sheets'
 
 const machine = useMachine()
-const prefs = usePrefs()
+const sheets = useSheets()
 const now = ref<TrueSize>()
 const open = ref(false)
 const across = ref(0)
 const down = ref(0)
 const wrong = ref('')
-const load = async () => (now.value = await api.trueSize(prefs.paper).catch(() => undefined))
+const load = async () => (now.value = await api.trueSize(sheets.setup).catch(() => undefined))
 onMounted(load)
 
 const off = computed(() => {
@@ -34,7 +34,7 @@ async function print() {
 }
 async function set() {
   try {
-    now.value = await api.measured(prefs.paper, across.value, down.value)
+    now.value = await api.measured(sheets.setup, across.value, down.value)
     wrong.value = ''
     open.value = false
   } catch (e) {

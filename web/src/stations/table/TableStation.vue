@@ -69,12 +69,16 @@ async function make() {
   making.value = true
   try {
     const mm = prefs.unit === 'mm'
-    const { id } = await api.create('New card', {
-      kind: 'sideFold',
-      width: mm ? 105 : 5 * INCH,
-      height: mm ? 148 : 7 * INCH,
-      stock: 'white-300',
-    })
+    const { id } = await api.create(
+      'New card',
+      {
+        kind: 'sideFold',
+        width: mm ? 105 : 5 * INCH,
+        height: mm ? 148 : 7 * INCH,
+        stock: 'white-300',
+      },
+      prefs.lastSheets ?? undefined,
+    )
     if (prefs.mark && prefs.marks) await putMark(id)
     await router.push(`/cards/${id}/base`)
   } catch (e) {
