@@ -33,11 +33,13 @@ type FoldView struct {
 	// Edge is the closed card seen along its main folds, from Front backward.
 	Edge []fold.Layer `json:"edge"`
 	// Bent are pieces that fold with the base, cut up by the panels they lie on.
-	Bent     map[string][]fold.Piece `json:"bent"`
-	Measures []fold.Measure          `json:"measures"`
-	Limit    string                  `json:"limit"`
-	Sending  fold.Sending            `json:"sending"`
-	Findings []check.Finding         `json:"findings"`
+	Bent map[string][]fold.Piece `json:"bent"`
+	// Homes are the panels that items are on, -1 for none.
+	Homes    map[string]int  `json:"homes"`
+	Measures []fold.Measure  `json:"measures"`
+	Limit    string          `json:"limit"`
+	Sending  fold.Sending    `json:"sending"`
+	Findings []check.Finding `json:"findings"`
 	// Waiting are faces that the base does not have, with how many items wait
 	// on them.
 	Waiting map[card.FaceID]int `json:"waiting,omitempty"`
@@ -52,7 +54,7 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 	c, s := o.rev.Card, o.scene
 	o.Unlock()
 	study := fold.StudyOf(c.Base)
-	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Findings: check.Folding(c, s)}
+	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Folding(c, s)}
 	v.Measures, v.Limit = fold.Measures(c.Base)
 	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
 	if v.Measures == nil {
@@ -103,7 +105,7 @@ func (a *App) Directions(ctx context.Context, id string, u measure.Unit) (title 
 	}
 	title, base := o.rev.Card.Title, o.rev.Card.Base
 	o.Unlock()
-	n = fold.Of(base)
+	n = fold.StudyOf(base).Net
 	return title, n, fold.DirectionsOf(n, u), nil
 }
 

@@ -58,17 +58,13 @@ const small = .2
 // that what lies between the leaves needs.
 func Folding(c card.Card, s scene.Scene) []Finding {
 	l := look{card: c, scene: &s, study: fold.StudyOf(c.Base), out: []Finding{}}
+	homes := s.Homes(c)
 	for i := range s.Faces {
 		f := &s.Faces[i]
 		held := map[string]bool{} // by an earlier finding, with what lies on it
-		home := map[string]int{}
 		for j := range f.Items {
 			it := &f.Items[j]
-			panel, carried := home[it.On]
-			if !carried {
-				panel = l.study.PanelAt(f.OnSheet.Apply(it.At.Apply(it.Box.Centre())))
-			}
-			home[it.ID] = panel
+			panel := homes[it.ID]
 			if held[it.On] && it.On != "" || panel < 0 {
 				held[it.ID] = true // beside the base: the sheets tell
 				continue
@@ -194,24 +190,43 @@ func roleOn(f *scene.Face, n fold.Line) string {
 	return fold.RoleName(n.Role)
 }
 
-// room compares what lies between the leaves with the room at the fold.
+// room compares what lies between the leaves of each fold with the room that the fold has.
 func (l *look) room() {
-	has, need := fold.Room(l.card.Base), 0.0
-	if has < 0 {
-		return
-	}
-	for i := range l.scene.Faces {
-		if f := &l.scene.Faces[i]; f.Side == fold.Inside {
-			need += f.Thickness
+	heap := scene.Closed(l.card, l.scene)
+	stock, _ := card.StockByID(l.card.Base.Stock)
+	last := l.study.Poses[len(l.study.Poses)-1]
+	need, facing := 0.0, false
+	for j, h := range l.study.Hinges {
+		if n := l.study.Net.Lines[h.Line]; n.Main && math.Abs(last.Angles[j]) > 1.5 {
+			a, b := h.A, h.B
+			if n.Stop != 0 { // a stub between two scores: the leaves are beyond it
+				a, b = l.study.Leaves(h)
+			}
+			if a < 0 || b < 0 {
+				continue
+			}
+			if v, faces := heap.Between(a, b); v > need {
+				need, facing = v, faces
+			}
 		}
 	}
-	stock, _ := card.StockByID(l.card.Base.Stock)
-	need = math.Round((need-2*stock.Thickness)*20) / 20
-	if need > 1.2 && need > has+.3 {
-		l.out = append(l.out, Finding{Caution, card.Front, "", fmt.Sprintf("What lies between the leaves is %s thick, the fold has room for %s: it would spring open. Score it twice, that far apart.", say(need), say(has)), need - has,
-			&Mend{Says: "Give the fold room", Room: need}})
+	need = math.Round(need*20) / 20
+	has := fold.Room(l.card.Base)
+	// A fold that is always one score bears a piece on foam, not two that face each other.
+	if has < 0 && (need <= 1.2 || !facing && need <= oneFoam) || has >= 0 && (need <= 1.2 || need <= has+.3) {
+		return
 	}
+	f := Finding{Caution, card.Front, "", fmt.Sprintf("What lies between the leaves is %s thick where it is thickest, and the fold is one score of card %s thick: it would spring open. Lay it flatter, or so that pieces do not face each other.", say(need), say(stock.Thickness)), need, nil}
+	if has >= 0 {
+		f.Why = fmt.Sprintf("What lies between the leaves is %s thick where it is thickest, the fold has room for %s: it would spring open. Score it twice, that far apart.", say(need), say(has))
+		f.By, f.Mend = need-has, &Mend{Says: "Give the fold room", Room: need}
+	}
+	l.out = append(l.out, f)
 }
+
+// oneFoam is what one piece raised on foam takes at most that a single score still closes
+// on, mm.
+const oneFoam = 3.0
 
 // thin reports whether a piece is of paper that folds by hand, such as a liner.
 func thin(it *card.Item) bool {
@@ -219,9 +234,7 @@ func thin(it *card.Item) bool {
 	return ok && stock.Weight <= 135 && it.Made.Lift == 0
 }
 
-func say(mm float64) string {
-	return measure.FormatUnit(mm, measure.In) + " (" + measure.FormatUnit(mm, measure.MM) + ")"
-}
+func say(mm float64) string { return measure.FormatBoth(mm) }
 
 // crossed is the fold or cut, of those that count, that runs longest through a
 // piece, and how much of it does.

@@ -167,6 +167,90 @@ func TestThickThingsNeedRoomAtTheFold(t *testing.T) {
 	assert.Empty(t, look(t, c))
 }
 
+// A piece belongs to the panel that most of it lies on, wherever its middle is.
+func TestAPieceThatHangsOverAnEdgeBelongsToItsPanel(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.GateFold, Width: 120, Height: 150, Stock: "cream-300"})
+	require.NoError(t, err)
+	gate := fold.Of(c.Base).Face(card.Front)
+	// A band right across both gates, glued to the left one.
+	band := square("Band", gate.Width+8, 75, 20)
+	band.Form.Width = 110
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{band}})
+	require.NoError(t, err)
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	study := fold.StudyOf(c.Base)
+	home := s.Homes(c)[c.Face(card.Front).Items[0].ID]
+	require.GreaterOrEqual(t, home, 0)
+	back, _ := gate.OnSheet.Inverse()
+	assert.Less(t, back.Apply(study.Panels[home].Middle).X, gate.Width)
+}
+
+// How thick the closed card is follows from what truly lies on what: pieces of two faces
+// that do not face each other add nothing to one another, those that do are told, whatever
+// the kind of base.
+func TestThicknessFollowsFromWhatLiesOnWhat(t *testing.T) {
+	raised := func(x, y float64) card.Item {
+		it := square("Shell", x, y, 20)
+		it.Made.Lift = 2
+		return it
+	}
+	for _, kind := range []card.BaseKind{card.SideFold, card.TopFold, card.ZFold, card.GateFold, card.TriFold} {
+		base := card.Base{Kind: kind, Width: 100, Height: 100, Stock: "cream-300"}
+		c, err := fold.New("Trial", base)
+		require.NoError(t, err)
+		bare, err := scene.Of(c)
+		require.NoError(t, err)
+		n := fold.Of(base)
+		// Two inside faces whose leaves lie on each other, closed.
+		var first, second card.FaceID
+		study := fold.StudyOf(base)
+		for _, h := range study.Hinges {
+			faces := func(panel int) card.FaceID {
+				for _, f := range n.Faces {
+					back, _ := f.OnSheet.Inverse()
+					p := back.Apply(study.Panels[panel].Middle)
+					if f.Side == fold.Inside && p.X > 0 && p.Y > 0 && p.X < f.Width && p.Y < f.Height {
+						return f.ID
+					}
+				}
+				return ""
+			}
+			if h.Role == fold.Mountain && first == "" {
+				first, second = faces(h.A), faces(h.B)
+			}
+		}
+		require.NotEmpty(t, first, "%s", kind)
+		thick := func(x1, y1, x2, y2 float64) (float64, []check.Finding) {
+			d, err := card.Apply(c, card.PlaceItems{Face: first, Items: []card.Item{raised(x1, y1)}}, card.PlaceItems{Face: second, Items: []card.Item{raised(x2, y2)}})
+			require.NoError(t, err)
+			s, err := scene.Of(d)
+			require.NoError(t, err)
+			return s.Thickness - bare.Thickness, check.Folding(d, s)
+		}
+		w1, w2 := n.Face(first).Width, n.Face(second).Width
+		piece := 2 + .28
+		// One near the fold, one far from it: at different heights, too.
+		apart, _ := thick(w1/2, 20, w2/2, 80)
+		if kind == card.TopFold {
+			apart, _ = thick(20, 50, 80, 50)
+		}
+		assert.InDelta(t, piece, apart, 1e-9, "%s: they do not face each other", kind)
+		facing, found := thick(w1/2, 50, w2/2, 50)
+		for _, x := range []float64{w1 / 2, w2 - w1/2} { // of a leaf that covers a part of the other
+			if v, f := thick(w1/2, 50, x, 50); v > facing {
+				facing, found = v, f
+			}
+		}
+		assert.InDelta(t, 2*piece, facing, 1e-9, "%s: they do", kind)
+		told := false
+		for _, f := range found {
+			told = told || f.Weight == check.Caution && f.Item == "" && f.By > 1
+		}
+		assert.True(t, told, "%s: %v", kind, found)
+	}
+}
+
 // A tucked leaf is shorter; what reaches over it still lies within the card.
 func TestWhatATriFoldHidesDoesNotStickOut(t *testing.T) {
 	c, err := fold.New("Trial", card.Base{Kind: card.TriFold, Width: 100, Height: 150, Stock: "cream-300"})

@@ -177,7 +177,7 @@ func lower(s string) string { return string(s[0]|32) + s[1:] }
 func say(v float64, unit string) string {
 	switch unit {
 	case "mm":
-		return measure.FormatUnit(v, measure.In) + " (" + measure.FormatUnit(v, measure.MM) + ")"
+		return measure.FormatBoth(v)
 	case "degrees":
 		return fmt.Sprintf("%.0f°", v)
 	}

@@ -20,13 +20,14 @@ const pierce = .15
 // solid is a panel as straight sides, for looking at clashes: its ring, and the
 // same ring a little smaller, since panels of one height meet edge to edge.
 type solid struct {
-	shape geom.Path
+	lines []geom.Polyline // of the ring and its holes
+	box   geom.Rect
 	flat  []V3
 	inner []V3
 }
 
 func newSolid(ring geom.Path, holes []geom.Path) solid {
-	s := solid{shape: geom.Join(append([]geom.Path{ring}, holes...)...)}
+	s := solid{lines: geom.Join(append([]geom.Path{ring}, holes...)...).Flatten(chordTolerance), box: ring.Bounds()}
 	for _, l := range ring.Flatten(chordTolerance) {
 		for _, q := range l.Points {
 			s.flat = append(s.flat, Flat(q))
@@ -91,6 +92,22 @@ func (b box3) meets(o box3) bool {
 	return b.lo.X <= o.hi.X && o.lo.X <= b.hi.X && b.lo.Y <= o.hi.Y && o.lo.Y <= b.hi.Y && b.lo.Z <= o.hi.Z && o.lo.Z <= b.hi.Z
 }
 
+// away is how far a place is from the nearest side of closed lines.
+func away(lines []geom.Polyline, p geom.Point) float64 {
+	least := math.Inf(1)
+	for _, l := range lines {
+		for i, a := range l.Points {
+			v := l.Points[(i+1)%len(l.Points)].Sub(a)
+			k := 0.0
+			if d := v.Dot(v); d > 0 {
+				k = min(max(p.Sub(a).Dot(v)/d, 0), 1)
+			}
+			least = min(least, p.Sub(a.Add(v.Mul(k))).Len())
+		}
+	}
+	return least
+}
+
 // pierced reports whether a side of b runs through a, and where on a's sheet.
 func pierced(a *solid, ma Motion, b *solid, mb Motion) (geom.Point, bool) {
 	// Into a's own plane, where it is z that counts.
@@ -102,10 +119,8 @@ func pierced(a *solid, ma Motion, b *solid, mb Motion) (geom.Point, bool) {
 			if last.Z*now.Z < 0 && min(math.Abs(last.Z), math.Abs(now.Z)) > pierce {
 				at := last.add(now.sub(last).mul(last.Z / (last.Z - now.Z)))
 				p := geom.Pt(at.X, at.Y)
-				if a.shape.Winding(p) != 0 {
-					if n, ok := a.shape.Nearest(p); ok && n.Distance > pierce {
-						return p, true
-					}
+				if a.box.Has(p) && geom.Winding(a.lines, p) != 0 && away(a.lines, p) > pierce {
+					return p, true
 				}
 			}
 			last = now

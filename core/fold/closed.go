@@ -50,6 +50,61 @@ func (s *Study) crosses() (why []string) {
 	return why
 }
 
+// passes are panels that come to lie on one another at the end of one stage and leave to
+// the other side in a later one: one would have to pass through the other.
+func (s *Study) passes() []string {
+	n := len(s.Poses) - 1
+	for stage := 1; stage < s.stages; stage++ {
+		k := n * stage / s.stages
+		p := s.Poses[k]
+		flat := make([]geom.Path, len(s.Panels))
+		for i, m := range p.Panels {
+			if up := m.turn(V3{Z: 1}); math.Abs(math.Abs(up.Z)-1) < 1e-9 {
+				flat[i] = s.Panels[i].Ring.Transform(geom.Affine{A: m.R[0].X, B: m.R[1].X, C: m.R[0].Y, D: m.R[1].Y, E: m.T.X, F: m.T.Y})
+			}
+		}
+		for i := range flat {
+			for j := range i {
+				if !flat[i].Empty() && !flat[j].Empty() && flat[i].Bounds().Grow(-.01).Overlaps(flat[j].Bounds()) && s.changeSides(i, j, k, flat) {
+					c := s.Panels[j].Middle
+					return []string{fmt.Sprintf("The panel %.0f mm from the left and %.0f mm from the top of the sheet, seen from outside, would pass through another in stage %d of the folding.", c.X, c.Y, stage+1)}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// changeSides reports whether two panels that lie flat on one another at pose k come from
+// one side and leave to the other.
+func (s *Study) changeSides(i, j, k int, flat []geom.Path) bool {
+	common := geom.Intersection(geom.NonZero, flat[i], flat[j])
+	if common.Area() < 1 {
+		return false
+	}
+	at := inside(Panel{Ring: common.Rings()[0]})
+	p := s.Poses[k]
+	// Where the place is on each panel, and how far these are apart in height at other poses.
+	on := func(panel int) V3 {
+		return p.Panels[panel].inverse().Apply(V3{X: at.X, Y: at.Y, Z: p.Panels[panel].T.Z})
+	}
+	a, b := on(i), on(j)
+	over := func(pose int) float64 {
+		return s.Poses[pose].Panels[i].Apply(a).Z - s.Poses[pose].Panels[j].Apply(b).Z
+	}
+	if math.Abs(over(k)) > 1e-6 {
+		return false
+	}
+	before, after := 0.0, 0.0
+	for q := k - 1; q > 0 && math.Abs(before) < 1e-6; q-- {
+		before = over(q)
+	}
+	for q := k + 1; q < len(s.Poses) && math.Abs(after) < 1e-6; q++ {
+		after = over(q)
+	}
+	return before*after < -1e-12
+}
+
 // leaf is the panel that a face's leaf is made of: the one that has most of the sheet's
 // edge there, or the largest.
 func (s *Study) leaf(f Face) int {
@@ -123,8 +178,8 @@ func (s *Study) sticksOut() (why []string) {
 			}
 		}
 	}
-	return []string{fmt.Sprintf("Closed, what stands up sticks out by %s (%s) at %s of the card. Make it lower or narrower, or move it in.",
-		measure.FormatUnit(by, measure.In), measure.FormatUnit(by, measure.MM), side)}
+	return []string{fmt.Sprintf("Closed, what stands up sticks out by %s at %s of the card. Make it lower or narrower, or move it in.",
+		measure.FormatBoth(by), side)}
 }
 
 // shows is how far something may reach over the closed card before it is said, mm.

@@ -21,7 +21,6 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 	for i := range rings {
 		boxes[i] = rings[i].Bounds().Grow(-.01)
 	}
-	nearly := s.Poses[len(s.Poses)-2]
 	for i := range n {
 		for j := range i {
 			if !boxes[i].Overlaps(boxes[j]) {
@@ -32,15 +31,13 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 				continue
 			}
 			at := inside(Panel{Ring: common.Rings()[0]})
-			zi, zj := s.depth(i, at, nearly), s.depth(j, at, nearly)
-			if math.Abs(zi-zj) < 1e-6 {
-				s.level = append(s.level, [2]int{j, i})
-				continue
-			}
-			if zi > zj {
+			switch d := s.nearer(i, j, at); {
+			case d > 0:
 				above[i][j] = true
-			} else {
+			case d < 0:
 				above[j][i] = true
+			default:
+				s.level = append(s.level, [2]int{j, i})
 			}
 		}
 	}
@@ -74,6 +71,18 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 		order = append(order, next)
 	}
 	return order, [2]int{-1, -1}
+}
+
+// nearer is by how much panel i is nearer to Front's eye than panel j at a place of the
+// closed card, where they cover each other there: before they lie on each other, since
+// paper has no thickness here. 0 where they lie level all the way.
+func (s *Study) nearer(i, j int, at geom.Point) float64 {
+	for k := len(s.Poses) - 2; k > 0; k-- {
+		if d := s.depth(i, at, s.Poses[k]) - s.depth(j, at, s.Poses[k]); math.Abs(d) > 1e-6 {
+			return d
+		}
+	}
+	return 0
 }
 
 // depth is how near a panel is to Front's eye at a place of the closed card.

@@ -52,6 +52,17 @@ func (l Line) along(o Line) bool {
 	return off(v.Cross(o.From.Sub(l.From))) && off(v.Cross(o.To.Sub(l.From)))
 }
 
+// byHand is a net whose hand folds are marked as such, own ones too.
+func (n Net) byHand(folds []handFold) Net {
+	n.Lines = slices.Clone(n.Lines)
+	for _, g := range folds {
+		for _, i := range g.lines {
+			n.Lines[i].Main = true
+		}
+	}
+	return n
+}
+
 // inOrder is a net whose folds are turned by hand one after the other.
 func (n Net) inOrder(folds []handFold) Net {
 	n.Lines = slices.Clone(n.Lines)

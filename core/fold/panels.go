@@ -176,10 +176,17 @@ func (d Division) PanelOf(n Net, f card.FaceID, path geom.Path) int {
 	}
 	best, most := -1, 0.0
 	box := path.Bounds()
+	var on []int
 	for i, q := range d.Panels {
-		if !q.Ring.Bounds().Overlaps(box) || !(geom.Rect{W: face.Width, H: face.Height}).Grow(.01).Has(back.Apply(q.Middle)) {
-			continue
+		if q.Ring.Bounds().Overlaps(box) && (geom.Rect{W: face.Width, H: face.Height}).Grow(.01).Has(back.Apply(q.Middle)) {
+			on = append(on, i)
 		}
+	}
+	if len(on) == 1 && d.Panels[on[0]].Ring.Bounds().Contains(box, 0) {
+		return on[0]
+	}
+	for _, i := range on {
+		q := d.Panels[i]
 		on := geom.Intersection(geom.NonZero, path, geom.Join(append([]geom.Path{q.Ring}, q.Holes...)...)).Area()
 		if on > most+1e-9 {
 			best, most = i, on

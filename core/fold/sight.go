@@ -41,7 +41,7 @@ func (s *Study) Meets(panel int, piece geom.Path) *Clash {
 					return &Clash{b, panel, p.Closing, at}
 				}
 				if _, ok := pierced(other, p.Panels[b], &parts[i], p.Panels[panel]); ok {
-					return &Clash{b, panel, p.Closing, parts[i].shape.Bounds().Centre()}
+					return &Clash{b, panel, p.Closing, parts[i].box.Centre()}
 				}
 			}
 		}

@@ -45,14 +45,15 @@ func StudyOf(b card.Base) *Study {
 
 // study folds a base as it is drawn or, where leaves would be in each other's way, in an
 // order of hand folds in which they are not, if there is one.
-func study(b card.Base) *Study {
+func study(b card.Base) (s *Study) {
 	net := Of(b)
 	folder := NewFolder(net)
 	folds := folder.handFolds()
 	if ordered, ok := net.numbered(folds); ok {
 		folder = NewFolder(ordered)
 	}
-	s := fold(b, folder)
+	s = fold(b, folder)
+	defer func() { s.Net = s.Net.byHand(s.handFolds()) }()
 	if len(s.inTheWay) == 0 {
 		return s
 	}
@@ -79,6 +80,7 @@ func fold(b card.Base, f *Folder) *Study {
 		s.inTheWay = append(s.inTheWay, fmt.Sprintf("Two panels pass through one another when it is %.0f° open, %.1f mm from the left and %.1f mm from the top of the sheet, seen from outside.",
 			180*(1-c.Closing), c.At.X, c.At.Y))
 	}
+	s.inTheWay = append(s.inTheWay, s.passes()...)
 	if s.Verdict.Flat && !s.Net.Stands {
 		if woven[0] >= 0 {
 			a, b := s.Panels[woven[0]].Middle, s.Panels[woven[1]].Middle
@@ -90,6 +92,16 @@ func fold(b card.Base, f *Folder) *Study {
 	s.Verdict.Why = append(s.Verdict.Why, s.inTheWay...)
 	s.Verdict.Folds = s.Verdict.Folds && len(s.Verdict.Why) == 0
 	return s
+}
+
+// Faces tells whether a side of a panel looks to Front's eye when the card is closed, 1, or
+// away from it, -1.
+func (s *Study) Faces(panel int, side Side) int {
+	up := s.front.after(s.Poses[len(s.Poses)-1].Panels[panel]).turn(V3{Z: 1}).Z
+	if (up > 0) == (side == Outside) {
+		return 1
+	}
+	return -1
 }
 
 // Closed is where a path on a panel, in the coordinates of the sheet, lies when

@@ -62,6 +62,28 @@ func (f *Folder) Judge(poses []Pose) Verdict {
 	return v
 }
 
+// Leaves are the two panels that a fold of two scores holds apart, for the hinge of one of
+// them; -1 for what is none.
+func (s *Study) Leaves(h Hinge) (a, b int) {
+	beyond := func(panel, not int) int {
+		for _, o := range s.Hinges {
+			if (o.A == panel || o.B == panel) && o.Line != h.Line && s.Net.Lines[o.Line].Stop != 0 {
+				if other := o.A + o.B - panel; other != not {
+					return other
+				}
+			}
+		}
+		return -1
+	}
+	switch {
+	case s.stub(h.A):
+		return beyond(h.A, h.B), h.B
+	case s.stub(h.B):
+		return h.A, beyond(h.B, h.A)
+	}
+	return -1, -1
+}
+
 // stub reports whether a panel only holds two leaves apart: both its folds stop
 // half way.
 func (f *Folder) stub(panel int) bool {

@@ -251,6 +251,23 @@ func Format(mm float64, u Unit) string {
 // FormatUnit is Format followed by the unit.
 func FormatUnit(mm float64, u Unit) string { return Format(mm, u) + " " + string(u) }
 
+// FormatBoth writes a length in both units, "1 9/16 in (40 mm)". One below 1/16 in, which
+// fractions of an inch would round away, is written in mm alone, to two digits.
+func FormatBoth(mm float64) string {
+	if a := math.Abs(mm); a < Inch/16 {
+		digits := 1
+		if a < .1 && a > 0 {
+			digits = 2
+		}
+		s := strings.TrimRight(strings.TrimRight(strconv.FormatFloat(mm, 'f', digits, 64), "0"), ".")
+		if s == "-0" || s == "" {
+			s = "0"
+		}
+		return s + " mm"
+	}
+	return FormatUnit(mm, In) + " (" + FormatUnit(mm, MM) + ")"
+}
+
 // FormatSize writes "5 × 7 in".
 func FormatSize(w, h float64, u Unit) string {
 	return Format(w, u) + " × " + Format(h, u) + " " + string(u)

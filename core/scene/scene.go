@@ -116,7 +116,6 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 	s := Scene{Net: study.Net}
 	stock, _ := card.StockByID(c.Base.Stock)
 	uses := map[string]int{}
-	closed := float64(study.Layers) * stock.Thickness
 	for _, f := range c.Faces {
 		nf := s.Net.Face(f.ID)
 		if nf.ID == "" {
@@ -153,10 +152,9 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			}
 			face.Items = append(face.Items, it)
 		}
-		closed += face.Thickness - stock.Thickness
 		s.Faces = append(s.Faces, face)
 	}
-	s.Thickness = math.Round(closed*1000) / 1000
+	s.Thickness = math.Round(Closed(c, &s).Thickness()*1000) / 1000
 	s.Colours = colourUses(uses)
 	return s, nil
 }

@@ -56,9 +56,9 @@ func (o oversize) problem(l loose, stock card.Stock) Problem {
 	} else if fits != nil {
 		mend = "It fits on " + fits.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
 	}
-	p.Why = fmt.Sprintf("“%s” is %s (%s) and%s %s (%s) too large for %s with its margins. %s",
+	p.Why = fmt.Sprintf("“%s” is %s (%s) and%s %s too large for %s with its margins. %s",
 		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM), upright,
-		measure.FormatUnit(over, measure.In), measure.FormatUnit(over, measure.MM), size.Name, mend)
+		measure.FormatBoth(over), size.Name, mend)
 	return p
 }
 

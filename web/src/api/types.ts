@@ -104,6 +104,7 @@ export interface OwnLine {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   from: Point
   to: Point
+  order?: number
 }
 export interface Point {
   x: number
@@ -907,6 +908,9 @@ export interface FoldView {
   bent: {
     [k: string]: NetPiece[]
   }
+  homes: {
+    [k: string]: number
+  }
   measures: NetMeasure[]
   limit: string
   sending: NetSending
@@ -995,6 +999,7 @@ export interface LayoutView {
   offer?: SheetSetup
   used: number
   saved: number
+  changed?: string
   inked: number
   seconds: number
 }

@@ -147,17 +147,13 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     card.add(drawn)
   }
 
-  // A piece stands on the panel under its middle, what lies on it goes with it;
-  // thin paper folds with the panels it lies on.
-  const probe = document.createElement('canvas').getContext('2d')!
+  // A piece stands on the panel that it is glued to; thin paper folds with the panels it
+  // lies on.
   for (const face of sheet.faces) {
-    const homes = new Map<string, (typeof groups)[number] | undefined>()
     for (const it of face.items.filter((i) => i.piece)) {
       const parts = sheet.fold.bent[it.id]
       for (const p of parts ?? []) groups[p.panel]?.group.add(piece(face, it, p.path))
-      const mid = apply(face.onSheet, apply(it.at, { x: it.box.x + it.box.w / 2, y: it.box.y + it.box.h / 2 }))
-      const home = homes.get(it.on ?? '') ?? groups.find((g) => probe.isPointInPath(g.ring, mid.x, mid.y))
-      homes.set(it.id, home)
+      const home = groups[sheet.fold.homes[it.id] ?? -1]
       if (parts || !home) continue
       home.group.add(piece(face, it, it.outline))
       // What reaches over its panel is to be seen whole.
