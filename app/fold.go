@@ -96,22 +96,22 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 	return v, nil
 }
 
-// Directions are the directions for cutting and folding a card's base by hand,
-// with the net they are for.
-func (a *App) Directions(ctx context.Context, id string, u measure.Unit) (title string, n fold.Net, d fold.Directions, err error) {
+// Directions are the directions for cutting and folding a card's base by hand, with the net
+// they are for, rounded as a whole to 1/parts in or to 0.1 mm.
+func (a *App) Directions(ctx context.Context, id string, u measure.Unit, parts int) (title string, n fold.Net, d fold.Directions, err error) {
 	o, err := a.load(ctx, id)
 	if err != nil {
 		return "", n, d, err
 	}
 	title, base := o.rev.Card.Title, o.rev.Card.Base
 	o.Unlock()
-	n = fold.StudyOf(base).Net
-	return title, n, fold.DirectionsOf(n, u), nil
+	n = fold.Rounded(base, u, parts)
+	return title, n, fold.DirectionsOf(n, u, parts), nil
 }
 
 // WriteDirections writes them as PDF.
-func (a *App) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit) error {
-	title, n, d, err := a.Directions(ctx, id, u)
+func (a *App) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit, parts int) error {
+	title, n, d, err := a.Directions(ctx, id, u, parts)
 	if err != nil {
 		return err
 	}

@@ -158,8 +158,16 @@ func unit(c *gin.Context) measure.Unit {
 	return measure.In
 }
 
+// parts is to which part of an inch lengths are said: parts=64, or 32.
+func parts(c *gin.Context) int {
+	if c.Query("parts") == "64" {
+		return 64
+	}
+	return 32
+}
+
 func (s *server) directions(c *gin.Context) {
-	_, _, d, err := s.App.Directions(c.Request.Context(), c.Param("id"), unit(c))
+	_, _, d, err := s.App.Directions(c.Request.Context(), c.Param("id"), unit(c), parts(c))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -169,7 +177,7 @@ func (s *server) directions(c *gin.Context) {
 
 func (s *server) directionsPDF(c *gin.Context) {
 	s.file(c, "application/pdf", "directions.pdf", func(w io.Writer) error {
-		return s.App.WriteDirections(c.Request.Context(), w, c.Param("id"), unit(c))
+		return s.App.WriteDirections(c.Request.Context(), w, c.Param("id"), unit(c), parts(c))
 	})
 }
 

@@ -113,6 +113,9 @@ func (b Base) check() error {
 		return Refuse("lines", "A base has at most %d lines of its own.", maxLines)
 	}
 	for _, l := range b.Lines {
+		if l.Order < 0 || l.Order > 9 {
+			return Refuse("lines", "A fold is made first, second, up to ninth, or whenever it works out.")
+		}
 		if !slices.Contains(Roles(), l.Role) {
 			return Refuse("role", "A line is for a cut, a mountain or a valley score, a perforation, a kiss cut, a pen or a guide.")
 		}

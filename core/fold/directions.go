@@ -58,12 +58,15 @@ type straight struct {
 // DirectionsOf writes the directions for a net, seen from inside. Lines that
 // run up and down come first, then the sheet is turned once for those across;
 // slanting ones are cut and scored with a knife and a ruler from point to point.
-func DirectionsOf(n Net, u measure.Unit) Directions {
-	say := func(mm float64) string { return measure.FormatUnit(mm, u) }
-	short := func(mm float64) string { return measure.Format(mm, u) }
-	d := Directions{Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", measure.FormatSize(n.Width, n.Height, u))}
+//
+// Lengths are written to 1/parts in or to 0.1 mm: the net should be one that Rounded has
+// rounded to that.
+func DirectionsOf(n Net, u measure.Unit, parts int) Directions {
+	short := func(mm float64) string { return measure.FormatTo(mm, u, parts) }
+	say := func(mm float64) string { return short(mm) + " " + string(u) }
+	d := Directions{Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", short(n.Width)+" × "+say(n.Height))}
 	if !n.Edge.Empty() {
-		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it. The inside lies up.", measure.FormatSize(n.Width, n.Height, u))
+		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it. The inside lies up.", short(n.Width)+" × "+say(n.Height))
 	}
 	var down, across []straight
 	var slanting []string

@@ -218,7 +218,10 @@ var glyphs = map[[2]int]string{
 
 // Format writes a length of mm millimetres without its unit: to the nearest
 // 1/32 in as a fraction, or to the nearest 0.1 mm.
-func Format(mm float64, u Unit) string {
+func Format(mm float64, u Unit) string { return FormatTo(mm, u, 32) }
+
+// FormatTo is Format to the nearest 1/parts in; parts is a power of two.
+func FormatTo(mm float64, u Unit, parts int) string {
 	if u == MM {
 		s := strconv.FormatFloat(math.Round(mm*10)/10, 'f', -1, 64)
 		if s == "-0" {
@@ -226,12 +229,12 @@ func Format(mm float64, u Unit) string {
 		}
 		return s
 	}
-	n := int(math.Round(math.Abs(mm) / Inch * 32))
+	n := int(math.Round(math.Abs(mm) / Inch * float64(parts)))
 	sign := ""
 	if mm < 0 && n > 0 {
 		sign = "-"
 	}
-	whole, over, under := n/32, n%32, 32
+	whole, over, under := n/parts, n%parts, parts
 	for over > 0 && over%2 == 0 {
 		over, under = over/2, under/2
 	}
@@ -266,6 +269,14 @@ func FormatBoth(mm float64) string {
 		return s + " mm"
 	}
 	return FormatUnit(mm, In) + " (" + FormatUnit(mm, MM) + ")"
+}
+
+// Step is what FormatTo writes lengths to, mm: 1/parts in, or 0.1 mm.
+func Step(u Unit, parts int) float64 {
+	if u == MM {
+		return .1
+	}
+	return Inch / float64(parts)
 }
 
 // FormatSize writes "5 × 7 in".

@@ -113,7 +113,8 @@ export const api = {
   colourAt: async (id: string, face: string, at: Point) =>
     (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,
   facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
-  directions: (id: string, unit: string) => call<NetDirections>('GET', `/cards/${id}/directions?unit=${unit}`),
+  directions: (id: string, unit: string, parts: number) =>
+    call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
@@ -171,7 +172,8 @@ export const api = {
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
-  directionsURL: (id: string, unit: string) => `/api/cards/${id}/directions.pdf?unit=${unit}`,
+  directionsURL: (id: string, unit: string, parts: number) =>
+    `/api/cards/${id}/directions.pdf${asked({ unit, parts })}`,
   pdfURL: (id: string, lines: boolean, spot: boolean) =>
     `/api/cards/${id}/sheets.pdf${asked({ lines, spot: lines && spot })}`,
   zipURL: (id: string, unit: string) => `/api/cards/${id}/sheets.zip${asked({ unit })}`,

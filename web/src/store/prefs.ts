@@ -21,6 +21,8 @@ export const usePrefs = defineStore('prefs', () => {
   const lines = useStorage('sectilis.lines', false)
   /** How printed pages go out as pictures. */
   const picture = useStorage<{ kind: 'png' | 'jpg'; dpi: number }>('sectilis.picture', { kind: 'png', dpi: 300 })
+  /** To which part of an inch directions for hand cutting are measured. */
+  const parts = useStorage<32 | 64>('sectilis.parts', 32)
   const spot = useStorage('sectilis.spot', false)
   const step = computed(() =>
     unit.value === 'in'
@@ -38,6 +40,7 @@ export const usePrefs = defineStore('prefs', () => {
     lastSheets,
     lines,
     spot,
+    parts,
     picture,
     step,
     len: (mm: number) => format(mm, unit.value),

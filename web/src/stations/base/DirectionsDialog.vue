@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The directions for cutting, scoring and folding the base by hand.
-import { Button, Modal } from 'ant-design-vue'
+import { Button, Modal, Segmented } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import { api } from '../../api/client'
 import type { NetDirections } from '../../api/types'
@@ -17,11 +17,11 @@ const directions = ref<NetDirections>()
 const wrong = ref('')
 
 watch(
-  () => [open.value, prefs.unit, card.view?.revision],
+  () => [open.value, prefs.unit, prefs.parts, card.view?.revision],
   async () => {
     if (!open.value) return
     try {
-      directions.value = await api.directions(card.id, prefs.unit)
+      directions.value = await api.directions(card.id, prefs.unit, prefs.parts)
       wrong.value = ''
     } catch (e) {
       wrong.value = e instanceof Error ? e.message : String(e)
@@ -52,7 +52,21 @@ watch(
       </ol>
     </div>
     <footer>
-      <Button :href="api.directionsURL(card.id, prefs.unit)" download data-testid="directions-pdf">As PDF</Button>
+      <label v-if="prefs.unit === 'in'" class="to">
+        Measured to
+        <Segmented
+          v-model:value="prefs.parts"
+          size="small"
+          :options="[
+            { value: 32, label: '1/32 in' },
+            { value: 64, label: '1/64 in' },
+          ]"
+          data-testid="directions-parts"
+        />
+      </label>
+      <Button :href="api.directionsURL(card.id, prefs.unit, prefs.parts)" download data-testid="directions-pdf"
+        >As PDF</Button
+      >
       <Button type="primary" @click="open = false">Done</Button>
     </footer>
   </Modal>
@@ -78,6 +92,13 @@ ul {
   margin: 3px 0 4px;
   padding-left: 14px;
   font-weight: 400;
+}
+.to {
+  margin-right: auto;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink7);
 }
 footer {
   display: flex;

@@ -26,10 +26,11 @@ const names: Partial<Record<Role, string>> = {
   guide: 'No fold here',
 }
 
-const line = reactive({ role: 'cut' as Role, x0: INCH, y0: INCH, x1: INCH, y1: 2 * INCH })
+const line = reactive({ role: 'cut' as Role, x0: INCH, y0: INCH, x1: INCH, y1: 2 * INCH, order: 0 })
 const strip = reactive({ from: INCH, to: 2 * INCH, up: INCH, out: INCH })
 const copies = reactive({ count: 1, dx: INCH, dy: 0 })
 
+const folds = computed(() => line.role === 'mountain' || line.role === 'valley')
 const place = (p: { x: number; y: number }) => `${prefs.len(p.x)}, ${prefs.len(p.y)}`
 async function change(c: Command) {
   wrong.value = ''
@@ -38,7 +39,14 @@ async function change(c: Command) {
 const add = () =>
   change({
     do: 'addLines',
-    lines: [{ role: line.role, from: { x: line.x0, y: line.y0 }, to: { x: line.x1, y: line.y1 } }],
+    lines: [
+      {
+        role: line.role,
+        from: { x: line.x0, y: line.y0 },
+        to: { x: line.x1, y: line.y1 },
+        order: folds.value ? line.order : 0,
+      },
+    ],
   })
 </script>
 
@@ -98,6 +106,14 @@ const add = () =>
                 @set="line.y1 = $event"
                 @wrong="wrong = $event"
               />
+              <Field v-if="folds" label="Folded" wide>
+                <Select v-model:value="line.order" :bordered="false" size="small" data-testid="line-order">
+                  <SelectOption :value="0">Whenever it works out</SelectOption>
+                  <SelectOption :value="1">First, before the base</SelectOption>
+                  <SelectOption :value="2">Second</SelectOption>
+                  <SelectOption :value="3">Third</SelectOption>
+                </Select>
+              </Field>
             </div>
             <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
             <button class="go" data-testid="line-add" @click="add">Add it</button>
