@@ -83,19 +83,22 @@ func (w *waiting) get(id string) (waitingFile, bool) {
 }
 
 // readDrawing reads a file by its kind, which its name or its first bytes tell.
-func readDrawing(name string, raw []byte, unit string) (drawing.Drawing, error) {
+func readDrawing(ctx context.Context, name string, raw []byte, unit string) (drawing.Drawing, error) {
 	lower := strings.ToLower(name)
 	var d drawing.Drawing
 	var err error
 	switch {
 	case strings.HasSuffix(lower, ".svg") || bytes.Contains(raw[:min(len(raw), 1000)], []byte("<svg")):
-		d, err = svg.Read(raw)
+		d, err = svg.Read(ctx, raw)
 	case strings.HasSuffix(lower, ".dxf"):
-		d, err = dxf.Read(raw, unit)
+		d, err = dxf.Read(ctx, raw, unit)
 	case strings.HasSuffix(lower, ".hpgl") || strings.HasSuffix(lower, ".plt") || strings.HasSuffix(lower, ".hgl"):
-		d, err = hpgl.Read(raw)
+		d, err = hpgl.Read(ctx, raw)
 	default:
 		err = errors.New("“" + name + "” is no drawing that is read here. There are SVG, DXF and HP-GL.")
+	}
+	if ctx.Err() != nil {
+		return d, ctx.Err()
 	}
 	if err != nil {
 		return d, &card.Refusal{Field: "file", Why: err.Error()}
@@ -107,14 +110,14 @@ func readDrawing(name string, raw []byte, unit string) (drawing.Drawing, error) 
 }
 
 // ReadDrawing reads a drawing and keeps it for BringInDrawing.
-func (a *App) ReadDrawing(name string, raw []byte) (Incoming, error) {
-	d, err := readDrawing(name, raw, "")
+func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incoming, error) {
+	d, err := readDrawing(ctx, name, raw, "")
 	if err != nil {
 		return Incoming{}, err
 	}
 	sum := sha256.Sum256(raw)
 	in := Incoming{
-		ID: hex.EncodeToString(sum[:8]), Name: tidyName(name), Width: d.Width, Height: d.Height, Pictures: len(d.Pictures),
+		ID: hex.EncodeToString(sum[:]), Name: tidyName(name), Width: d.Width, Height: d.Height, Pictures: len(d.Pictures),
 		Lines: shapework.LineKinds(d), Notes: append([]string{}, d.Notes...),
 	}
 	if d.NoUnit {
@@ -130,12 +133,12 @@ func (a *App) ReadDrawing(name string, raw []byte) (Incoming, error) {
 }
 
 // DrawingPreview writes a drawing that waits as a picture in SVG.
-func (a *App) DrawingPreview(w io.Writer, id string) error {
+func (a *App) DrawingPreview(ctx context.Context, w io.Writer, id string) error {
 	f, ok := a.drawings.get(id)
 	if !ok {
 		return ErrNotFound
 	}
-	d, err := readDrawing(f.name, f.raw, "")
+	d, err := readDrawing(ctx, f.name, f.raw, "")
 	if err != nil {
 		return err
 	}
@@ -166,7 +169,7 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 	if !ok {
 		return View{}, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
 	}
-	d, err := readDrawing(f.name, f.raw, l.Unit)
+	d, err := readDrawing(ctx, f.name, f.raw, l.Unit)
 	if err != nil {
 		return View{}, err
 	}

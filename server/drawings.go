@@ -44,7 +44,7 @@ func (s *server) readDrawing(c *gin.Context) {
 	if !ok {
 		return
 	}
-	in, err := s.App.ReadDrawing(name, raw)
+	in, err := s.App.ReadDrawing(c.Request.Context(), name, raw)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -54,7 +54,7 @@ func (s *server) readDrawing(c *gin.Context) {
 
 func (s *server) drawingPreview(c *gin.Context) {
 	var b strings.Builder
-	if err := s.App.DrawingPreview(&b, c.Param("id")); err != nil {
+	if err := s.App.DrawingPreview(c.Request.Context(), &b, c.Param("id")); err != nil {
 		s.fail(c, err)
 		return
 	}

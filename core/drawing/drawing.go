@@ -21,17 +21,21 @@ type Drawing struct {
 	Notes    []string
 	// NoUnit says that the file names no unit; millimetres were taken.
 	NoUnit bool
+
+	noted map[string]bool
 }
 
 // Shape is a path that is filled, stroked or both. Lines with a role are worked
 // rather than drawn.
 type Shape struct {
-	Name   string
-	Layer  string // of the file: a group, a layer or a pen
-	Role   card.Role
-	Path   geom.Path
-	Rule   geom.FillRule
-	Fill   string // #rrggbb; empty for none
+	Name  string
+	Layer string // of the file: a group, a layer or a pen
+	Role  card.Role
+	Path  geom.Path
+	Rule  geom.FillRule
+	Fill  string // #rrggbb; empty for none
+	// Faint is how much of the fill is seen through, 0 to 1.
+	Faint  float64
 	Stroke string
 	Width  float64 // of the stroke, mm
 }
@@ -52,11 +56,26 @@ const (
 	MaxPlace = 100_000
 )
 
-// Note adds a note once.
+// maxNotes is how many notes a person is told; a file may have a thousand times as many.
+const maxNotes = 40
+
+// Note adds a note once. After many, it is only said that there are more.
 func (d *Drawing) Note(format string, args ...any) {
-	if n := fmt.Sprintf(format, args...); !slices.Contains(d.Notes, n) {
-		d.Notes = append(d.Notes, n)
+	n := fmt.Sprintf(format, args...)
+	if d.noted == nil {
+		d.noted = map[string]bool{}
+		for _, old := range d.Notes {
+			d.noted[old] = true
+		}
 	}
+	switch {
+	case d.noted[n] || len(d.Notes) > maxNotes:
+		return
+	case len(d.Notes) == maxNotes:
+		n = "There is more of the kind."
+	}
+	d.noted[n] = true
+	d.Notes = append(d.Notes, n)
 }
 
 // Bounds is the box of all shapes and pictures.
@@ -127,6 +146,8 @@ func RoleColour(r card.Role) string {
 // Chain joins open paths that meet end to end within tol millimetres, and
 // closes what comes round. Files from drawing programs often hold an outline
 // as loose lines and arcs.
+//
+// Lines that lie twice in a file are taken once. The work grows with the number of ends.
 func Chain(paths []geom.Path, tol float64) []geom.Path {
 	type cell struct{ x, y int64 }
 	type link struct {
@@ -137,6 +158,7 @@ func Chain(paths []geom.Path, tol float64) []geom.Path {
 	var out []geom.Path
 	var links []*link
 	ends := map[cell][]*link{}
+	seen := map[[32]byte]bool{}
 	for _, p := range paths {
 		for i, r := range p.Rings() {
 			cs := p.Curves()[i]
@@ -145,6 +167,11 @@ func Chain(paths []geom.Path, tol float64) []geom.Path {
 					out = append(out, r)
 				}
 				continue
+			}
+			if key := r.Digest(); seen[key] || seen[r.Reverse().Digest()] {
+				continue
+			} else {
+				seen[key] = true
 			}
 			l := &link{curves: cs}
 			links = append(links, l)
@@ -158,8 +185,15 @@ func Chain(paths []geom.Path, tol float64) []geom.Path {
 		c := at(q)
 		for dx := int64(-1); dx <= 1; dx++ {
 			for dy := int64(-1); dy <= 1; dy++ {
-				for _, l := range ends[cell{c.x + dx, c.y + dy}] {
+				at := cell{c.x + dx, c.y + dy}
+				for i := 0; i < len(ends[at]); i++ {
+					l := ends[at][i]
 					if l.used {
+						// It goes out of the way, or it would be passed again and again.
+						last := len(ends[at]) - 1
+						ends[at][i] = ends[at][last]
+						ends[at] = ends[at][:last]
+						i--
 						continue
 					}
 					if l.curves[0].From.Sub(q).Len() <= tol {

@@ -35,6 +35,22 @@ func ParsePath(d string) (Path, error) {
 	return r.b.Path(), nil
 }
 
+// ParseNumbers reads a list of numbers by the grammar of path data, in which no separator
+// is needed before a sign or a second decimal point: "1-1" and ".5.5" are two each. The
+// error is a *ParseError.
+func ParseNumbers(text string) ([]float64, error) {
+	r := reader{text: text}
+	var out []float64
+	for r.blanks(); r.i < len(text); {
+		v, err := r.number()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, v)
+	}
+	return out, nil
+}
+
 type reader struct {
 	text string
 	i    int

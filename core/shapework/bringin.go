@@ -95,14 +95,14 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 		}
 		var same []geom.Path
 		title := s.Name
-		for ; i < len(d.Shapes) && d.Shapes[i].Fill == s.Fill && (len(same) == 0 || d.Shapes[i].Stroke == ""); i++ {
+		for ; i < len(d.Shapes) && d.Shapes[i].Fill == s.Fill && d.Shapes[i].Faint == s.Faint && (len(same) == 0 || d.Shapes[i].Stroke == ""); i++ {
 			same = append(same, geom.Union(d.Shapes[i].Rule, d.Shapes[i].Path))
 			if len(same) > 1 {
 				title = ""
 			}
 		}
 		if filled != LeaveOut {
-			m.fill(title, s.Fill, geom.Union(geom.NonZero, same...), filled)
+			m.fill(title, s.Fill, s.Faint, geom.Union(geom.NonZero, same...), filled)
 		}
 	}
 	for _, k := range order {
@@ -153,14 +153,18 @@ func (m *maker) outline(name string, path geom.Path, made card.Made, fill card.F
 	})
 }
 
-func (m *maker) fill(own, colour string, path geom.Path, as Use) {
+func (m *maker) fill(own, colour string, faint float64, path geom.Path, as Use) {
 	if as == AsPiece {
 		for _, p := range geom.Divide(geom.NonZero, path) {
 			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: nearestStock(colour)}, card.Fill{})
 		}
 		return
 	}
+	n := len(m.items)
 	m.outline(m.title(own, "shape"), path, card.Made{As: card.Printed}, card.Fill{Colour: colour})
+	if faint > .001 && len(m.items) > n {
+		m.items[n].Look = &card.Look{Clear: min(math.Round(faint*1000)/1000, .95)}
+	}
 }
 
 func (m *maker) lines(shapes []drawing.Shape, use Use) {

@@ -2,6 +2,8 @@ package dxf_test
 
 import (
 	"bytes"
+	"context"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"strings"
@@ -37,7 +39,7 @@ func file(units string, tables string, entities ...string) []byte {
 
 func read(t *testing.T, raw []byte) drawing.Drawing {
 	t.Helper()
-	d, err := dxf.Read(raw, "")
+	d, err := dxf.Read(t.Context(), raw, "")
 	require.NoError(t, err)
 	return d
 }
@@ -104,7 +106,7 @@ func TestBlocksLayersAndUnits(t *testing.T) {
 	d = read(t, none)
 	assert.True(t, d.NoUnit)
 	assert.Equal(t, "#ff0000", d.Shapes[0].Stroke)
-	d, err := dxf.Read(none, "in")
+	d, err := dxf.Read(t.Context(), none, "in")
 	require.NoError(t, err)
 	assert.False(t, d.NoUnit)
 	assert.InDelta(t, 50.8, d.Width, 1e-9)
@@ -119,7 +121,7 @@ func TestBlocksLayersAndUnits(t *testing.T) {
 		"binary":                 []byte("AutoCAD Binary DXF\r\n\x1a\x00"),
 		"larger than":            file("6", "", "0 CIRCLE 10 0 20 0 40 99999"),
 	} {
-		_, err := dxf.Read(raw, "")
+		_, err := dxf.Read(t.Context(), raw, "")
 		var refusal *dxf.Error
 		require.ErrorAs(t, err, &refusal, why)
 		assert.ErrorContains(t, err, why)
@@ -162,10 +164,79 @@ func FuzzRead(f *testing.F) {
 	f.Add(file("4", "0 SECTION 2 BLOCKS 0 BLOCK 2 B 0 LINE 10 1 20 1 11 2 21 1 0 ENDBLK 0 ENDSEC", "0 INSERT 2 B 41 2", "0 ARC 10 0 20 0 40 2 50 270 51 90"))
 	f.Add(file("", "", "0 SPLINE 70 4 71 2 40 0 40 0 40 0 40 1 40 1 40 1 41 1 41 0.7 41 1 10 1 20 0 10 1 20 1 10 0 20 1", "0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5"))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		d, err := dxf.Read(raw, "in")
+		d, err := dxf.Read(t.Context(), raw, "in")
 		if err != nil {
 			return
 		}
 		coretest.SoundDrawing(t, d)
 	})
+}
+
+// entities is a DXF with some entities, and a header if one is given.
+func entities(header, body string) []byte {
+	text := ""
+	if header != "" {
+		text = "0\nSECTION\n2\nHEADER\n" + header + "0\nENDSEC\n"
+	}
+	return []byte(text + "0\nSECTION\n2\nENTITIES\n" + body + "0\nENDSEC\n0\nEOF\n")
+}
+
+func TestConstructsOfRealDXFFilesAreRead(t *testing.T) {
+	const square = "0\nLWPOLYLINE\n8\n%s\n70\n1\n10\n%g\n20\n%g\n10\n%g\n20\n%g\n10\n%g\n20\n%g\n"
+	triangle := func(layer string, x, y float64) string {
+		return fmt.Sprintf(square, layer, x, y, x+10, y, x+10, y+5)
+	}
+	// Whatever comes after the end is not of the drawing.
+	d, err := dxf.Read(t.Context(), append(entities("", triangle("A", 0, 0)), "\x1a\nnothing of this is a group\n"...), "mm")
+	require.NoError(t, err)
+	require.Len(t, d.Shapes, 1)
+	// Far from the origin it is moved there.
+	d, err = dxf.Read(t.Context(), entities("", triangle("A", 4.5e6, 5.3e6)), "mm")
+	require.NoError(t, err)
+	b := d.Bounds()
+	assert.InDelta(t, 0, b.X, 1e-3)
+	assert.InDelta(t, 10, b.W, 1e-3)
+	// Names in the encoding that the header tells.
+	d, err = dxf.Read(t.Context(), entities("9\n$DWGCODEPAGE\n3\nANSI_1252\n", triangle("Au\xdfen", 0, 0)), "mm")
+	require.NoError(t, err)
+	assert.Equal(t, "Außen", d.Shapes[0].Layer)
+	d, err = dxf.Read(t.Context(), entities("9\n$DWGCODEPAGE\n3\nANSI_1251\n", triangle("\xd0\xe5\xe7", 0, 0)), "mm")
+	require.NoError(t, err)
+	assert.Equal(t, "Рез", d.Shapes[0].Layer)
+	// A plane that faces away mirrors what lies in it, and not lines, which are in space.
+	back := "210\n0\n220\n0\n230\n-1\n"
+	d, err = dxf.Read(t.Context(), entities("", "0\nLINE\n8\nA\n10\n0\n20\n0\n11\n30\n21\n10\n"+back+"0\nCIRCLE\n8\nA\n10\n-10\n20\n5\n40\n1\n"+back), "mm")
+	require.NoError(t, err)
+	b = d.Bounds()
+	assert.InDelta(t, 30, b.W, 1e-6, "the circle's middle is at 10, within the line's box")
+	// A filled corner piece.
+	d, err = dxf.Read(t.Context(), entities("", "0\nSOLID\n8\nA\n62\n1\n10\n0\n20\n0\n11\n10\n21\n0\n12\n0\n22\n10\n13\n10\n23\n10\n"), "mm")
+	require.NoError(t, err)
+	require.Len(t, d.Shapes, 1)
+	assert.Equal(t, "#ff0000", d.Shapes[0].Fill)
+	assert.InDelta(t, 100, math.Abs(d.Shapes[0].Path.Area()), 1e-6)
+	// Angles beyond all reason.
+	_, err = dxf.Read(t.Context(), entities("", "0\nARC\n8\nA\n10\n0\n20\n0\n40\n5\n50\n1e11\n51\n0\n"), "mm")
+	require.NoError(t, err)
+}
+
+// Lines that lie on each other many thousand times are one, and joining them takes no
+// longer than reading them; reading stops when whoever asked is gone.
+func TestCrowdedDXFFilesAreRead(t *testing.T) {
+	line := "0\nLINE\n8\nA\n10\n0\n20\n0\n11\n30\n21\n10\n"
+	raw := entities("", strings.Repeat(line, 190_000))
+	d, err := dxf.Read(t.Context(), raw, "mm")
+	require.NoError(t, err)
+	assert.Len(t, d.Shapes, 1)
+	var star strings.Builder // all of them meet in one point
+	for i := range 60_000 {
+		fmt.Fprintf(&star, "0\nLINE\n8\nA\n10\n0\n20\n0\n11\n%d\n21\n%d\n", 1+i%300, 1+i/300)
+	}
+	d, err = dxf.Read(t.Context(), entities("", star.String()), "mm")
+	require.NoError(t, err)
+	assert.NotEmpty(t, d.Shapes)
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	_, err = dxf.Read(ctx, raw, "mm")
+	assert.ErrorIs(t, err, context.Canceled)
 }

@@ -19,6 +19,8 @@ type reader struct {
 	n     int
 	order []style
 	loose map[style][]geom.Path
+
+	budget *drawing.Budget
 }
 
 // tolerance is how near ends must be to be joined, and how near curves come to
@@ -53,7 +55,7 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 			continue
 		}
 		m := at
-		if e.number(230, 1) < 0 {
+		if e.number(230, 1) < 0 && !inWorld[e.kind] {
 			m = geom.Scale(-1, 1).Then(at) // drawn from behind
 		}
 		if e.kind == "INSERT" {
@@ -62,9 +64,15 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 			}
 			continue
 		}
+		if err := r.budget.Spend(1 + len(e.pairs) + len(e.kids)); err != nil {
+			return err
+		}
 		p, ok := r.path(e)
 		if !ok {
 			continue
+		}
+		if err := r.budget.Spend(p.Len()); err != nil {
+			return err
 		}
 		colour := r.f.layers[name].colour
 		if c := int(e.number(62, 256)); e.text(420) != "" || c != 256 && c != 0 {
@@ -72,6 +80,10 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 		}
 		if colour == "" {
 			colour = "#000000"
+		}
+		if e.kind == "SOLID" || e.kind == "TRACE" {
+			r.d.Shapes = append(r.d.Shapes, drawing.Shape{Layer: name, Role: drawing.RoleOf(name), Path: p.Transform(m), Fill: colour})
+			continue
 		}
 		s := style{name, colour}
 		if r.loose[s] == nil {
@@ -109,6 +121,10 @@ func (r *reader) insert(e entity, at geom.Affine, layer string, depth int) error
 	return nil
 }
 
+// inWorld are entities whose places are in the drawing's own axes, whichever way their
+// plane faces.
+var inWorld = map[string]bool{"LINE": true, "ELLIPSE": true, "SPLINE": true, "POINT": true, "3DFACE": true}
+
 // quiet are entities that draw no line and are no loss.
 var quiet = map[string]bool{"SEQEND": true, "VIEWPORT": true, "ATTDEF": true, "POINT": true, "ENDSEC": true}
 
@@ -125,7 +141,7 @@ func (r *reader) path(e entity) (geom.Path, bool) {
 		if e.kind == "CIRCLE" {
 			return geom.EllipsePath(geom.Rect{X: c.X - rad, Y: c.Y - rad, W: 2 * rad, H: 2 * rad}), true
 		}
-		a0, a1 := e.number(50, 0)*math.Pi/180, e.number(51, 0)*math.Pi/180
+		a0, a1 := math.Mod(e.number(50, 0), 360)*math.Pi/180, math.Mod(e.number(51, 0), 360)*math.Pi/180
 		for a1 <= a0 {
 			a1 += 2 * math.Pi
 		}
@@ -133,6 +149,10 @@ func (r *reader) path(e entity) (geom.Path, bool) {
 		return b.Move(c.Add(geom.Pt(co, s).Mul(rad))).Arc(c, rad, rad, a0, a0+math.Mod(a1-a0, 2*math.Pi+1e-12)).Path(), true
 	case "ELLIPSE":
 		return ellipse(e)
+	case "SOLID", "TRACE":
+		// The third corner is across from the second; of a triangle the fourth is the third.
+		b.Move(e.point(10)).Line(e.point(11)).Line(e.pointOr(13, 12)).Line(e.point(12)).Close()
+		return b.Path(), true
 	case "LWPOLYLINE":
 		return lightPolyline(e)
 	case "POLYLINE":
@@ -172,6 +192,9 @@ func ellipse(e entity) (geom.Path, bool) {
 		return geom.Path{}, false
 	}
 	v := geom.Pt(-u.Y, u.X).Mul(ratio)
+	if e.number(230, 1) < 0 {
+		v = v.Mul(-1) // its plane is seen from behind
+	}
 	a0, a1 := e.number(41, 0), e.number(42, 2*math.Pi)
 	for a1 <= a0 && a1 > a0-1e4 {
 		a1 += 2 * math.Pi

@@ -5,10 +5,15 @@ package dxf
 import (
 	"bufio"
 	"bytes"
+	"context"
+	"errors"
 	"fmt"
 	"math"
 	"strconv"
 	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/text/encoding/charmap"
 
 	"sectilis/core/drawing"
 	"sectilis/core/geom"
@@ -68,8 +73,9 @@ var Units = map[string]float64{"mm": 1, "cm": 10, "m": 1000, "in": 25.4}
 
 // Read reads a DXF. Where the file names no unit, unit says it ("mm", "cm",
 // "m", "in"); empty takes millimetres and tells so in NoUnit. Lines and arcs
-// that meet end to end are joined. What has no outline is noted.
-func Read(raw []byte, unit string) (drawing.Drawing, error) {
+// that meet end to end are joined. What has no outline is noted. A file that would cost
+// more than drawing.MaxWork to read is refused with an *Error; an error of ctx is passed on.
+func Read(ctx context.Context, raw []byte, unit string) (drawing.Drawing, error) {
 	var d drawing.Drawing
 	if len(raw) > drawing.MaxBytes {
 		return d, refuse("The DXF is larger than %d MB.", drawing.MaxBytes>>20)
@@ -81,6 +87,7 @@ func Read(raw []byte, unit string) (drawing.Drawing, error) {
 	if err != nil {
 		return d, err
 	}
+	decode(pairs)
 	f, err := parse(pairs)
 	if err != nil {
 		return d, err
@@ -94,8 +101,11 @@ func Read(raw []byte, unit string) (drawing.Drawing, error) {
 			d.NoUnit = true
 		}
 	}
-	r := reader{d: &d, f: f, loose: map[style][]geom.Path{}}
+	r := reader{d: &d, f: f, loose: map[style][]geom.Path{}, budget: drawing.NewBudget(ctx)}
 	if err := r.entities(f.entities, geom.Scale(scale, scale), "0", 0); err != nil {
+		if errors.Is(err, drawing.ErrWork) {
+			return d, refuse("The DXF cannot be read: %v.", err)
+		}
 		return d, err
 	}
 	r.join()
@@ -103,8 +113,8 @@ func Read(raw []byte, unit string) (drawing.Drawing, error) {
 		return d, refuse("There is no line in the DXF that can be taken.")
 	}
 	box := d.Bounds()
-	if !(max(box.W, box.H, math.Abs(box.X), math.Abs(box.Y)) <= drawing.MaxPlace) {
-		return d, refuse("The drawing would be larger than %d m, or lie farther off.", drawing.MaxPlace/1000)
+	if !(max(box.W, box.H) <= drawing.MaxPlace) {
+		return d, refuse("The drawing would be larger than %d m.", drawing.MaxPlace/1000)
 	}
 	d.Upright()
 	return d, nil
@@ -129,6 +139,9 @@ func scan(raw []byte) ([]pair, error) {
 		if code == 999 {
 			continue // a remark
 		}
+		if code == 0 && strings.TrimSpace(in.Text()) == "EOF" {
+			return out, nil // whatever comes after is not of the drawing
+		}
 		if len(out) >= maxPairs {
 			return nil, refuse("The DXF is too long to read.")
 		}
@@ -138,6 +151,33 @@ func scan(raw []byte) ([]pair, error) {
 		return nil, refuse("A line of the DXF is too long to read.")
 	}
 	return out, nil
+}
+
+// codePages are the encodings that files before 2007 name in their header.
+var codePages = map[string]*charmap.Charmap{
+	"ANSI_1250": charmap.Windows1250, "ANSI_1251": charmap.Windows1251, "ANSI_1252": charmap.Windows1252, "ANSI_1253": charmap.Windows1253,
+	"ANSI_1254": charmap.Windows1254, "ANSI_1257": charmap.Windows1257, "DOS437": charmap.CodePage437, "DOS850": charmap.CodePage850, "DOS866": charmap.CodePage866,
+}
+
+// decode turns names that are not in UTF-8 into it, by the code page that the header names
+// or else that of Western Europe.
+func decode(pairs []pair) {
+	page := charmap.Windows1252
+	for i, p := range pairs[:max(len(pairs)-1, 0)] {
+		if p.code == 9 && p.value == "$DWGCODEPAGE" {
+			if named := codePages[strings.ToUpper(pairs[i+1].value)]; named != nil {
+				page = named
+			}
+			break
+		}
+	}
+	for i := range pairs {
+		if !utf8.ValidString(pairs[i].value) {
+			if text, err := page.NewDecoder().String(pairs[i].value); err == nil {
+				pairs[i].value = text
+			}
+		}
+	}
 }
 
 // split cuts pairs into entities, vertices put into their polyline.
@@ -254,6 +294,14 @@ func (e entity) number(code int, def float64) float64 {
 }
 
 func (e entity) point(code int) geom.Point { return geom.Pt(e.number(code, 0), e.number(code+10, 0)) }
+
+// pointOr is the point of a group code, or of another where it has none.
+func (e entity) pointOr(code, other int) geom.Point {
+	if e.text(code) == "" {
+		return e.point(other)
+	}
+	return e.point(code)
+}
 
 // numbers are all values of a group code, in order.
 func (e entity) numbers(code int) []float64 {

@@ -1,6 +1,8 @@
 package hpgl
 
 import (
+	"context"
+	"errors"
 	"fmt"
 	"io"
 	"math"
@@ -53,7 +55,7 @@ type plotter struct {
 
 // Read reads HP-GL: moves, lines, arcs, circles and rectangles, 40 units to the
 // millimetre. Labels, fills and whatever else draws no outline are noted.
-func Read(raw []byte) (drawing.Drawing, error) {
+func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
 	var d drawing.Drawing
 	if len(raw) > drawing.MaxBytes {
 		return d, refuse("The file is larger than %d MB.", drawing.MaxBytes>>20)
@@ -61,7 +63,14 @@ func Read(raw []byte) (drawing.Drawing, error) {
 	p := plotter{d: &d, label: 3}
 	text := string(raw)
 	known := 0
+	budget := drawing.NewBudget(ctx)
 	for i := 0; i < len(text); {
+		if err := budget.Spend(1); err != nil {
+			if errors.Is(err, drawing.ErrWork) {
+				return d, refuse("The file cannot be read: %v.", err)
+			}
+			return d, err
+		}
 		c := text[i]
 		switch {
 		case c == 27: // a control sequence for the device, to the next colon or instruction

@@ -33,7 +33,7 @@ func TestPlotterFilesAreRead(t *testing.T) {
 		"SP1;DT#;LBno;end#PU0,0;PD40,0;":                {1, 0, 1, false},
 		"sp1;pu0,0;pd400,0;vs20;fs3,1;":                 {10, 0, 10, false},
 	} {
-		d, err := hpgl.Read([]byte(text))
+		d, err := hpgl.Read(t.Context(), []byte(text))
 		require.NoError(t, err, text)
 		require.Len(t, d.Shapes, 1, text)
 		assert.InDelta(t, want.w, d.Width, 1e-6, text)
@@ -41,7 +41,7 @@ func TestPlotterFilesAreRead(t *testing.T) {
 		assert.InDelta(t, want.length, d.Shapes[0].Path.Length(), 1e-6, text)
 		assert.Equal(t, want.closed, d.Shapes[0].Path.Closed(), text)
 	}
-	d, err := hpgl.Read([]byte("SP2;PU0,0;PD400,0;LBSeed swap\x03;XX3;LT2;SC0,1,0,1;RA40,40;"))
+	d, err := hpgl.Read(t.Context(), []byte("SP2;PU0,0;PD400,0;LBSeed swap\x03;XX3;LT2;SC0,1,0,1;RA40,40;"))
 	require.NoError(t, err)
 	assert.Equal(t, card.RoleMountain, d.Shapes[0].Role)
 	notes := strings.Join(d.Notes, "\n")
@@ -55,7 +55,7 @@ func TestPlotterFilesAreRead(t *testing.T) {
 		"packed lines":       "PE<=;",
 		"larger than":        "PU0,0;PD1000000000,0;",
 	} {
-		_, err := hpgl.Read([]byte(text))
+		_, err := hpgl.Read(t.Context(), []byte(text))
 		var refusal *hpgl.Error
 		require.ErrorAs(t, err, &refusal, text)
 		assert.ErrorContains(t, err, why)
@@ -71,7 +71,7 @@ func TestDrawingsComeBackToAUnit(t *testing.T) {
 		}
 		var b bytes.Buffer
 		require.NoError(t, hpgl.WriteDrawing(&b, d))
-		back, err := hpgl.Read(b.Bytes())
+		back, err := hpgl.Read(t.Context(), b.Bytes())
 		require.NoError(t, err)
 		box := d.Bounds()
 		back.Transform(geom.Shift(box.X, box.Y))
@@ -87,7 +87,7 @@ func TestDrawingsComeBackToAUnit(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add([]byte("IN;SP1;PU0,0;PD400,0,1,2;PR3,4;AA0,0,90;CI5;EA3,3;LBx\x03;PU;"))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		d, err := hpgl.Read(raw)
+		d, err := hpgl.Read(t.Context(), raw)
 		if err != nil {
 			return
 		}

@@ -43,7 +43,7 @@ func TestDirectionsAreWrittenOut(t *testing.T) {
 		require.NoError(t, err, k.ID)
 		n := fold.Of(c.Base)
 		for _, u := range []measure.Unit{measure.In, measure.MM} {
-			d := fold.DirectionsOf(n, u)
+			d := fold.DirectionsOf(n, u, 32)
 			var b bytes.Buffer
 			require.NoError(t, pdf.WriteDirections(&b, c.Title, n, d, u))
 			text := read(t, b.Bytes())

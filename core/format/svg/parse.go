@@ -6,6 +6,8 @@ import (
 	"errors"
 	"io"
 	"strings"
+
+	"sectilis/core/drawing"
 )
 
 // node is an element.
@@ -14,10 +16,12 @@ type node struct {
 	attr map[string]string
 	kids []*node
 	text string
+	// label is what another program calls it, of a layer for example.
+	label string
 }
 
-// parse reads the elements, and the text of all style elements.
-func parse(raw []byte) (*node, string, error) {
+// elements reads the elements, and the text of all style elements.
+func elements(raw []byte, d *drawing.Drawing) (*node, string, error) {
 	dec := xml.NewDecoder(bytes.NewReader(raw))
 	dec.CharsetReader = func(name string, in io.Reader) (io.Reader, error) {
 		switch strings.ToLower(name) {
@@ -60,7 +64,7 @@ func parse(raw []byte) (*node, string, error) {
 			}
 		case xml.ProcInst:
 			if t.Target == "xml-stylesheet" {
-				return nil, "", refuse("The SVG takes its styles from another file, which is not read. Save it with its styles inside.")
+				d.Note("Styles from another file were left out: nothing outside of the SVG is read.")
 			}
 		case xml.StartElement:
 			if n++; n > maxElements {
@@ -71,21 +75,12 @@ func parse(raw []byte) (*node, string, error) {
 			}
 			el := &node{name: t.Name.Local, attr: make(map[string]string, len(t.Attr))}
 			for _, a := range t.Attr {
-				name := strings.ToLower(a.Name.Local)
-				if strings.HasPrefix(name, "on") {
-					return nil, "", refuse("The SVG holds a script, which is not read. Save it without scripts.")
-				}
-				if a.Name.Local == "href" && a.Name.Space != "" && el.attr["href"] != "" {
-					continue // the plain href comes before the old one
-				}
-				el.attr[a.Name.Local] = a.Value
+				el.take(a, d)
 			}
 			if t.Name.Local == "script" {
-				return nil, "", refuse("The SVG holds a script, which is not read. Save it without scripts.")
+				d.Note("A script was left out.")
 			}
-			if err := el.checkReference(); err != nil {
-				return nil, "", err
-			}
+			el.checkReference(d)
 			if len(open) > 0 {
 				up := open[len(open)-1]
 				up.kids = append(up.kids, el)
@@ -100,7 +95,9 @@ func parse(raw []byte) (*node, string, error) {
 				if el := open[len(open)-1]; el.name == "style" {
 					css.Write(t)
 				} else if el.name == "text" || el.name == "tspan" || el.name == "title" || el.name == "textPath" {
-					el.text += string(t)
+					if len(el.text) < maxText {
+						el.text += string(t)
+					}
 				}
 			}
 		}
@@ -111,17 +108,51 @@ func parse(raw []byte) (*node, string, error) {
 	return root, css.String(), nil
 }
 
-// checkReference refuses whatever would be fetched from outside the file.
-func (n *node) checkReference() error {
+// maxText bounds what is kept of an element's text: a title, or the words of a note.
+const maxText = 400
+
+// linkSpace is the namespace that href had before it had none.
+const linkSpace = "http://www.w3.org/1999/xlink"
+
+// take keeps an attribute. Those of other namespaces are other programs' own, but for the
+// label of a layer, in whichever namespace it stands.
+func (n *node) take(a xml.Attr, d *drawing.Drawing) {
+	name, plain := a.Name.Local, a.Name.Space == ""
+	switch {
+	case name == "label" && !plain:
+		n.label = strings.TrimSpace(a.Value)
+	case name == "href" && (a.Name.Space == linkSpace || a.Name.Space == "xlink"):
+		if n.attr["href"] == "" { // the plain href comes before the old one
+			n.attr["href"] = a.Value
+		}
+	case !plain:
+	case isEvent(name):
+		d.Note("A script was left out.")
+	default:
+		n.attr[name] = a.Value
+	}
+}
+
+// isEvent reports whether an attribute is a script to be run at an event: "on" and the
+// event's name in small letters.
+func isEvent(name string) bool {
+	rest, ok := strings.CutPrefix(strings.ToLower(name), "on")
+	return ok && rest != "" && !strings.ContainsFunc(rest, func(c rune) bool { return c < 'a' || c > 'z' })
+}
+
+// checkReference drops whatever would be fetched from outside the file.
+func (n *node) checkReference(d *drawing.Drawing) {
 	href := strings.TrimSpace(n.attr["href"])
-	if href == "" || n.name == "a" && !strings.HasPrefix(strings.ToLower(href), "javascript:") {
-		return nil
+	n.attr["href"] = href
+	if href == "" || strings.HasPrefix(href, "#") || n.name == "image" && strings.HasPrefix(href, "data:") {
+		return
 	}
-	if strings.HasPrefix(href, "#") || strings.HasPrefix(href, "data:image/") {
-		return nil
+	delete(n.attr, "href")
+	if n.name == "a" {
+		return // what it leads to is not drawn
 	}
-	if len(href) > 60 {
-		href = href[:60] + "…"
+	if r := []rune(href); len(r) > 60 {
+		href = string(r[:60]) + "…"
 	}
-	return refuse("The SVG refers to something outside of it (“%s”), which is not fetched. Embed it, then bring it in again.", href)
+	d.Note("Something outside of the SVG was left out (“%s”): nothing is fetched. Embed it to bring it in.", href)
 }

@@ -1,10 +1,13 @@
 package svg
 
 import (
+	"context"
 	"encoding/base64"
+	"errors"
 	"fmt"
 	"math"
 	"net/url"
+	"slices"
 	"strings"
 
 	"sectilis/core/card"
@@ -30,29 +33,32 @@ const (
 // pixel, of which there are 96 to the inch.
 const perUnit = 25.4 / 96
 
-// Read reads an SVG into true millimetres. Text, filters and whatever else has
-// no outline is listed in the drawing's notes. Files with scripts, with
-// references to other files or with entities of their own are refused.
-func Read(raw []byte) (drawing.Drawing, error) {
+// Read reads an SVG into true millimetres. Text, filters and whatever else has no outline,
+// scripts and what would be fetched from elsewhere is left out and listed in the drawing's
+// notes. Files with entities of their own, and those that would cost more than
+// drawing.MaxWork to read, are refused with an *Error; an error of ctx is passed on.
+func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
 	var d drawing.Drawing
 	if len(raw) > drawing.MaxBytes {
 		return d, refuse("The SVG is larger than %d MB.", drawing.MaxBytes>>20)
 	}
-	root, css, err := parse(raw)
+	root, css, err := elements(raw, &d)
 	if err != nil {
 		return d, err
 	}
-	r := reader{d: &d, ids: map[string]*node{}}
-	if err := r.index(root, 0); err != nil {
-		return d, err
-	}
-	if r.sheet, err = parseCSS(css, &d); err != nil {
-		return d, err
+	r := reader{d: &d, ids: map[string]*node{}, paths: map[*node]geom.Path{}, budget: drawing.NewBudget(ctx)}
+	r.index(root)
+	if r.sheet, err = parseCSS(css, &d, r.budget); err != nil {
+		return d, asError(err)
 	}
 	at, w, h := r.viewport(root)
 	d.Width, d.Height = w, h
-	if err := r.children(root, context{at: at, style: initial().with(r.sheet.of(root), &d)}); err != nil {
-		return d, err
+	props, err := r.sheet.of(root)
+	if err == nil {
+		err = r.children(root, around{at: at, style: initial().with(props, &d)})
+	}
+	if err != nil {
+		return d, asError(err)
 	}
 	if w == 0 || h == 0 {
 		b := d.Bounds()
@@ -62,35 +68,46 @@ func Read(raw []byte) (drawing.Drawing, error) {
 	return d, nil
 }
 
-// reader turns elements into shapes.
-type reader struct {
-	d     *drawing.Drawing
-	ids   map[string]*node
-	sheet stylesheet
-	made  int
-	uses  int
+// asError is the sentence for a file that costs too much, or the error itself.
+func asError(err error) error {
+	if errors.Is(err, drawing.ErrWork) {
+		return refuse("The SVG cannot be read: %v.", err)
+	}
+	return err
 }
 
-func (r *reader) index(n *node, depth int) error {
+// reader turns elements into shapes.
+type reader struct {
+	d      *drawing.Drawing
+	ids    map[string]*node
+	paths  map[*node]geom.Path // that were read, since a path may be used many times
+	sheet  *stylesheet
+	budget *drawing.Budget
+	view   view
+	made   int
+	uses   int
+}
+
+func (r *reader) index(n *node) {
 	if id := n.attr["id"]; id != "" && r.ids[id] == nil {
 		r.ids[id] = n
 	}
 	for _, k := range n.kids {
-		if err := r.index(k, depth+1); err != nil {
-			return err
-		}
+		r.index(k)
 	}
-	return nil
 }
 
-// context is what an element takes from those around it.
-type context struct {
+// around is what an element takes from those around it.
+type around struct {
 	at    geom.Affine // to millimetres
 	style style
 	layer string
+	// named says that the layer has a name that a person gave it.
+	named bool
+	clips []geom.Path // in millimetres: nothing is drawn outside of them
 }
 
-func (r *reader) children(n *node, c context) error {
+func (r *reader) children(n *node, c around) error {
 	for _, k := range n.kids {
 		if err := r.element(k, c); err != nil {
 			return err
@@ -105,40 +122,56 @@ var silent = map[string]bool{
 	"linearGradient": true, "radialGradient": true, "pattern": true, "marker": true, "filter": true, "view": true, "namedview": true,
 }
 
-func (r *reader) element(n *node, c context) error {
+func (r *reader) element(n *node, c around) error {
 	if silent[n.name] {
 		return nil
 	}
 	if r.made++; r.made > maxElements {
 		return refuse("The SVG unfolds to more than %d elements.", maxElements)
 	}
-	c.style = c.style.with(r.sheet.of(n), r.d)
-	if c.style.hidden {
+	props, err := r.sheet.of(n)
+	if err != nil {
+		return err
+	}
+	c.style = c.style.with(props, r.d)
+	if c.style.gone || c.style.opacity == 0 {
 		return nil
 	}
-	m, err := parseTransform(n.attr["transform"])
-	if err != nil {
-		return refuse("The transform of a %s cannot be read: %v.", n.name, err)
+	if c.at, err = r.placed(n, c); err != nil {
+		return err
 	}
-	c.at = m.Then(c.at)
-	for _, a := range []string{"clip-path", "mask", "filter"} {
+	for _, a := range []string{"mask", "filter"} {
 		if v := c.style.extra[a]; v != "" && v != "none" {
-			r.d.Note("A %s was not applied; what it would cut off or change is there as it is drawn.", strings.ReplaceAll(a, "-", " "))
+			r.d.Note("A %s was not applied; what it would cut off or change is there as it is drawn.", a)
+		}
+	}
+	if v := c.style.extra["clip-path"]; v != "" && v != "none" {
+		if err := r.clip(v, &c); err != nil {
+			return err
 		}
 	}
 	switch n.name {
 	case "g", "a":
-		if id := n.attr["id"]; id != "" {
+		// The name that a person gave counts, then the id where no name is around.
+		switch id := n.attr["id"]; {
+		case n.label != "":
+			c.layer, c.named = n.label, true
+		case id != "" && !c.named:
 			c.layer = id
 		}
 		return r.children(n, c)
 	case "switch":
-		if len(n.kids) > 0 {
-			return r.element(n.kids[0], c)
+		for _, k := range n.kids {
+			if k.holds() {
+				return r.element(k, c)
+			}
 		}
 	case "svg":
+		was := r.view
+		defer func() { r.view = was }()
+		x, y := r.length(n, "x", 0), r.length(n, "y", 0)
 		at, _, _ := r.viewport(n)
-		c.at = at.Then(geom.Shift(r.length(n, "x", 0), r.length(n, "y", 0))).Then(c.at)
+		c.at = at.Then(geom.Shift(x, y)).Then(c.at)
 		return r.children(n, c)
 	case "use":
 		return r.use(n, c)
@@ -159,17 +192,102 @@ func (r *reader) element(n *node, c context) error {
 			r.d.Note("A %s was left out.", n.name)
 			return nil
 		}
+		if c.style.unseen {
+			return nil
+		}
 		return r.add(n, p, c)
 	}
 	return nil
 }
 
-func allText(n *node) string {
-	out := n.text
-	for _, k := range n.kids {
-		out += " " + allText(k)
+// holds reports whether the conditions of an element in a switch are met: it needs no
+// extension, and is for those who read English or for all.
+func (n *node) holds() bool {
+	if v, ok := n.attr["requiredExtensions"]; ok && strings.TrimSpace(v) != "" || silent[n.name] || n.name == "foreignObject" {
+		return false
 	}
-	return out
+	languages, ok := n.attr["systemLanguage"]
+	if !ok {
+		return true
+	}
+	return slices.ContainsFunc(strings.Split(languages, ","), func(l string) bool {
+		return strings.HasPrefix(strings.ToLower(strings.TrimSpace(l)), "en")
+	})
+}
+
+// placed is where an element is put by its transform, about its origin.
+func (r *reader) placed(n *node, c around) (geom.Affine, error) {
+	m, err := parseTransform(c.style.transform)
+	if err != nil {
+		return m, refuse("The transform of a %s cannot be read: %v.", n.name, err)
+	}
+	if o := strings.Fields(c.style.origin); len(o) > 0 && m != geom.Identity {
+		at := func(i int, name string) float64 {
+			text := "0"
+			if i < len(o) {
+				text = o[i]
+			}
+			switch text {
+			case "center":
+				text = "50%"
+			case "right", "bottom":
+				text = "100%"
+			case "left", "top":
+				text = "0"
+			}
+			return r.length(&node{attr: map[string]string{name: text}}, name, 0)
+		}
+		x, y := at(0, "x"), at(1, "y")
+		m = geom.Shift(-x, -y).Then(m).Then(geom.Shift(x, y))
+	}
+	return m.Then(c.at), nil
+}
+
+// clip adds what a clip path leaves to an element's clips.
+func (r *reader) clip(ref string, c *around) error {
+	id := strings.Trim(strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(ref), "url("), ")"), `"' `)
+	n := r.ids[strings.TrimPrefix(id, "#")]
+	if n == nil || n.name != "clipPath" || n.attr["clipPathUnits"] == "objectBoundingBox" {
+		r.d.Note("A clip path was not applied; what it would cut off is there as it is drawn.")
+		return nil
+	}
+	var parts []geom.Path
+	for _, k := range n.kids {
+		p, ok, err := r.shape(k)
+		if err != nil || !ok || p.Empty() {
+			return err
+		}
+		m, err := parseTransform(k.attr["transform"])
+		if err != nil {
+			return refuse("The transform of a %s cannot be read: %v.", k.name, err)
+		}
+		if err := r.budget.Spend(8 * p.Len()); err != nil {
+			return err
+		}
+		rule := geom.NonZero
+		if k.attr["clip-rule"] == "evenodd" {
+			rule = geom.EvenOdd
+		}
+		parts = append(parts, geom.Union(rule, p.Transform(m.Then(c.at))))
+	}
+	c.clips = append(slices.Clone(c.clips), geom.Union(geom.NonZero, parts...))
+	return nil
+}
+
+// allText is the text of an element and of those in it, as much as a note needs.
+func allText(n *node) string {
+	var b strings.Builder
+	var add func(n *node)
+	add = func(n *node) {
+		b.WriteString(n.text + " ")
+		for _, k := range n.kids {
+			if b.Len() < maxText {
+				add(k)
+			}
+		}
+	}
+	add(n)
+	return b.String()
 }
 
 // shape is the outline of a basic shape or path, in user units.
@@ -178,9 +296,13 @@ func (r *reader) shape(n *node) (geom.Path, bool, error) {
 	var b geom.Builder
 	switch n.name {
 	case "path":
-		p, err := geom.ParsePath(n.attr["d"])
-		if err != nil {
-			return p, false, refuse("A path cannot be read: %v.", err)
+		p, ok := r.paths[n]
+		if !ok {
+			var err error
+			if p, err = geom.ParsePath(n.attr["d"]); err != nil {
+				return p, false, refuse("A path cannot be read: %v.", err)
+			}
+			r.paths[n] = p
 		}
 		return p, true, nil
 	case "rect":
@@ -233,9 +355,12 @@ func (r *reader) shape(n *node) (geom.Path, bool, error) {
 	return geom.Path{}, false, nil
 }
 
-func (r *reader) add(n *node, p geom.Path, c context) error {
+func (r *reader) add(n *node, p geom.Path, c around) error {
 	if p.Len() < 2 {
 		return nil
+	}
+	if err := r.budget.Spend(p.Len()); err != nil {
+		return err
 	}
 	p = p.Transform(c.at)
 	box := p.Bounds()
@@ -246,26 +371,65 @@ func (r *reader) add(n *node, p geom.Path, c context) error {
 	if s.Name == "" {
 		s.Name = n.attr["id"]
 	}
-	s.Fill = r.paint(c.style.fill, c.style)
-	if s.Stroke = r.paint(c.style.stroke, c.style); s.Stroke != "" {
-		s.Width = c.style.width * math.Sqrt(math.Abs(c.at.Det()))
-		if s.Width <= 0 {
+	var alpha float64
+	s.Fill, alpha = r.paint(c.style.fill, c.style)
+	if alpha *= c.style.fillOpacity * c.style.opacity; alpha < 1/512. {
+		s.Fill = ""
+	} else {
+		s.Faint = 1 - alpha
+	}
+	if s.Stroke, alpha = r.paint(c.style.stroke, c.style); s.Stroke != "" {
+		scale := math.Sqrt(math.Abs(c.at.Det()))
+		if c.style.fixed {
+			scale = perUnit
+		}
+		s.Width = c.style.width * scale
+		if alpha *= c.style.strokeOpacity * c.style.opacity; s.Width <= 0 || alpha < 1/512. {
 			s.Stroke = ""
+		} else if alpha < .999 {
+			r.d.Note("Lines that are seen through were taken as solid.")
 		}
 	}
 	if s.Fill == "" && s.Stroke == "" {
 		return nil
 	}
+	// A line that goes nowhere is a dot where its ends are round.
+	if s.Stroke != "" && c.style.round && max(box.W, box.H) < s.Width/2 {
+		s.Path, s.Rule, s.Fill, s.Stroke = geom.Stroke(p, s.Width, geom.RoundCorner, geom.RoundCap), geom.NonZero, s.Stroke, ""
+	}
 	if len(r.d.Shapes) >= drawing.MaxShapes {
 		return refuse("The SVG has more than %d shapes.", drawing.MaxShapes)
-	}
-	if c.style.faint {
-		r.d.Note("What is see-through was taken as solid.")
 	}
 	if len(c.style.dashes) > 0 && s.Stroke != "" && s.Role == card.Role("") {
 		r.d.Note("Dashed lines were taken as whole ones.")
 	}
-	r.d.Shapes = append(r.d.Shapes, s)
+	return r.clipped(s, c.clips)
+}
+
+// clipped adds what clips leave of a shape: of its fill, and of its lines.
+func (r *reader) clipped(s drawing.Shape, clips []geom.Path) error {
+	if len(clips) == 0 {
+		r.d.Shapes = append(r.d.Shapes, s)
+		return nil
+	}
+	fill, line := s, s
+	for _, c := range clips {
+		if err := r.budget.Spend(8 * (c.Len() + s.Path.Len())); err != nil {
+			return err
+		}
+		if fill.Fill != "" {
+			fill.Path, fill.Rule = geom.Intersection(geom.NonZero, geom.Union(fill.Rule, fill.Path), c), geom.NonZero
+		}
+		if line.Stroke != "" {
+			line.Path, _ = geom.CutStrokes(line.Path, geom.NonZero, c)
+		}
+	}
+	fill.Stroke, line.Fill = "", ""
+	for _, part := range []drawing.Shape{fill, line} {
+		if (part.Fill != "" || part.Stroke != "") && !part.Path.Empty() {
+			r.d.Shapes = append(r.d.Shapes, part)
+		}
+	}
 	return nil
 }
 
@@ -278,7 +442,7 @@ func title(n *node) string {
 	return ""
 }
 
-func (r *reader) use(n *node, c context) error {
+func (r *reader) use(n *node, c around) error {
 	of := r.ids[strings.TrimPrefix(n.attr["href"], "#")]
 	if of == nil {
 		r.d.Note("A copy of “%s” was left out: there is no such thing in the file.", n.attr["href"])
@@ -288,6 +452,8 @@ func (r *reader) use(n *node, c context) error {
 		return refuse("Copies in the SVG are nested more than %d deep, or hold themselves.", maxUses)
 	}
 	defer func() { r.uses-- }()
+	was := r.view
+	defer func() { r.view = was }()
 	c.at = geom.Shift(r.length(n, "x", 0), r.length(n, "y", 0)).Then(c.at)
 	if of.name != "symbol" {
 		return r.element(of, c)
@@ -306,13 +472,18 @@ func (r *reader) use(n *node, c context) error {
 		at, _, _ := r.viewport(&inner)
 		c.at = at.Then(c.at)
 	}
-	c.style = c.style.with(r.sheet.of(of), r.d)
+	props, err := r.sheet.of(of)
+	if err != nil {
+		return err
+	}
+	c.style = c.style.with(props, r.d)
 	return r.children(of, c)
 }
 
-func (r *reader) image(n *node, c context) error {
+func (r *reader) image(n *node, c around) error {
 	head, data, ok := strings.Cut(n.attr["href"], ",")
 	if !ok {
+		r.d.Note("A picture that is not in the SVG was left out.")
 		return nil
 	}
 	var raw []byte
@@ -349,11 +520,14 @@ func (r *reader) viewport(n *node) (at geom.Affine, width, height float64) {
 	if outermost {
 		unit = perUnit
 	}
-	w, h := r.length(n, "width", 0), r.length(n, "height", 0)
+	// Of an inner one that does not say how large it is, it is all that there is.
+	w, h := r.length(n, "width", r.view.w), r.length(n, "height", r.view.h)
 	v, err := numbers(n.attr["viewBox"])
 	if err != nil || len(v) != 4 || v[2] <= 0 || v[3] <= 0 {
+		r.view = view{w, h}
 		return geom.Scale(unit, unit), w * unit, h * unit
 	}
+	r.view = view{v[2], v[3]}
 	if w <= 0 && h <= 0 {
 		if outermost {
 			r.d.Note("The drawing does not say how large it is; 96 of its units were taken for an inch.")

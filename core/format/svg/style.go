@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"image/color"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -19,21 +18,39 @@ type style struct {
 	fill, stroke, colour string // as written: colours, none, url(#…)
 	width                float64
 	rule                 geom.FillRule
-	hidden, faint        bool
-	dashes               []float64
-	extra                map[string]string // what is noted only
+	// gone is not drawn with all that is in it; unseen is not, but what is in it may be.
+	gone, unseen bool
+	// What is seen through: of the whole so far, and of fill and stroke, 0 to 1.
+	opacity, fillOpacity, strokeOpacity float64
+	dashes                              []float64
+	round                               bool // ends of lines
+	fixed                               bool // lines are not scaled
+	transform, origin                   string
+	extra                               map[string]string // what is noted only
 }
 
-func initial() style { return style{fill: "#000000", stroke: "none", colour: "#000000", width: 1} }
+func initial() style {
+	return style{fill: "#000000", stroke: "none", colour: "#000000", width: 1, opacity: 1, fillOpacity: 1, strokeOpacity: 1}
+}
 
-// property is one declaration.
-type property struct{ name, value string }
+// share is an opacity: a number or per cent, 0 to 1; ok is false for what is none.
+func share(v string) (float64, bool) {
+	k, err := strconv.ParseFloat(strings.TrimSuffix(v, "%"), 64)
+	if err != nil || math.IsNaN(k) {
+		return 0, false
+	}
+	if strings.HasSuffix(v, "%") {
+		k /= 100
+	}
+	return min(max(k, 0), 1), true
+}
 
 // with is the style changed by declarations, later ones winning.
 func (s style) with(props []property, d *drawing.Drawing) style {
-	s.extra = nil
+	s.extra, s.transform, s.origin, s.fixed = nil, "", "", false
+	inherited, own := s.opacity, 1.0
 	for _, p := range props {
-		v := strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(p.value), "!important"))
+		v := p.value
 		if v == "inherit" || v == "" {
 			continue
 		}
@@ -48,35 +65,40 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 			if w, ok := parseLength(v); ok {
 				s.width = w
 			}
+		case "stroke-linecap":
+			s.round = v == "round"
 		case "fill-rule":
 			s.rule = geom.NonZero
 			if v == "evenodd" {
 				s.rule = geom.EvenOdd
 			}
 		case "display":
-			s.hidden = s.hidden || v == "none"
+			s.gone = v == "none"
 		case "visibility":
-			s.hidden = v == "hidden" || v == "collapse"
-		case "opacity", "fill-opacity", "stroke-opacity":
-			k, err := strconv.ParseFloat(strings.TrimSuffix(v, "%"), 64)
-			if err != nil {
-				continue
+			s.unseen = v == "hidden" || v == "collapse"
+		case "opacity":
+			if k, ok := share(v); ok {
+				own = k
 			}
-			if strings.HasSuffix(v, "%") {
-				k /= 100
+		case "fill-opacity":
+			if k, ok := share(v); ok {
+				s.fillOpacity = k
 			}
-			switch {
-			case k <= 0 && p.name == "opacity":
-				s.hidden = true
-			case k <= 0 && p.name == "fill-opacity":
-				s.fill = "none"
-			case k <= 0:
-				s.stroke = "none"
-			case k < 1:
-				s.faint = true
+		case "stroke-opacity":
+			if k, ok := share(v); ok {
+				s.strokeOpacity = k
 			}
 		case "stroke-dasharray":
-			s.dashes, _ = numbers(v) // "none" leaves none
+			s.dashes = nil
+			if v != "none" {
+				s.dashes, _ = numbers(plain(v)) // what is no list is none
+			}
+		case "vector-effect":
+			s.fixed = v == "non-scaling-stroke"
+		case "transform":
+			s.transform = v
+		case "transform-origin":
+			s.origin = v
 		case "clip-path", "mask", "filter":
 			if s.extra == nil {
 				s.extra = map[string]string{}
@@ -88,266 +110,161 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 			}
 		}
 	}
+	s.opacity = inherited * own
 	return s
-}
-
-// rule is one rule of a style sheet.
-type rule struct {
-	element, id string
-	classes     []string
-	weight      int
-	props       []property
-}
-
-// stylesheet is rules from the lightest up.
-type stylesheet []rule
-
-// parseCSS reads rules with simple selectors: an element, a class, an id, or
-// them in one. Others are noted.
-func parseCSS(text string, d *drawing.Drawing) (stylesheet, error) {
-	for {
-		a := strings.Index(text, "/*")
-		if a < 0 {
-			break
-		}
-		b := strings.Index(text[a+2:], "*/")
-		if b < 0 {
-			text = text[:a]
-			break
-		}
-		text = text[:a] + " " + text[a+2+b+2:]
-	}
-	if strings.Contains(text, "@import") {
-		return nil, refuse("The SVG takes its styles from another file, which is not read. Save it with its styles inside.")
-	}
-	var out stylesheet
-	for text != "" {
-		head, after, ok := strings.Cut(text, "{")
-		if !ok {
-			break
-		}
-		if strings.HasPrefix(strings.TrimSpace(head), "@") {
-			d.Note("Styles under “%s” were left out.", strings.TrimSpace(head))
-			depth, i := 1, 0
-			for ; i < len(after) && depth > 0; i++ {
-				switch after[i] {
-				case '{':
-					depth++
-				case '}':
-					depth--
-				}
-			}
-			text = after[i:]
-			continue
-		}
-		body, rest, _ := strings.Cut(after, "}")
-		text = rest
-		props := declarations(body)
-		for _, sel := range strings.Split(head, ",") {
-			r, ok := selector(strings.TrimSpace(sel))
-			if !ok {
-				d.Note("Styles for “%s” were left out: only plain elements, classes and ids are read.", strings.TrimSpace(sel))
-				continue
-			}
-			r.props = props
-			out = append(out, r)
-		}
-	}
-	slices.SortStableFunc(out, func(a, b rule) int { return a.weight - b.weight })
-	return out, nil
-}
-
-func selector(text string) (rule, bool) {
-	if text == "" || strings.ContainsAny(text, " \t\r\n>+~[:") {
-		return rule{}, false
-	}
-	var r rule
-	start := 0
-	take := func(end int) {
-		part := text[start:end]
-		switch {
-		case part == "" || part == "*":
-		case part[0] == '.':
-			r.classes = append(r.classes, part[1:])
-			r.weight += 10
-		case part[0] == '#':
-			r.id = part[1:]
-			r.weight += 100
-		default:
-			r.element = part
-			r.weight++
-		}
-		start = end
-	}
-	for i := 1; i < len(text); i++ {
-		if text[i] == '.' || text[i] == '#' {
-			take(i)
-		}
-	}
-	take(len(text))
-	return r, true
-}
-
-func declarations(text string) []property {
-	var out []property
-	for _, d := range strings.Split(text, ";") {
-		if name, value, ok := strings.Cut(d, ":"); ok {
-			out = append(out, property{strings.ToLower(strings.TrimSpace(name)), strings.TrimSpace(value)})
-		}
-	}
-	return out
-}
-
-func (r rule) matches(n *node, classes []string) bool {
-	if r.element != "" && r.element != n.name || r.id != "" && r.id != n.attr["id"] {
-		return false
-	}
-	for _, want := range r.classes {
-		found := false
-		for _, c := range classes {
-			found = found || c == want
-		}
-		if !found {
-			return false
-		}
-	}
-	return true
 }
 
 // presentation are the attributes that are properties too.
 var presentation = []string{
 	"fill", "stroke", "color", "stroke-width", "fill-rule", "display", "visibility", "opacity", "fill-opacity", "stroke-opacity",
-	"stroke-dasharray", "clip-path", "mask", "filter", "marker-start", "marker-mid", "marker-end", "stop-color",
+	"stroke-dasharray", "stroke-linecap", "clip-path", "mask", "filter", "marker-start", "marker-mid", "marker-end", "stop-color", "stop-opacity",
+	"vector-effect", "transform", "transform-origin",
 }
 
-// of are the declarations for an element, those that win last: attributes,
-// rules from the lightest up, the style attribute.
-func (s stylesheet) of(n *node) []property {
-	var out []property
-	for _, a := range presentation {
-		if v := n.attr[a]; v != "" {
-			out = append(out, property{a, v})
-		}
-	}
-	classes := strings.Fields(n.attr["class"])
-	for _, r := range s {
-		if r.matches(n, classes) {
-			out = append(out, r.props...)
-		}
-	}
-	return append(out, declarations(n.attr["style"])...)
-}
-
-// paint is a colour as #rrggbb, or "" for none. A gradient or a pattern is
-// reduced to one colour, with a note.
-func (r *reader) paint(text string, s style) string {
+// paint is a colour as #rrggbb, or "" for none, and how much of it is there, 0 to 1. A
+// gradient or a pattern is reduced to one colour, with a note.
+func (r *reader) paint(text string, s style) (colour string, alpha float64) {
 	if ref, ok := strings.CutPrefix(text, "url("); ok {
 		ref, fallback, _ := strings.Cut(ref, ")")
 		ref = strings.Trim(strings.TrimSpace(ref), `"'`)
 		n := r.ids[strings.TrimPrefix(ref, "#")]
-		if c := r.server(n, 0); c != "" {
+		if c, a := r.server(n, 0); c != "" {
 			what := "pattern"
 			if strings.HasSuffix(n.name, "Gradient") {
 				what = "gradient"
 			}
 			r.d.Note("A %s was reduced to one colour.", what)
-			return c
+			return c, a
 		}
 		text = strings.TrimSpace(fallback)
+	}
+	if i := strings.Index(text, "icc-color"); i > 0 {
+		text = strings.TrimSpace(text[:i])
 	}
 	if strings.EqualFold(text, "currentColor") {
 		text = s.colour
 	}
-	c, ok := parseColour(text)
+	c, alpha, ok := parseColour(text)
 	if !ok {
 		if text != "" && text != "none" && text != "transparent" {
 			r.d.Note("The colour “%s” is not known; black was taken.", text)
-			return "#000000"
+			return "#000000", 1
 		}
-		return ""
+		return "", 0
 	}
-	return c
+	if alpha == 0 {
+		return "", 0
+	}
+	return c, alpha
 }
 
-// server is the mean colour of a gradient, or the first fill in a pattern.
-func (r *reader) server(n *node, depth int) string {
+// server is the mean colour of a gradient, or the first fill in a pattern, and how much of
+// it is there; "" where nothing tells, or too much would have to be looked at.
+func (r *reader) server(n *node, depth int) (string, float64) {
 	if n == nil || depth > 8 {
-		return ""
+		return "", 0
 	}
-	var sum [3]float64
+	var sum [4]float64
 	count := 0.0
 	for _, k := range n.kids {
+		props, err := r.sheet.of(k)
+		if err != nil {
+			return "", 0 // the next element stops for the same reason
+		}
 		if k.name == "stop" {
-			for _, p := range r.sheet.of(k) {
-				if c, ok := parseColour(p.value); ok && p.name == "stop-color" {
-					v, _ := strconv.ParseUint(c[1:], 16, 32)
-					for i := range sum {
-						sum[i] += float64(v >> (16 - 8*i) & 255)
+			colour, alpha := "#000000", 1.0
+			for _, p := range props {
+				switch p.name {
+				case "stop-color":
+					if c, a, ok := parseColour(p.value); ok {
+						colour, alpha = c, alpha*a
 					}
-					count++
+				case "stop-opacity":
+					if a, ok := share(p.value); ok {
+						alpha *= a
+					}
 				}
 			}
+			v, _ := strconv.ParseUint(colour[1:], 16, 32)
+			for i := range 3 {
+				sum[i] += float64(v >> (16 - 8*i) & 255)
+			}
+			sum[3] += alpha
+			count++
 			continue
 		}
-		for _, p := range r.sheet.of(k) {
-			if c, ok := parseColour(p.value); ok && p.name == "fill" {
-				return c
+		for _, p := range props {
+			if c, a, ok := parseColour(p.value); ok && p.name == "fill" {
+				return c, a
 			}
 		}
-		if c := r.server(k, depth+1); c != "" {
-			return c
+		if c, a := r.server(k, depth+1); c != "" {
+			return c, a
 		}
 	}
 	if count > 0 {
-		return fmt.Sprintf("#%02x%02x%02x", int(sum[0]/count), int(sum[1]/count), int(sum[2]/count))
+		return fmt.Sprintf("#%02x%02x%02x", int(sum[0]/count), int(sum[1]/count), int(sum[2]/count)), sum[3] / count
 	}
 	if strings.HasSuffix(n.name, "Gradient") || n.name == "pattern" {
 		// Stops may be another gradient's.
-		if c := r.server(r.ids[strings.TrimPrefix(n.attr["href"], "#")], depth+1); c != "" {
-			return c
-		}
+		return r.server(r.ids[strings.TrimPrefix(n.attr["href"], "#")], depth+1)
 	}
-	return ""
+	return "", 0
 }
 
-// parseColour reads a colour of CSS as #rrggbb; ok is false for none.
-func parseColour(text string) (string, bool) {
+// parseColour reads a colour of CSS as #rrggbb, and how much of it is there, 0 to 1; ok is
+// false for none.
+func parseColour(text string) (colour string, alpha float64, ok bool) {
 	text = strings.ToLower(strings.TrimSpace(text))
+	if text == "transparent" {
+		return "#000000", 0, true
+	}
 	if c, ok := colornames.Map[text]; ok {
-		return hex(c), true
+		return hex(c), 1, true
 	}
 	if h, ok := strings.CutPrefix(text, "#"); ok {
-		if _, err := strconv.ParseUint(h, 16, 64); err != nil {
-			return "", false
+		if len(h) == 3 || len(h) == 4 {
+			var long strings.Builder
+			for _, c := range h {
+				long.WriteString(string(c) + string(c))
+			}
+			h = long.String()
 		}
-		switch len(h) {
-		case 3, 4:
-			return "#" + strings.Repeat(h[:1], 2) + strings.Repeat(h[1:2], 2) + strings.Repeat(h[2:3], 2), true
-		case 6, 8:
-			return "#" + h[:6], true
+		if len(h) == 6 {
+			h += "ff"
 		}
-		return "", false
+		v, err := strconv.ParseUint(h, 16, 64)
+		if err != nil || len(h) != 8 {
+			return "", 0, false
+		}
+		return "#" + h[:6], float64(v&255) / 255, true
 	}
 	name, args, ok := strings.Cut(strings.TrimSuffix(text, ")"), "(")
 	if !ok || name != "rgb" && name != "rgba" {
-		return "", false
+		return "", 0, false
 	}
 	f := strings.FieldsFunc(args, func(c rune) bool { return c == ' ' || c == ',' || c == '/' })
 	if len(f) < 3 {
-		return "", false
+		return "", 0, false
 	}
 	var v [3]int
 	for i := range v {
 		k, err := strconv.ParseFloat(strings.TrimSuffix(f[i], "%"), 64)
 		if err != nil || math.IsNaN(k) {
-			return "", false
+			return "", 0, false
 		}
 		if strings.HasSuffix(f[i], "%") {
 			k = k * 255 / 100
 		}
 		v[i] = int(math.Round(min(max(k, 0), 255)))
 	}
-	return fmt.Sprintf("#%02x%02x%02x", v[0], v[1], v[2]), true
+	alpha = 1
+	if len(f) > 3 {
+		if a, ok := share(f[3]); ok {
+			alpha = a
+		}
+	}
+	return fmt.Sprintf("#%02x%02x%02x", v[0], v[1], v[2]), alpha, true
 }
 
 func hex(c color.RGBA) string { return fmt.Sprintf("#%02x%02x%02x", c.R, c.G, c.B) }
