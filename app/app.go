@@ -24,6 +24,8 @@ var (
 	ErrNotFound = errors.New("not found")
 	// ErrStale is for a change based on a revision that is not the newest.
 	ErrStale = errors.New("the card has been changed elsewhere since")
+	// ErrFull is for what could not be kept because the disk is full. Nothing was changed.
+	ErrFull = errors.New("the disk is full")
 	// ErrMissing is for files of sheets on which some pieces have no room; it wraps a
 	// sentence that names them.
 	ErrMissing = errors.New("pieces are missing")
@@ -32,6 +34,21 @@ var (
 	// ErrNothing is for undo at the beginning and redo at the end.
 	ErrNothing = errors.New("there is nothing to undo or redo")
 )
+
+// Damaged is a card whose newest state is there and cannot be read: it was damaged, or
+// written by a newer version. Last is the newest revision that can be read, of the time At;
+// 0 if there is none.
+type Damaged struct {
+	Last int64
+	At   time.Time
+	Err  error
+}
+
+func (d *Damaged) Error() string {
+	return fmt.Sprintf("the newest state of the card cannot be read: %v", d.Err)
+}
+
+func (d *Damaged) Unwrap() error { return d.Err }
 
 // sentenceError is one of the errors above with a sentence of its own.
 type sentenceError struct {
@@ -83,8 +100,12 @@ type Store interface {
 	Cards(ctx context.Context, find string) ([]Summary, error)
 	// Create adds a card as revision 1.
 	Create(ctx context.Context, id string, c card.Card, label string, at time.Time) error
-	// Head returns the newest revision; ErrNotFound if the card is gone.
+	// Head returns the newest revision; ErrNotFound if the card is gone, a *Damaged if the
+	// revision is there and cannot be read.
 	Head(ctx context.Context, id string) (Revision, error)
+	// Recover adds a revision that equals the newest one that can be read; ErrNotFound if
+	// there is none.
+	Recover(ctx context.Context, id string, at time.Time) (Revision, error)
 	// Commit adds a revision after base; ErrStale if base is not the newest.
 	Commit(ctx context.Context, id string, base int64, c card.Card, label string, at time.Time) (Revision, error)
 	// Undo and Redo add a revision that equals an earlier one; ErrNothing if
@@ -151,6 +172,8 @@ type App struct {
 	drawings waiting
 	layouts  *cache.Cache[string, layout]
 	onHand   sync.Mutex // over a change of what is on hand
+	// large is held while a picture that takes much memory is worked on.
+	large chan struct{}
 
 	mu    sync.Mutex
 	cards map[string]*opened
@@ -188,6 +211,7 @@ func New(c Config) *App {
 	hub := newHub()
 	a := &App{
 		store: c.Store, printer: c.Printer, now: c.Now, log: c.Log,
+		large:  make(chan struct{}, 1),
 		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: cache.New[string, thumbnail](256), layouts: cache.New[string, layout](256),
 		runs:    runs{known: cache.New[string, RunState](512)},
 		machine: machine{own: c.Cutter, other: c.OtherCutter},

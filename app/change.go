@@ -41,6 +41,22 @@ func (a *App) Open(ctx context.Context, id string) (View, error) {
 	return a.view(id, o), nil
 }
 
+// Recover takes up the last state of a card that can be read, where the newest cannot.
+func (a *App) Recover(ctx context.Context, id string) (View, error) {
+	if _, err := a.store.Head(ctx, id); err == nil {
+		return a.Open(ctx, id) // it can be read
+	}
+	rev, err := a.store.Recover(ctx, id, a.now())
+	if err != nil {
+		return View{}, err
+	}
+	a.mu.Lock()
+	delete(a.cards, id)
+	a.mu.Unlock()
+	a.Events.send(Event{Kind: "card", Card: id, Revision: rev.Number})
+	return a.Open(ctx, id)
+}
+
 // Change applies commands to the revision base, all or none. It returns
 // ErrStale when the card has moved on, and a *card.Refusal for what a command
 // will not do.

@@ -11,6 +11,7 @@ import (
 	"image/color"
 	"image/png"
 	"math"
+	"runtime/debug"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -28,10 +29,11 @@ var Sides = []int{256, 800, 1600}
 // BringIn takes a picture. The error is a *picture.Error for bytes that are no
 // picture. The same bytes brought in again are the same picture.
 func (a *App) BringIn(ctx context.Context, name string, raw []byte) (Picture, error) {
-	img, info, err := picture.Decode(name, raw)
+	img, info, release, err := a.decode(ctx, name, raw)
 	if err != nil {
 		return Picture{}, err
 	}
+	defer release()
 	sum := sha256.Sum256(raw)
 	p := Picture{ID: hex.EncodeToString(sum[:]), Name: tidyName(name), Type: info.Type, Width: info.Width, Height: info.Height, Bytes: len(raw)}
 	if err := a.store.AddPicture(ctx, p, raw, a.now()); err != nil {
@@ -85,23 +87,51 @@ func (a *App) PicturePreview(ctx context.Context, id string, side int) (kind str
 	if !errors.Is(err, ErrNotFound) {
 		return kind, raw, err
 	}
-	img, err := a.decoded(ctx, id)
+	img, release, err := a.decoded(ctx, id)
 	if err != nil {
 		return "", nil, err
 	}
+	defer release()
 	return a.addPreview(ctx, id, img, side)
 }
 
-func (a *App) decoded(ctx context.Context, id string) (image.Image, error) {
+// decode reads a picture. One that takes much memory waits until no other such is being
+// worked on; release lets the next one go on and gives the memory back, and is to be called
+// when the picture is not needed any more.
+func (a *App) decode(ctx context.Context, name string, raw []byte) (img image.Image, info picture.Info, release func(), err error) {
+	if info, err = picture.Inspect(name, raw); err != nil {
+		return nil, info, nil, err
+	}
+	release = func() {}
+	if info.Decoded > picture.Large {
+		select {
+		case a.large <- struct{}{}:
+		case <-ctx.Done():
+			return nil, info, nil, ctx.Err()
+		}
+		release = func() {
+			<-a.large
+			debug.FreeOSMemory()
+		}
+	}
+	if img, info, err = picture.Decode(name, raw); err != nil {
+		release()
+		return nil, info, nil, err
+	}
+	return img, info, release, nil
+}
+
+// decoded is a picture of the store for painting; see decode.
+func (a *App) decoded(ctx context.Context, id string) (img image.Image, release func(), err error) {
 	p, raw, err := a.store.Picture(ctx, id)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	img, _, err := picture.Decode("", raw)
+	img, _, release, err = a.decode(ctx, "", raw)
 	if err != nil {
-		return nil, fmt.Errorf("picture %s: %w", p.Name, err)
+		return nil, nil, fmt.Errorf("picture %s: %w", p.Name, err)
 	}
-	return img, nil
+	return img, release, nil
 }
 
 type thumbnail struct {

@@ -100,7 +100,11 @@ func (a *App) printOne(ctx context.Context, title string, size sheet.Size, paper
 // raster paints a page at a scale in pixels to the millimetre.
 func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink, perMM float64) (*image.RGBA, error) {
 	canvas := raster.New(size.Width, size.Height, perMM, color.White, func(id string) (image.Image, error) {
-		return a.decoded(ctx, id)
+		img, release, err := a.decoded(ctx, id)
+		if err == nil {
+			release() // decoding takes most; several may be on a page
+		}
+		return img, err
 	})
 	for _, k := range inks {
 		if err := ctx.Err(); err != nil {

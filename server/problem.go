@@ -2,6 +2,7 @@ package server
 
 import (
 	"errors"
+	"fmt"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -27,12 +28,22 @@ func problem(c *gin.Context, status int, kind, detail, field string) {
 	c.AbortWithStatusJSON(status, Problem{"urn:sectilis:" + kind, http.StatusText(status), status, detail, field})
 }
 
+// damagedCard says that a card cannot be read, and whether an earlier state of it can.
+func damagedCard(c *gin.Context, d *app.Damaged) {
+	if d.Last == 0 {
+		problem(c, http.StatusUnprocessableEntity, "lost", "The card is there, but neither its newest state nor an earlier one can be read. It may have been written by a newer version of Sectilis, or the file is damaged.", "id")
+		return
+	}
+	problem(c, http.StatusUnprocessableEntity, "damaged", fmt.Sprintf("The newest state of this card cannot be read: it was written by a newer version of Sectilis, or it is damaged. The last one that can be read is of %s. Taking that up changes nothing of what is there.", d.At.Format("2 January 2006, 15:04")), "id")
+}
+
 // fail answers with the problem that the error is.
 func (s *server) fail(c *gin.Context, err error) {
 	var refusal *card.Refusal
 	var bad *picture.Error
 	var text *measure.Error
 	var large *http.MaxBytesError
+	var damaged *app.Damaged
 	switch {
 	case errors.As(err, &refusal):
 		problem(c, http.StatusUnprocessableEntity, "refused", refusal.Why, refusal.Field)
@@ -44,6 +55,10 @@ func (s *server) fail(c *gin.Context, err error) {
 		problem(c, http.StatusRequestEntityTooLarge, "too-large", "This is more than the 64 MB that can be sent at once.", "file")
 	case errors.Is(err, app.ErrStale):
 		problem(c, http.StatusConflict, "stale", "The card has been changed in another window. It has been brought up to date here; do it again.", "base")
+	case errors.As(err, &damaged):
+		damagedCard(c, damaged)
+	case errors.Is(err, app.ErrFull):
+		problem(c, http.StatusInsufficientStorage, "full", "The disk that the cards are kept on is full: nothing was changed. Make room; then it goes on.", "")
 	case errors.Is(err, app.ErrMissing):
 		problem(c, http.StatusConflict, "missing", err.Error(), "")
 	case errors.Is(err, app.ErrBusy):

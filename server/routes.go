@@ -3,6 +3,8 @@ package server
 import (
 	"encoding/json"
 	"errors"
+	"fmt"
+	"io"
 	"net/http"
 	"strings"
 
@@ -30,6 +32,10 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id", s.open)
 	r.DELETE("/cards/:id", s.remove)
 	r.POST("/cards/:id/restore", s.restore)
+	r.POST("/cards/:id/recovery", func(c *gin.Context) {
+		v, err := s.App.Recover(c.Request.Context(), c.Param("id"))
+		answer(s, c, v, err)
+	})
 	r.POST("/cards/:id/copies", s.duplicate)
 	r.POST("/cards/:id/changes", s.change)
 	r.POST("/cards/:id/trials", s.try)
@@ -97,8 +103,10 @@ func (s *server) read(c *gin.Context, v any) bool {
 	dec := json.NewDecoder(http.MaxBytesReader(c.Writer, c.Request.Body, maxJSON))
 	dec.DisallowUnknownFields()
 	err := dec.Decode(v)
-	if err == nil && dec.More() {
-		err = errors.New("more than one value")
+	if err == nil {
+		if _, more := dec.Token(); !errors.Is(more, io.EOF) {
+			err = errMoreThanOne
+		}
 	}
 	var large *http.MaxBytesError
 	if errors.As(err, &large) {
@@ -106,10 +114,34 @@ func (s *server) read(c *gin.Context, v any) bool {
 		return false
 	}
 	if err != nil {
-		problem(c, http.StatusBadRequest, "malformed", "The request is no JSON that can be read here: "+err.Error()+".", "body")
+		problem(c, http.StatusBadRequest, "malformed", malformed(err), "body")
 		return false
 	}
 	return true
+}
+
+var errMoreThanOne = errors.New("something follows after the value")
+
+// malformed says what is wrong with JSON, without the names that things have in here.
+func malformed(err error) string {
+	var syntax *json.SyntaxError
+	var typed *json.UnmarshalTypeError
+	switch {
+	case errors.As(err, &syntax):
+		return fmt.Sprintf("The request is no JSON: it cannot be read at byte %d.", syntax.Offset)
+	case errors.As(err, &typed) && typed.Field != "":
+		return fmt.Sprintf("“%s” cannot be a %s.", typed.Field, typed.Value)
+	case errors.As(err, &typed):
+		return fmt.Sprintf("The request cannot be a %s.", typed.Value)
+	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
+		return "The request ends before its JSON does."
+	case errors.Is(err, errMoreThanOne):
+		return "The request holds something after its JSON."
+	}
+	if name, ok := strings.CutPrefix(err.Error(), "json: unknown field "); ok {
+		return fmt.Sprintf("The request has a part that is not known here, %s.", name)
+	}
+	return "The request is no JSON that can be read here."
 }
 
 // answer answers with v as JSON, or with the problem that the error is.

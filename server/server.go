@@ -30,6 +30,8 @@ type Config struct {
 	// Hosts are names, besides those of this computer, that it may be reached by.
 	Hosts []string
 	Log   *slog.Logger
+	// Pass is the hash of the pass phrase that is asked for (HashPass); "" asks for none.
+	Pass string
 	// Beat is how often an event stream says that it lives; 0 is every 20 seconds.
 	Beat time.Duration
 }
@@ -44,8 +46,11 @@ const (
 func Handler(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
-	s := &server{c}
-	r.Use(s.logged, s.recovered, s.guarded)
+	s := &server{Config: c}
+	if c.Pass != "" {
+		s.gate = newGate(c.Pass, time.Now)
+	}
+	r.Use(s.logged, s.recovered, s.guarded, s.passed)
 	r.Use(gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedExtensions([]string{".png", ".jpg", ".pdf", ".woff", ".woff2"}), gzip.WithExcludedPaths([]string{eventsPath})))
 	r.NoRoute(s.frontEnd)
 	s.routes(r.Group("/api"))
@@ -89,7 +94,10 @@ func newServer(ctx context.Context, h http.Handler) *http.Server {
 	}
 }
 
-type server struct{ Config }
+type server struct {
+	Config
+	gate *gate // nil where no pass phrase is asked for
+}
 
 func (s *server) logged(c *gin.Context) {
 	start := time.Now()
@@ -115,6 +123,9 @@ func (s *server) recovered(c *gin.Context) {
 const policy = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
 	"object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
+// crossOrigin tells requests of other sites' pages that change something.
+var crossOrigin = http.NewCrossOriginProtection()
+
 // guarded keeps other sites' pages from reaching in: the Host must be ours,
 // and what changes anything must come from our own pages.
 func (s *server) guarded(c *gin.Context) {
@@ -128,18 +139,15 @@ func (s *server) guarded(c *gin.Context) {
 	}
 	host = strings.Trim(host, "[]")
 	ip := net.ParseIP(host)
-	if !(host == "localhost" || ip != nil && ip.IsLoopback() || slices.Contains(s.Hosts, host)) {
+	// A name could be another site's that leads here; a number cannot.
+	known := host == "localhost" || ip != nil && (ip.IsLoopback() || s.gate != nil) || slices.Contains(s.Hosts, host)
+	if !known {
 		problem(c, http.StatusMisdirectedRequest, "host", "This address is not one that the program answers to.", "")
 		return
 	}
-	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		origin := c.GetHeader("Origin")
-		site := c.GetHeader("Sec-Fetch-Site")
-		if origin != "" && origin != "http://"+c.Request.Host && origin != "https://"+c.Request.Host ||
-			site != "" && site != "same-origin" && site != "none" {
-			problem(c, http.StatusForbidden, "origin", "Only the program's own pages may change anything.", "")
-			return
-		}
+	if err := crossOrigin.Check(c.Request); err != nil {
+		problem(c, http.StatusForbidden, "origin", "Only the program's own pages may change anything.", "")
+		return
 	}
 	c.Next()
 }
@@ -147,7 +155,7 @@ func (s *server) guarded(c *gin.Context) {
 // frontEnd serves the built files; any other path is a page of the front end.
 func (s *server) frontEnd(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
-	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || strings.HasPrefix(name, "api/") {
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead || name == "api" || strings.HasPrefix(name, "api/") {
 		problem(c, http.StatusNotFound, "not-found", "There is nothing at this address.", "")
 		return
 	}

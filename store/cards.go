@@ -6,6 +6,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"strings"
@@ -30,6 +31,9 @@ func pack(c card.Card) ([]byte, error) {
 	if err != nil {
 		return nil, fmt.Errorf("write document: %w", err)
 	}
+	if len(raw) > maxDoc {
+		return nil, card.Refuse("card", "The card would grow to %d MB; %d MB are the most that is kept. Simplify its drawn outlines, or make two cards of it. Nothing was changed.", len(raw)>>20, maxDoc>>20)
+	}
 	var b bytes.Buffer
 	w := writers.Get().(*flate.Writer)
 	defer writers.Put(w)
@@ -41,11 +45,14 @@ func pack(c card.Card) ([]byte, error) {
 	return b.Bytes(), err
 }
 
-// maxDoc bounds what a document may grow to when it is inflated.
-const maxDoc = 64 << 20
+// maxDoc bounds a document as JSON, when it is written and when it is read.
+var maxDoc = 48 << 20
 
 func unpack(doc []byte) (card.Card, error) {
-	raw, err := io.ReadAll(io.LimitReader(flate.NewReader(bytes.NewReader(doc)), maxDoc))
+	raw, err := io.ReadAll(io.LimitReader(flate.NewReader(bytes.NewReader(doc)), int64(maxDoc)+1))
+	if err == nil && len(raw) > maxDoc {
+		err = fmt.Errorf("it has more than %d MB", maxDoc>>20)
+	}
 	if err != nil {
 		return card.Card{}, fmt.Errorf("read document: %w", err)
 	}
@@ -169,7 +176,77 @@ func (s *Store) Head(ctx context.Context, id string) (app.Revision, error) {
 	if err != nil {
 		return app.Revision{}, err
 	}
-	return revision(ctx, s.db, id, r)
+	rev, err := revision(ctx, s.db, id, r)
+	if err == nil || ctx.Err() != nil {
+		return rev, err
+	}
+	last, lastErr := s.lastReadable(ctx, id, n)
+	if lastErr != nil {
+		return rev, lastErr
+	}
+	return rev, &app.Damaged{Last: last.number, At: last.at, Err: err}
+}
+
+// maxLookBack is how many revisions are tried for one that can be read.
+const maxLookBack = 200
+
+// lastReadable is the newest row before a number whose document can be read; its number is
+// 0 if there is none.
+func (s *Store) lastReadable(ctx context.Context, id string, before int64) (row, error) {
+	for n := before - 1; n > 0 && n > before-maxLookBack; n-- {
+		r, err := get(ctx, s.db, id, n)
+		if errors.Is(err, app.ErrNotFound) {
+			continue
+		}
+		if err != nil {
+			return row{}, err
+		}
+		if _, err := unpack(r.doc); err == nil {
+			return r, nil
+		}
+	}
+	return row{}, nil
+}
+
+// Recover implements app.Store.
+func (s *Store) Recover(ctx context.Context, id string, at time.Time) (app.Revision, error) {
+	var out app.Revision
+	err := s.write(ctx, func(tx *sql.Tx) error {
+		n, err := head(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		last, err := s.lastReadable(ctx, id, n)
+		if err != nil {
+			return err
+		}
+		if last.number == 0 {
+			return app.ErrNotFound
+		}
+		c, err := unpack(last.doc)
+		if err != nil {
+			return err
+		}
+		next := row{number: n + 1, doc: last.doc, label: "Take up the last state that can be read", at: at, back: last.back}
+		if err := add(ctx, tx, id, next); err != nil {
+			return err
+		}
+		out = app.Revision{Number: next.number, Card: c, At: at}
+		if next.back.Valid {
+			out.Undo = next.label
+		}
+		return s.toHead(ctx, tx, id, next, c)
+	})
+	return out, err
+}
+
+// toHead makes a row the newest of its card.
+func (s *Store) toHead(ctx context.Context, tx *sql.Tx, id string, r row, c card.Card) error {
+	if _, err := tx.ExecContext(ctx, `UPDATE cards SET head = ?, changed = ?, title = ?, words = ?, kind = ?, width = ?, height = ?, stock = ? WHERE id = ?`,
+		r.number, r.at.UnixMilli(), c.Title, searchable(c), c.Base.Kind, c.Base.Width, c.Base.Height, c.Base.Stock, id); err != nil {
+		return fmt.Errorf("update card: %w", err)
+	}
+	return nil
 }
 
 // advance adds a revision on top of base, made from the newest row.
@@ -201,12 +278,7 @@ func (s *Store) advance(ctx context.Context, id string, base int64, at time.Time
 		} else if out, err = revision(ctx, tx, id, r); err != nil {
 			return err
 		}
-		c := out.Card
-		if _, err := tx.ExecContext(ctx, `UPDATE cards SET head = ?, changed = ?, title = ?, words = ?, kind = ?, width = ?, height = ?, stock = ? WHERE id = ?`,
-			r.number, at.UnixMilli(), c.Title, searchable(c), c.Base.Kind, c.Base.Width, c.Base.Height, c.Base.Stock, id); err != nil {
-			return fmt.Errorf("update card: %w", err)
-		}
-		return nil
+		return s.toHead(ctx, tx, id, r, out.Card)
 	})
 	return out, err
 }
@@ -256,7 +328,7 @@ func (s *Store) Restore(ctx context.Context, id string) error {
 
 // one runs a statement that has to touch a row.
 func (s *Store) one(ctx context.Context, query string, args ...any) error {
-	res, err := s.db.ExecContext(ctx, query, args...)
+	res, err := s.exec(ctx, query, args...)
 	if err != nil {
 		return fmt.Errorf("update card: %w", err)
 	}

@@ -15,7 +15,7 @@ func (s *Store) Layout(ctx context.Context, key string) ([]byte, error) {
 
 // KeepLayout implements app.Store.
 func (s *Store) KeepLayout(ctx context.Context, key string, answer []byte, at time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO layouts(key, answer, at) VALUES(?, ?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO layouts(key, answer, at) VALUES(?, ?, ?)
 		ON CONFLICT(key) DO UPDATE SET answer = excluded.answer, at = excluded.at`, key, string(answer), at.UnixMilli()); err != nil {
 		return fmt.Errorf("keep layout: %w", err)
 	}
@@ -31,7 +31,7 @@ func (s *Store) Run(ctx context.Context, key string) ([]byte, error) {
 
 // KeepRun implements app.Store.
 func (s *Store) KeepRun(ctx context.Context, key string, state []byte, at time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO runs(key, state, at) VALUES(?, ?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO runs(key, state, at) VALUES(?, ?, ?)
 		ON CONFLICT(key) DO UPDATE SET state = excluded.state, at = excluded.at`, key, string(state), at.UnixMilli()); err != nil {
 		return fmt.Errorf("keep run: %w", err)
 	}
@@ -50,11 +50,11 @@ func (s *Store) Result(ctx context.Context, key string) ([]byte, error) {
 
 // KeepResult implements app.Store.
 func (s *Store) KeepResult(ctx context.Context, key string, picture []byte, at time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO results(key, picture, at) VALUES(?, ?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO results(key, picture, at) VALUES(?, ?, ?)
 		ON CONFLICT(key) DO UPDATE SET picture = excluded.picture, at = excluded.at`, key, picture, at.UnixMilli()); err != nil {
 		return fmt.Errorf("keep result: %w", err)
 	}
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM results WHERE key NOT IN (SELECT key FROM results ORDER BY at DESC, rowid DESC LIMIT ?)`, maxResults); err != nil {
+	if _, err := s.exec(ctx, `DELETE FROM results WHERE key NOT IN (SELECT key FROM results ORDER BY at DESC, rowid DESC LIMIT ?)`, maxResults); err != nil {
 		return fmt.Errorf("forget old results: %w", err)
 	}
 	return nil
@@ -69,7 +69,7 @@ func (s *Store) Settings(ctx context.Context, stock string) ([]byte, error) {
 
 // KeepSettings implements app.Store.
 func (s *Store) KeepSettings(ctx context.Context, stock string, settings []byte) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO settings(stock, settings) VALUES(?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO settings(stock, settings) VALUES(?, ?)
 		ON CONFLICT(stock) DO UPDATE SET settings = excluded.settings`, stock, string(settings)); err != nil {
 		return fmt.Errorf("keep settings: %w", err)
 	}
@@ -85,7 +85,7 @@ func (s *Store) Kept(ctx context.Context, name string) ([]byte, error) {
 
 // Keep implements app.Store.
 func (s *Store) Keep(ctx context.Context, name string, value []byte) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO kept(name, value) VALUES(?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO kept(name, value) VALUES(?, ?)
 		ON CONFLICT(name) DO UPDATE SET value = excluded.value`, name, string(value)); err != nil {
 		return fmt.Errorf("keep %s: %w", name, err)
 	}

@@ -11,7 +11,7 @@ import (
 // AddPicture implements app.Store. A picture that is there already moves to
 // the front of the tray.
 func (s *Store) AddPicture(ctx context.Context, p app.Picture, raw []byte, at time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO pictures(id, name, type, width, height, added, bytes) VALUES(?, ?, ?, ?, ?, ?, ?)
+	if _, err := s.exec(ctx, `INSERT INTO pictures(id, name, type, width, height, added, bytes) VALUES(?, ?, ?, ?, ?, ?, ?)
 		ON CONFLICT(id) DO UPDATE SET added = excluded.added, removed = NULL`,
 		p.ID, p.Name, p.Type, p.Width, p.Height, at.UnixMilli(), raw); err != nil {
 		return fmt.Errorf("add picture: %w", err)
@@ -66,7 +66,7 @@ func (s *Store) Preview(ctx context.Context, id string, side int) (kind string, 
 
 // AddPreview implements app.Store.
 func (s *Store) AddPreview(ctx context.Context, id string, side int, kind string, raw []byte) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT OR REPLACE INTO previews(picture, side, type, bytes) VALUES(?, ?, ?, ?)`, id, side, kind, raw); err != nil {
+	if _, err := s.exec(ctx, `INSERT OR REPLACE INTO previews(picture, side, type, bytes) VALUES(?, ?, ?, ?)`, id, side, kind, raw); err != nil {
 		return fmt.Errorf("add preview: %w", err)
 	}
 	return nil

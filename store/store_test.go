@@ -156,7 +156,7 @@ func TestFilesThatCannotBeUsedAreRefused(t *testing.T) {
 	file := filepath.Join(dir, "file")
 	require.NoError(t, os.WriteFile(file, []byte("no database, only words, and more words than a page header"), 0o600))
 	_, err = store.Open(t.Context(), file)
-	assert.ErrorContains(t, err, "database "+file)
+	assert.ErrorContains(t, err, file+" is not a file of cards")
 	_, err = store.Open(t.Context(), filepath.Join(file, "under.db"))
 	assert.ErrorContains(t, err, "cannot be made")
 
@@ -253,4 +253,123 @@ func TestTheLastResultsAreKept(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, want, raw)
 	}
+}
+
+func TestOneProgramHasAFileAtATime(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "a.db")
+	s := open(t, path)
+	_, err := store.Open(t.Context(), path)
+	require.ErrorContains(t, err, "open in another Sectilis already")
+	require.NoError(t, s.Close())
+	again, err := store.Open(t.Context(), path)
+	require.NoError(t, err)
+	require.NoError(t, again.Close())
+}
+
+func TestAFileThatIsDamagedIsSaidToBe(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "a.db")
+	s := open(t, path)
+	require.NoError(t, s.Create(t.Context(), "a", coretest.Card(t), "", at))
+	require.NoError(t, s.Close())
+	raw, err := os.ReadFile(path)
+	require.NoError(t, err)
+	for name, bad := range map[string][]byte{
+		"not a file of cards": []byte(strings.Repeat("a shopping list\n", 400)),
+		"damaged or cut off":  raw[:len(raw)/3/4096*4096],
+	} {
+		require.NoError(t, os.WriteFile(path, bad, 0o600))
+		_, err := store.Open(t.Context(), path)
+		require.ErrorContains(t, err, name)
+		now, err := os.ReadFile(path)
+		require.NoError(t, err)
+		assert.Equal(t, bad, now, "it is left as it was")
+	}
+}
+
+// A newest state that cannot be read does not hide the card: the last one that can is
+// offered, and taken up as a state of its own.
+func TestADamagedStateOffersTheLastReadableOne(t *testing.T) {
+	ctx := t.Context()
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	c := coretest.Card(t)
+	require.NoError(t, s.Create(ctx, "a", c, "", at))
+	for i, name := range []string{"one", "two", "three"} {
+		_, err := s.Commit(ctx, "a", int64(i+1), title(t, c, name), "Rename", at)
+		require.NoError(t, err)
+	}
+	require.NoError(t, s.DamageForTest(ctx, "a", 4))
+	require.NoError(t, s.DamageForTest(ctx, "a", 3))
+	_, err := s.Head(ctx, "a")
+	var damaged *app.Damaged
+	require.ErrorAs(t, err, &damaged)
+	assert.Equal(t, int64(2), damaged.Last)
+	rev, err := s.Recover(ctx, "a", at)
+	require.NoError(t, err)
+	assert.Equal(t, []any{int64(5), "one"}, []any{rev.Number, rev.Card.Title})
+	rev, err = s.Head(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, "one", rev.Card.Title)
+	rev, err = s.Undo(ctx, "a", 5, at)
+	require.NoError(t, err)
+	assert.Equal(t, c.Title, rev.Card.Title)
+
+	require.NoError(t, s.Create(ctx, "b", c, "", at))
+	require.NoError(t, s.DamageForTest(ctx, "b", 1))
+	_, err = s.Head(ctx, "b")
+	require.ErrorAs(t, err, &damaged)
+	assert.Zero(t, damaged.Last)
+	_, err = s.Recover(ctx, "b", at)
+	assert.ErrorIs(t, err, app.ErrNotFound)
+}
+
+// On a full disk nothing is changed and that is said; with room again it goes on.
+func TestAFullDiskIsSaidAndGoesOn(t *testing.T) {
+	ctx := t.Context()
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	c := coretest.Card(t)
+	require.NoError(t, s.Create(ctx, "a", c, "", at))
+	require.NoError(t, s.FillForTest(ctx, true))
+	raw := make([]byte, 3<<20)
+	require.ErrorIs(t, s.AddPicture(ctx, app.Picture{ID: "p", Type: "image/png"}, raw, at), app.ErrFull)
+	n := int64(1)
+	var err error
+	for range 400 { // until there is no page left
+		if _, err = s.Commit(ctx, "a", n, title(t, c, fmt.Sprint("Title ", n)), "Rename", at); err != nil {
+			break
+		}
+		n++
+	}
+	require.ErrorIs(t, err, app.ErrFull)
+	rev, err := s.Head(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, n, rev.Number)
+	require.NoError(t, s.FillForTest(ctx, false))
+	_, err = s.Commit(ctx, "a", n, title(t, c, "On"), "Rename", at)
+	require.NoError(t, err)
+}
+
+// What is larger than can be read is not written.
+func TestACardIsNotWrittenLargerThanItCanBeRead(t *testing.T) {
+	ctx := t.Context()
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	c := coretest.Card(t)
+	require.NoError(t, s.Create(ctx, "a", c, "", at))
+	was := store.BoundForTest(len(mustJSON(t, c)))
+	defer store.BoundForTest(was)
+	rev, err := s.Head(ctx, "a")
+	require.NoError(t, err)
+	_, err = s.Commit(ctx, "a", 1, title(t, c, strings.Repeat("long ", 20)), "Rename", at)
+	var refusal *card.Refusal
+	require.ErrorAs(t, err, &refusal)
+	assert.Contains(t, refusal.Why, "Nothing was changed")
+	now, err := s.Head(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, rev.Number, now.Number)
+}
+
+func mustJSON(t *testing.T, v any) []byte {
+	t.Helper()
+	raw, err := json.Marshal(v)
+	require.NoError(t, err)
+	return raw
 }

@@ -42,7 +42,7 @@ func (s *Store) Note(ctx context.Context, u app.Supply) error {
 	if !u.Used.IsZero() {
 		used = u.Used.UnixMilli()
 	}
-	if _, err := s.db.ExecContext(ctx, `INSERT OR REPLACE INTO supplies(kind, id, name, tags, favourite, used, rights, credit) VALUES(?, ?, ?, ?, ?, ?, ?, ?)`,
+	if _, err := s.exec(ctx, `INSERT OR REPLACE INTO supplies(kind, id, name, tags, favourite, used, rights, credit) VALUES(?, ?, ?, ?, ?, ?, ?, ?)`,
 		u.Kind, u.ID, u.Name, list(u.Tags), u.Favourite, used, u.Rights, u.Credit); err != nil {
 		return fmt.Errorf("note supply: %w", err)
 	}
@@ -60,7 +60,7 @@ func list(v []string) string {
 
 // HidePicture implements app.Store.
 func (s *Store) HidePicture(ctx context.Context, id string, at time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `UPDATE pictures SET removed = ? WHERE id = ?`, at.UnixMilli(), id); err != nil {
+	if _, err := s.exec(ctx, `UPDATE pictures SET removed = ? WHERE id = ?`, at.UnixMilli(), id); err != nil {
 		return fmt.Errorf("remove picture: %w", err)
 	}
 	return nil
@@ -98,7 +98,7 @@ func (s *Store) AddSketch(ctx context.Context, k app.Sketch, c card.Card, at tim
 	if err != nil {
 		return err
 	}
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO sketches(id, title, face, occasion, tags, added, doc) VALUES(?, ?, ?, ?, ?, ?, ?)`,
+	if _, err := s.exec(ctx, `INSERT INTO sketches(id, title, face, occasion, tags, added, doc) VALUES(?, ?, ?, ?, ?, ?, ?)`,
 		k.ID, k.Title, k.Face, k.Occasion, list(k.Tags), at.UnixMilli(), doc); err != nil {
 		return fmt.Errorf("keep sketch: %w", err)
 	}
@@ -118,7 +118,7 @@ func (s *Store) Sketch(ctx context.Context, id string) (app.Sketch, card.Card, e
 
 // RemoveSketch implements app.Store.
 func (s *Store) RemoveSketch(ctx context.Context, id string) error {
-	res, err := s.db.ExecContext(ctx, `DELETE FROM sketches WHERE id = ?`, id)
+	res, err := s.exec(ctx, `DELETE FROM sketches WHERE id = ?`, id)
 	if err != nil {
 		return fmt.Errorf("remove sketch: %w", err)
 	}

@@ -7,6 +7,7 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"os"
 	"path/filepath"
 	"regexp"
 	"sync"
@@ -96,6 +97,8 @@ func TestWhatCannotStartSaysWhy(t *testing.T) {
 	require.NoError(t, err)
 	defer func() { _ = taken.Close() }()
 	addr := taken.Addr().String()
+	short := filepath.Join(t.TempDir(), "pass")
+	require.NoError(t, os.WriteFile(short, []byte("plum\n"), 0o600))
 	for _, c := range []struct {
 		args []string
 		why  string
@@ -105,6 +108,9 @@ func TestWhatCannotStartSaysWhy(t *testing.T) {
 		{[]string{"cutter", "--listen", addr}, "the cutter stand-in cannot start"},
 		{[]string{"cutter", "--listen", free(t), "--camera", addr}, "the cutter stand-in cannot start"},
 		{[]string{"printer", "--listen", addr}, "the printer stand-in cannot start"},
+		{[]string{"serve", "--data", filepath.Join(t.TempDir(), "b.db"), "--listen", "0.0.0.0:0"}, "name it with --pass-file"},
+		{[]string{"serve", "--data", filepath.Join(t.TempDir(), "c.db"), "--listen", ":0"}, "others can reach the program"},
+		{[]string{"serve", "--data", filepath.Join(t.TempDir(), "d.db"), "--pass-file", short}, "at least 8 letters"},
 		{[]string{"fold"}, "unknown command"},
 	} {
 		cmd := root()

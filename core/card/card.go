@@ -123,6 +123,7 @@ func New(title string, base Base) (Card, error) {
 	for _, id := range []FaceID{Front, InsideFirst, InsideSecond, Back} {
 		c.Faces = append(c.Faces, Face{ID: id, Items: []Item{}})
 	}
+	c.tidyText()
 	return c, c.check()
 }
 

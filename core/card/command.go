@@ -110,6 +110,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		next.Faces[i].tidyGroups()
 	}
 	next.tidyLaid()
+	next.tidyText()
 	if err := next.check(); err != nil {
 		return c, err
 	}

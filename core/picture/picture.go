@@ -15,11 +15,17 @@ import (
 
 	"github.com/kovidgoyal/imaging"
 	"github.com/rwcarlsen/goexif/exif"
-	"golang.org/x/image/webp"
 )
 
 // MaxPixels is the largest picture that is taken, in pixels.
 const MaxPixels = 80_000_000
+
+// MaxDecoded is what the largest picture may take when it is decoded, bytes. One that takes
+// more than Large is to be decoded by itself.
+const (
+	MaxDecoded = 400 << 20
+	Large      = 80 << 20
+)
 
 // Info is what a picture's bytes say of it.
 type Info struct {
@@ -28,6 +34,8 @@ type Info struct {
 	Height int
 	// Turn is the orientation tag of the JPEG, 1 to 8; 1 is upright.
 	Turn int
+	// Decoded is how many bytes it takes when it is decoded.
+	Decoded int64
 }
 
 // Error is why a picture is refused, as a sentence for the person.
@@ -45,7 +53,7 @@ type codec struct {
 var codecs = map[string]codec{
 	"image/jpeg": {"JPEG", []string{".jpg", ".jpeg", ".jpe", ".jfif"}, jpeg.DecodeConfig, jpeg.Decode},
 	"image/png":  {"PNG", []string{".png"}, png.DecodeConfig, png.Decode},
-	"image/webp": {"WebP", []string{".webp"}, webp.DecodeConfig, webp.Decode},
+	"image/webp": {"WebP", []string{".webp"}, firstConfig, firstDecode},
 }
 
 // Inspect finds out what kind of picture the bytes hold and how large it is,
@@ -73,7 +81,11 @@ func Inspect(name string, raw []byte) (Info, error) {
 		return Info{}, &Error{fmt.Sprintf("“%s” has %d million pixels; at most %d million can be brought in. Make it smaller first.",
 			name, int64(cfg.Width)*int64(cfg.Height)/1_000_000, MaxPixels/1_000_000)}
 	}
-	info := Info{Type: kind, Width: cfg.Width, Height: cfg.Height, Turn: 1}
+	info := Info{Type: kind, Width: cfg.Width, Height: cfg.Height, Turn: 1, Decoded: int64(cfg.Width) * int64(cfg.Height) * perPixel(cfg.ColorModel)}
+	if info.Decoded > MaxDecoded {
+		return Info{}, &Error{fmt.Sprintf("“%s” has %d million pixels of %d bits a colour, which takes %d MB; at most %d MB can be taken. Save it with 8 bits a colour, or smaller.",
+			name, int64(cfg.Width)*int64(cfg.Height)/1_000_000, 16, info.Decoded>>20, int64(MaxDecoded)>>20)}
+	}
 	if kind == "image/jpeg" {
 		info.Turn = orientation(raw)
 	}
@@ -81,6 +93,24 @@ func Inspect(name string, raw []byte) (Info, error) {
 		info.Width, info.Height = info.Height, info.Width
 	}
 	return info, nil
+}
+
+// perPixel is how many bytes a decoded pixel takes.
+func perPixel(m color.Model) int64 {
+	switch m {
+	case color.RGBA64Model, color.NRGBA64Model:
+		return 8
+	case color.Gray16Model, color.Alpha16Model:
+		return 2
+	case color.GrayModel, color.AlphaModel:
+		return 1
+	case color.YCbCrModel, color.NYCbCrAModel:
+		return 3
+	}
+	if _, ok := m.(color.Palette); ok {
+		return 1
+	}
+	return 4
 }
 
 // sniff tells the kind by the first bytes; "" when it is none of the three.

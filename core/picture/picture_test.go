@@ -46,7 +46,7 @@ func TestHostilePicturesAreRefusedBeforeTheyAreDecoded(t *testing.T) {
 	assert.ErrorContains(t, err, "damaged")
 	info, err := picture.Inspect("plum.JPEG", jpg)
 	require.NoError(t, err)
-	assert.Equal(t, picture.Info{Type: "image/jpeg", Width: 30, Height: 20, Turn: 1}, info)
+	assert.Equal(t, picture.Info{Type: "image/jpeg", Width: 30, Height: 20, Turn: 1, Decoded: 1800}, info)
 }
 
 func TestPreviewsFitAndKeepTransparency(t *testing.T) {

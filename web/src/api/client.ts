@@ -102,6 +102,7 @@ export const api = {
   create: (title: string, base: Base, sheets?: SheetSetup) =>
     call<{ id: string }>('POST', '/cards', { title, base, sheets }),
   copy: (id: string) => call<{ id: string }>('POST', `/cards/${id}/copies`),
+  recover: (id: string) => call<View>('POST', `/cards/${id}/recovery`),
   remove: (id: string) => call<void>('DELETE', `/cards/${id}`),
   restore: (id: string) => call<void>('POST', `/cards/${id}/restore`),
   open: (id: string) => call<View>('GET', `/cards/${id}`),

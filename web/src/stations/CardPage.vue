@@ -81,10 +81,20 @@ useEventListener(window, 'keydown', (e: KeyboardEvent) => {
     <RouterView class="station" />
     <ShortcutHelp v-model:open="help" />
   </div>
-  <Result v-else-if="card.gone" status="404" title="This card is not on the table" :sub-title="card.gone">
-    <template #extra
-      ><RouterLink to="/"><Button type="primary">To the table of cards</Button></RouterLink></template
-    >
+  <Result
+    v-else-if="card.gone"
+    :status="card.damaged ? 'warning' : '404'"
+    :title="card.damaged ? 'This card cannot be read as it is' : 'This card is not on the table'"
+    :sub-title="card.gone"
+  >
+    <template #extra>
+      <Button v-if="card.damaged" type="primary" data-testid="recover" @click="card.recover(id)"
+        >Take up the last state</Button
+      >
+      <RouterLink to="/"
+        ><Button :type="card.damaged ? 'default' : 'primary'">To the table of cards</Button></RouterLink
+      >
+    </template>
   </Result>
   <div v-else class="wait"><Spin :delay="300" /></div>
 </template>

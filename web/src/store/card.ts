@@ -25,6 +25,8 @@ export const useCard = defineStore('card', () => {
   const palette = shallowRef<{ name: string; colours: string[] }>()
   const saving = ref(0)
   const gone = ref('')
+  /** Whether it is there, but its newest state cannot be read. */
+  const damaged = ref(false)
   let queue: Promise<unknown> = Promise.resolve()
 
   const id = computed(() => view.value?.id ?? '')
@@ -91,8 +93,21 @@ export const useCard = defineStore('card', () => {
       faceId.value = 'front'
     }
     gone.value = ''
+    damaged.value = false
     try {
       take(await api.open(card))
+    } catch (e) {
+      gone.value = e instanceof Fault ? e.message : String(e)
+      damaged.value = e instanceof Fault && e.kind === 'damaged'
+    }
+  }
+
+  /** Takes up the last state of a card that can be read, where its newest cannot. */
+  async function recover(card: string) {
+    try {
+      take(await api.recover(card))
+      gone.value = ''
+      damaged.value = false
     } catch (e) {
       gone.value = e instanceof Fault ? e.message : String(e)
     }
@@ -194,6 +209,8 @@ export const useCard = defineStore('card', () => {
   }
 
   return {
+    damaged,
+    recover,
     view,
     id,
     faceId,
