@@ -80,11 +80,15 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 		}
 		r.State = "done"
 		if err != nil {
+			r.Unknown = r.Unknown || r.Given > 0 && a.CutterState(context.WithoutCancel(ctx)).Silent
+			stopped := errors.Is(err, context.Canceled)
 			r.State, r.Why = "failed", sentence(err)
-			if errors.Is(err, context.Canceled) {
+			switch {
+			case stopped && r.Unknown:
+				r.State, r.Why = "stopped", sentence(errors.New("stopped."+unknownWhy))
+			case stopped:
 				r.State, r.Why = "stopped", ""
-			}
-			if r.Unknown {
+			case r.Unknown:
 				err = fmt.Errorf("%w.%s", err, unknownWhy)
 				r.Why = sentence(err)
 			}

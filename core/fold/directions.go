@@ -21,6 +21,8 @@ type Directions struct {
 	Works []Work `json:"works"`
 	// Folds are made in this order.
 	Folds []string `json:"folds"`
+	// Net is the net that they make, rounded as they are.
+	Net Net `json:"net"`
 }
 
 // Work is what is done while the sheet lies one way.
@@ -64,7 +66,7 @@ type straight struct {
 func DirectionsOf(n Net, u measure.Unit, parts int) Directions {
 	short := func(mm float64) string { return measure.FormatTo(mm, u, parts) }
 	say := func(mm float64) string { return short(mm) + " " + string(u) }
-	d := Directions{Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", short(n.Width)+" × "+say(n.Height))}
+	d := Directions{Net: n, Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", short(n.Width)+" × "+say(n.Height))}
 	if !n.Edge.Empty() {
 		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it. The inside lies up.", short(n.Width)+" × "+say(n.Height))
 	}

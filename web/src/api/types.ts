@@ -1081,6 +1081,7 @@ export interface NetDirections {
   sheet: string
   works: NetWork[]
   folds: string[]
+  net: Net
 }
 export interface NetWork {
   lay: string

@@ -35,7 +35,7 @@ watch(
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <div v-else-if="directions" class="two" data-testid="directions">
       <NetDrawing
-        :net="card.view!.scene.net"
+        :net="directions.net"
         :colour="catalogue.stock(card.view!.card.base.stock)?.colour ?? '#fff'"
         :width="440"
         :height="520"

@@ -293,7 +293,7 @@ async function takeOff() {
       class="foot"
       :headline="headline"
       :left="left"
-      :failed="job?.state === 'failed' || unknown || (isDone && !!beside)"
+      :failed="(job?.state === 'failed' && !unknown) || (unknown && !pointed) || (isDone && !!beside)"
       :must-point="unknown && !pointed"
       :state="state"
       :ready="free"
