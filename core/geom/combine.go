@@ -32,8 +32,73 @@ func (f FillRule) covers(w int32) bool {
 // ring that touches itself; its curves are pieces of the curves that came in,
 // within 2 nm (for outlines within a metre), and it covers the same places
 // under every rule. Rings slimmer than 2 nm are left out.
+//
+// Many paths that lie on each other are united in groups, and these again, so that what is
+// covered is not worked on any more; each of the up to four rounds adds 2 nm.
 func Union(rule FillRule, paths ...Path) Path {
+	for crowded(paths) {
+		paths, rule = inGroups(rule, paths), NonZero
+	}
 	return combine(rule, paths, anyCover)
+}
+
+// When paths are united in groups: how many there are, how many lie on each other on
+// average, by their boxes, and how many make a group.
+const (
+	crowd     = 24
+	crowdDeep = 4
+	groupOf   = 8
+)
+
+func crowded(paths []Path) bool {
+	if len(paths) < crowd {
+		return false
+	}
+	var all Rect
+	sum := 0.0
+	for _, p := range paths {
+		b := p.Bounds()
+		all = all.Union(b)
+		sum += b.W * b.H
+	}
+	return sum > crowdDeep*all.W*all.H
+}
+
+// inGroups unites paths that are near each other: neighbours along the Z-order curve of
+// their middles (Morton, 1966).
+func inGroups(rule FillRule, paths []Path) []Path {
+	var all Rect
+	for _, p := range paths {
+		all = all.Union(p.Bounds())
+	}
+	type placed struct {
+		code uint64
+		path Path
+	}
+	order := make([]placed, len(paths))
+	for i, p := range paths {
+		c := p.Bounds().Centre()
+		order[i] = placed{morton((c.X-all.X)/max(all.W, 1e-9), (c.Y-all.Y)/max(all.H, 1e-9)), p}
+	}
+	slices.SortStableFunc(order, func(a, b placed) int { return cmp.Compare(a.code, b.code) })
+	out := make([]Path, 0, len(paths)/groupOf+1)
+	for group := range slices.Chunk(order, groupOf) {
+		near := make([]Path, len(group))
+		for i, g := range group {
+			near[i] = g.path
+		}
+		out = append(out, combine(rule, near, anyCover))
+	}
+	return out
+}
+
+// morton interleaves the bits of two shares, 0 to 1.
+func morton(x, y float64) (code uint64) {
+	a, b := uint64(min(max(x, 0), 1)*65535), uint64(min(max(y, 0), 1)*65535)
+	for bit := range 16 {
+		code |= (a>>bit&1)<<(2*bit) | (b>>bit&1)<<(2*bit+1)
+	}
+	return code
 }
 
 // Intersection is what all of the paths cover.
