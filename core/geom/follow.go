@@ -86,11 +86,54 @@ func (c Curve) stands(t0, t1 float64) bool {
 func (o *offsetter) swing(c Curve, t0, t1 float64, end Point) {
 	a, b := c.Tangent(t0), c.Tangent(t1)
 	turn := math.Atan2(a.Cross(b), a.Dot(b))
-	// Half round, the ends do not tell which way.
-	if k := c.Curvature((t0 + t1) / 2); math.Abs(turn) > 2.5 && k*turn < 0 {
-		turn -= math.Copysign(2*math.Pi, turn)
+	if math.Pi-math.Abs(turn) < .1 {
+		// A cusp, which has no side of its own: round it on the outside, as corners are.
+		// All of that disc is within d of the curve.
+		turn = math.Copysign(turn, o.d)
+	} else {
+		// The ends tell the angle but for whole turns.
+		turn += 2 * math.Pi * math.Round((c.rotation(t0, t1)-turn)/(2*math.Pi))
 	}
 	n := outward(a).Mul(o.d)
 	from := math.Atan2(n.Y, n.X)
 	o.round(c.At(t0), math.Abs(o.d), from, from+turn, end)
+}
+
+// rotation is by how much the tangent of a Bézier curve turns between two parameters,
+// radians, clockwise on screen counted positive: the angle that the hodograph, a Bézier
+// curve of one degree less, runs through as seen from the origin. It may be more than half
+// a turn.
+func (c Curve) rotation(t0, t1 float64) float64 {
+	k := cubic(c.From, c.Segment)
+	h := [3]Point{k[1].Sub(k[0]), k[2].Sub(k[1]), k[3].Sub(k[2])}
+	// Blossoming gives the hodograph between the parameters.
+	at := func(s, t float64) Point {
+		return h[0].Lerp(h[1], s).Lerp(h[1].Lerp(h[2], s), t)
+	}
+	v := [3]Point{at(t0, t0), at(t0, t1), at(t1, t1)}
+	// Where the curve comes to a stand at an end, it arrives from its middle control.
+	for _, end := range []int{0, 2} {
+		if v[end].Len() < 1e-12 {
+			v[end] = v[1]
+		}
+	}
+	return turned3(v, 0)
+}
+
+// turned3 is the angle from the first to the last point of a quadratic curve as seen from
+// the origin. Where its polygon lies in a half plane the ends tell it; else it is halved.
+func turned3(h [3]Point, depth int) float64 {
+	a, b, c := h[0], h[1], h[2]
+	ends := math.Atan2(a.Cross(c), a.Dot(c))
+	// The middle one between the outer two, or all within less than half a turn.
+	u, v := math.Atan2(a.Cross(b), a.Dot(b)), math.Atan2(b.Cross(c), b.Dot(c))
+	if lo, hi := min(0, u, u+v), max(0, u, u+v); hi-lo < math.Pi-1e-9 || depth > 60 {
+		if depth > 60 {
+			return ends
+		}
+		return u + v
+	}
+	m0, m1 := a.Lerp(b, .5), b.Lerp(c, .5)
+	m := m0.Lerp(m1, .5)
+	return turned3([3]Point{a, m0, m}, depth+1) + turned3([3]Point{m, m1, c}, depth+1)
 }
