@@ -65,6 +65,9 @@ func (d *Drawn) check(name string, open bool) error {
 	if d == nil || d.path.Len() < 2 || max(d.box.W, d.box.H) <= 0 {
 		return Refuse("path", "“%s” has no outline.", name)
 	}
+	if err := d.path.Check(); err != nil {
+		return Refuse("path", "“%s” cannot be taken: %v.", name, err)
+	}
 	if d.path.Len() > maxSegments {
 		return Refuse("path", "“%s” has more than %d pieces of outline. Simplify it first.", name, maxSegments)
 	}

@@ -77,6 +77,11 @@ func arrange(inputs []input) *arrangement {
 	for i, in := range inputs {
 		in.path.eachRing(func(cs func(func(Curve))) {
 			first := int32(len(ar.base))
+			sound := true
+			cs(func(c Curve) { sound = sound && c.within(combined) })
+			if !sound {
+				return
+			}
 			cs(func(c Curve) {
 				if c.Op != LineTo {
 					curvy = append(curvy, int32(len(ar.base)))

@@ -93,9 +93,13 @@ func Winding(lines []Polyline, q Point) int {
 	return n
 }
 
-// At is the point at the given distance along the polyline; its ends beyond.
+// At is the point at the given distance along the polyline; its ends beyond; the origin
+// where it has no points.
 func (l Polyline) At(distance float64) Point {
 	pts := l.Points
+	if len(pts) == 0 {
+		return Point{}
+	}
 	if l.Closed {
 		pts = append(pts[:len(pts):len(pts)], pts[0])
 	}

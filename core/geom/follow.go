@@ -127,7 +127,7 @@ func turned3(h [3]Point, depth int) float64 {
 	ends := math.Atan2(a.Cross(c), a.Dot(c))
 	// The middle one between the outer two, or all within less than half a turn.
 	u, v := math.Atan2(a.Cross(b), a.Dot(b)), math.Atan2(b.Cross(c), b.Dot(c))
-	if lo, hi := min(0, u, u+v), max(0, u, u+v); hi-lo < math.Pi-1e-9 || depth > 60 {
+	if lo, hi := min(0, u, u+v), max(0, u, u+v); !(hi-lo >= math.Pi-1e-9) || depth > 60 {
 		if depth > 60 {
 			return ends
 		}

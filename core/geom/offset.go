@@ -76,6 +76,7 @@ func Offset(p Path, d float64, corner Corner) Path {
 // cleanRings are the connected parts of what a path covers: of each the outer
 // ring, then its holes.
 func cleanRings(p Path) [][]Path {
+	p = p.sound()
 	ar := arrange([]input{{path: p}})
 	defer ar.release()
 	if clockwise, ok := ar.simple(); ok && p.Closed() {

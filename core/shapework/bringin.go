@@ -76,6 +76,9 @@ const maxBrought = 300
 // colour that follow each other are one item, as they look.
 func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, middle geom.Point) ([]card.Item, error) {
 	b := d.Bounds()
+	if !(max(b.W, b.H) <= geom.Reach) {
+		return nil, card.Refuse("drawing", "The drawing reaches over more than %d m. Something in it lies far away from the rest: take that out in the program it comes from.", int(geom.Reach/1000))
+	}
 	d.Transform(geom.Shift(middle.X-b.Centre().X, middle.Y-b.Centre().Y))
 	m := maker{name: name, counts: map[string]int{}}
 	lines := map[string][]drawing.Shape{}

@@ -73,3 +73,12 @@ func TestADrawingBecomesItems(t *testing.T) {
 	_, err = shapework.Items(many, "Plums", nil, shapework.AsPrinted, geom.Pt(0, 0))
 	assert.ErrorContains(t, err, "301 items")
 }
+
+func TestADrawingWithSomethingFarAwayIsRefused(t *testing.T) {
+	d := drawing.Drawing{Shapes: []drawing.Shape{
+		{Fill: "#587a4a", Path: mustPath(t, "M0 0H1V1H0Z")},
+		{Fill: "#587a4a", Path: mustPath(t, "M0 0H10V10Z").Transform(geom.Shift(9e5, 0))},
+	}}
+	_, err := shapework.Items(d, "Plums", nil, shapework.AsPiece, geom.Pt(60, 80))
+	assert.ErrorContains(t, err, "far away from the rest")
+}
