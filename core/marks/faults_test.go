@@ -1,7 +1,6 @@
 package marks_test
 
 import (
-	"fmt"
 	"math"
 	"math/rand/v2"
 	"os"
@@ -90,6 +89,6 @@ func TestFaultyMarksNeverLeadTheCutAstray(t *testing.T) {
 		if f.name == "none" {
 			assert.LessOrEqual(t, float64(refused), .005*float64(seeds))
 		}
-		t.Log(fmt.Sprintf("%-28s refused %d of %d, worst %.3f mm", f.name, refused, seeds, worst))
+		t.Logf("%-28s refused %d of %d, worst %.3f mm", f.name, refused, seeds, worst)
 	}
 }
