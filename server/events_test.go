@@ -18,16 +18,22 @@ import (
 	"sectilis/store"
 )
 
-// The stream of events outlives the time limits that all other answers have, however the
-// client says that it can read.
-func TestTheEventStreamHasNoTimeLimit(t *testing.T) {
-	quiet := slog.New(slog.NewTextHandler(io.Discard, nil))
+// handler serves an empty store of its own.
+func handler(t *testing.T, cfg Config) http.Handler {
+	t.Helper()
+	cfg.Log = slog.New(slog.NewTextHandler(io.Discard, nil))
 	db, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "a.db"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = db.Close() })
-	a := app.New(app.Config{Store: db, Log: quiet})
-	t.Cleanup(a.Close)
-	h := Handler(Config{App: a, Log: quiet, Beat: 20 * time.Millisecond})
+	cfg.App = app.New(app.Config{Store: db, Log: cfg.Log})
+	t.Cleanup(cfg.App.Close)
+	return Handler(cfg)
+}
+
+// The stream of events outlives the time limits that all other answers have, however the
+// client says that it can read.
+func TestTheEventStreamHasNoTimeLimit(t *testing.T) {
+	h := handler(t, Config{Beat: 20 * time.Millisecond})
 	srv := httptest.NewUnstartedServer(h)
 	limited := newServer(t.Context(), h)
 	srv.Config.Handler = limited.Handler

@@ -2,35 +2,24 @@ package server
 
 import (
 	"io"
-	"log/slog"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"net/url"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"sectilis/app"
-	"sectilis/store"
 )
 
 // Without the pass phrase nothing is told; with it a cookie is given that no script reads.
 func TestThePassPhraseIsAskedFor(t *testing.T) {
-	quiet := slog.New(slog.NewTextHandler(io.Discard, nil))
-	db, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "a.db"))
-	require.NoError(t, err)
-	t.Cleanup(func() { _ = db.Close() })
-	a := app.New(app.Config{Store: db, Log: quiet})
-	t.Cleanup(a.Close)
 	hash, err := HashPass(" quince and medlar\n")
 	require.NoError(t, err)
 	assert.NotContains(t, hash, "quince")
-	srv := httptest.NewServer(Handler(Config{App: a, Log: quiet, Pass: hash}))
+	srv := httptest.NewServer(handler(t, Config{Pass: hash}))
 	defer srv.Close()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
