@@ -81,7 +81,7 @@ func (d *desk) until(j app.Job, look func(app.Job)) app.Job {
 			require.NoError(d.t, d.HoldJob(j.ID, false))
 		}
 		return j.State != app.Running
-	}, 6*waitFor, tick)
+	}, 30*waitFor, tick)
 	return j
 }
 

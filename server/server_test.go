@@ -335,7 +335,7 @@ func TestPrintingGoesToThePrinter(t *testing.T) {
 	require.Eventually(t, func() bool {
 		require.Equal(t, 200, c.call("GET", "/api/jobs/"+job.ID, "", &job))
 		return job.State != app.Running
-	}, time.Minute, 20*time.Millisecond)
+	}, 10*time.Minute, 20*time.Millisecond)
 	require.Equal(t, app.Done, job.State, job.Note)
 	assert.Len(t, job.Pictures, 5, "base on both sides, leaf paper, photo, label")
 	res, err := http.Get(c.url + "/api/" + job.Pictures[0])
@@ -348,7 +348,7 @@ func TestPrintingGoesToThePrinter(t *testing.T) {
 	require.Eventually(t, func() bool {
 		require.Equal(t, 200, c.call("GET", "/api/jobs/"+job.ID, "", &job))
 		return job.State == app.Stopped
-	}, time.Minute, 10*time.Millisecond)
+	}, 10*time.Minute, 10*time.Millisecond)
 }
 
 func TestTheTableOfCards(t *testing.T) {

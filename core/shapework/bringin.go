@@ -71,6 +71,9 @@ func LineKinds(d drawing.Drawing) []LineKind {
 // maxBrought bounds how many items one drawing becomes.
 const maxBrought = 300
 
+// maxCrossings bounds what is combined; a second or two for as many.
+const maxCrossings = 100_000
+
 // Items makes items of a drawing with its middle at a place. Lines become what
 // uses says by their keys, filled shapes what filled says. Filled shapes of one
 // colour that follow each other are one item, as they look.
@@ -78,6 +81,15 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 	b := d.Bounds()
 	if !(max(b.W, b.H) <= geom.Reach) {
 		return nil, card.Refuse("drawing", "The drawing reaches over more than %d m. Something in it lies far away from the rest: take that out in the program it comes from.", int(geom.Reach/1000))
+	}
+	var combined []geom.Path
+	for _, s := range d.Shapes {
+		if use := uses[lineKey(s)]; s.Fill != "" && filled != LeaveOut || s.Stroke != "" && (use == AsPiece || use == AsPrinted) {
+			combined = append(combined, s.Path)
+		}
+	}
+	if geom.Tangled(maxCrossings, combined...) {
+		return nil, card.Refuse("drawing", "The shapes and lines cross each other more than %d times. Leave some out, or bring lines in as lines rather than as shapes.", maxCrossings)
 	}
 	d.Transform(geom.Shift(middle.X-b.Centre().X, middle.Y-b.Centre().Y))
 	m := maker{name: name, counts: map[string]int{}}

@@ -1,6 +1,7 @@
 package shapework_test
 
 import (
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -81,4 +82,22 @@ func TestADrawingWithSomethingFarAwayIsRefused(t *testing.T) {
 	}}
 	_, err := shapework.Items(d, "Plums", nil, shapework.AsPiece, geom.Pt(60, 80))
 	assert.ErrorContains(t, err, "far away from the rest")
+}
+
+func TestLinesThatAllCrossAreRefusedAsShapes(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 8))
+	var d drawing.Drawing
+	for range 20_000 {
+		a, b := geom.Pt(100*r.Float64(), 100*r.Float64()), geom.Pt(100*r.Float64(), 100*r.Float64())
+		var p geom.Builder
+		d.Shapes = append(d.Shapes, drawing.Shape{Stroke: "#000000", Width: .2, Path: p.Move(a).Line(b).Path()})
+	}
+	key := shapework.LineKinds(d)[0].Key
+	for _, use := range []shapework.Use{shapework.AsPiece, shapework.AsPrinted} {
+		_, err := shapework.Items(d, "Scribble", map[string]shapework.Use{key: use}, shapework.AsPrinted, geom.Pt(60, 80))
+		assert.ErrorContains(t, err, "cross each other more than", use)
+	}
+	items, err := shapework.Items(d, "Scribble", map[string]shapework.Use{key: shapework.Use(card.RolePen)}, shapework.AsPrinted, geom.Pt(60, 80))
+	require.NoError(t, err)
+	assert.Len(t, items, 1, "lines that stay lines are not combined")
 }
