@@ -46,21 +46,21 @@ const chordTolerance = .05
 // Divide cuts the sheet along its cuts and folds into panels and hinges.
 // Perforations and kiss cuts hold together and divide nothing.
 func (n Net) Divide() Division {
-	var sides []geom.Side2
+	var sides []geom.LineSegment
 	line := []int{} // of each side, the line of the net; -1 for the edge
 	for _, l := range n.Outline().Flatten(chordTolerance) {
 		for i, p := range l.Points {
-			sides = append(sides, geom.Side2{From: p, To: l.Points[(i+1)%len(l.Points)]})
+			sides = append(sides, geom.LineSegment{From: p, To: l.Points[(i+1)%len(l.Points)]})
 			line = append(line, -1)
 		}
 	}
 	for i, l := range n.Lines {
 		if l.Role == Cut || l.Role == Mountain || l.Role == Valley {
-			sides = append(sides, geom.Side2{From: l.From, To: l.To})
+			sides = append(sides, geom.LineSegment{From: l.From, To: l.To})
 			line = append(line, i)
 		}
 	}
-	d := geom.Divided(sides)
+	d := geom.Subdivide(sides)
 	var out Division
 	for _, f := range d.Faces {
 		p := Panel{Ring: d.Path(f.Ring)}

@@ -6,36 +6,36 @@ import (
 	"slices"
 )
 
-// Side2 is a straight line between two points.
-type Side2 struct{ From, To Point }
+// LineSegment is a straight line between two points.
+type LineSegment struct{ From, To Point }
 
-// Division is the plane cut up by straight lines.
-type Division struct {
+// Subdivision is the plane cut up by straight lines.
+type Subdivision struct {
 	Points []Point
-	Edges  []DivisionEdge
-	Faces  []DivisionFace
+	Edges  []SubdivisionEdge
+	Faces  []SubdivisionFace
 	// Loose are lines of which a part ends in nowhere: it divides nothing.
 	Loose []int
 }
 
-// DivisionEdge is a piece of one or more lines between two points. Left and
+// SubdivisionEdge is a piece of one or more lines between two points. Left and
 // Right are the faces on either side when going from A to B with y down: Left
 // is on the left on screen. -1 is the outside.
-type DivisionEdge struct {
+type SubdivisionEdge struct {
 	A, B        int
 	Lines       []int
 	Left, Right int
 }
 
-// DivisionFace is a bounded region: its ring clockwise on screen, and the rings
+// SubdivisionFace is a bounded region: its ring clockwise on screen, and the rings
 // of what lies in it without touching its ring, the other way round.
-type DivisionFace struct {
+type SubdivisionFace struct {
 	Ring  []int
 	Holes [][]int
 }
 
 // Path is a ring of points as a path.
-func (d *Division) Path(ring []int) Path {
+func (d *Subdivision) Path(ring []int) Path {
 	var b Builder
 	for i, p := range ring {
 		if i == 0 {
@@ -47,9 +47,9 @@ func (d *Division) Path(ring []int) Path {
 	return b.Close().Path()
 }
 
-// Divided cuts the plane by lines. Lines may cross, touch and lie on each
+// Subdivide cuts the plane by lines. Lines may cross, touch and lie on each
 // other; parts that end in nowhere are named and divide nothing.
-func Divided(lines []Side2) Division {
+func Subdivide(lines []LineSegment) Subdivision {
 	var box Rect
 	for i, l := range lines {
 		c := Curve{l.From, Segment{Op: LineTo, P: [3]Point{l.To}}}
@@ -79,11 +79,11 @@ func Divided(lines []Side2) Division {
 	d.collect(segs)
 	d.prune()
 	d.trace()
-	return d.Division
+	return d.Subdivision
 }
 
 type divider struct {
-	Division
+	Subdivision
 	ids   map[ipoint]int
 	at    []ipoint
 	exact map[ipoint]Point
@@ -115,7 +115,7 @@ func (d *divider) collect(segs []seg) {
 		if !ok {
 			i = len(d.Edges)
 			known[key] = i
-			d.Edges = append(d.Edges, DivisionEdge{A: a, B: b, Left: -1, Right: -1})
+			d.Edges = append(d.Edges, SubdivisionEdge{A: a, B: b, Left: -1, Right: -1})
 		}
 		if e := &d.Edges[i]; !slices.Contains(e.Lines, int(s.strand)) {
 			e.Lines = append(e.Lines, int(s.strand))
@@ -201,7 +201,7 @@ func (d *divider) trace() {
 			for _, e := range edges {
 				face[e] = len(d.Faces)
 			}
-			d.Faces = append(d.Faces, DivisionFace{Ring: ring})
+			d.Faces = append(d.Faces, SubdivisionFace{Ring: ring})
 		} else {
 			holes = append(holes, hole{ring, edges})
 		}

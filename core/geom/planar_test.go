@@ -8,18 +8,18 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-func box(r Rect) []Side2 {
+func box(r Rect) []LineSegment {
 	p := []Point{{r.X, r.Y}, {r.Right(), r.Y}, {r.Right(), r.Bottom()}, {r.X, r.Bottom()}}
-	var out []Side2
+	var out []LineSegment
 	for i := range p {
-		out = append(out, Side2{p[i], p[(i+1)%4]})
+		out = append(out, LineSegment{p[i], p[(i+1)%4]})
 	}
 	return out
 }
 
 func TestLinesDivideASheet(t *testing.T) {
 	sheet := box(Rect{0, 0, 20, 10})
-	d := Divided(append(sheet, Side2{Pt(10, 0), Pt(10, 10)}, Side2{Pt(0, 5), Pt(20, 5)}, Side2{Pt(2, 2), Pt(4, 2)}, Side2{Pt(15, 5), Pt(15, 7)}))
+	d := Subdivide(append(sheet, LineSegment{Pt(10, 0), Pt(10, 10)}, LineSegment{Pt(0, 5), Pt(20, 5)}, LineSegment{Pt(2, 2), Pt(4, 2)}, LineSegment{Pt(15, 5), Pt(15, 7)}))
 	require.Len(t, d.Faces, 4)
 	for _, f := range d.Faces {
 		assert.InDelta(t, 50, d.Path(f.Ring).Area(), 1e-9)
@@ -36,7 +36,7 @@ func TestLinesDivideASheet(t *testing.T) {
 		}
 	}
 	// A window is a face of its own and a hole in the face around.
-	d = Divided(append(sheet, box(Rect{5, 3, 4, 4})...))
+	d = Subdivide(append(sheet, box(Rect{5, 3, 4, 4})...))
 	require.Len(t, d.Faces, 2)
 	holes := 0
 	for _, f := range d.Faces {
@@ -44,7 +44,7 @@ func TestLinesDivideASheet(t *testing.T) {
 	}
 	assert.Equal(t, 1, holes)
 	// Lines on lines are told by both.
-	d = Divided(append(sheet, Side2{Pt(10, 0), Pt(10, 10)}, Side2{Pt(10, 4), Pt(10, 6)}))
+	d = Subdivide(append(sheet, LineSegment{Pt(10, 0), Pt(10, 10)}, LineSegment{Pt(10, 4), Pt(10, 6)}))
 	both := 0
 	for _, e := range d.Edges {
 		if len(e.Lines) == 2 {
@@ -64,9 +64,9 @@ func TestFacesCoverTheSheet(t *testing.T) {
 			if r.IntN(3) == 0 {
 				p = func() Point { return Pt(r.Float64()*100, r.Float64()*60) }
 			}
-			lines = append(lines, Side2{p(), p()})
+			lines = append(lines, LineSegment{p(), p()})
 		}
-		d := Divided(lines)
+		d := Subdivide(lines)
 		sum := 0.0
 		for _, f := range d.Faces {
 			sum += d.Path(f.Ring).Area()
