@@ -160,18 +160,19 @@ type Store interface {
 
 // App is the use cases over a store and devices.
 type App struct {
-	store    Store
-	printer  Printer
-	machine  machine
-	now      func() time.Time
-	log      *slog.Logger
-	Events   *Hub
-	jobs     *jobs
-	runs     runs
-	fitted   fitted
-	drawings waiting
-	layouts  *cache.Cache[string, layout]
-	onHand   sync.Mutex // over a change of what is on hand
+	store      Store
+	printer    Printer
+	printScale float64
+	machine    machine
+	now        func() time.Time
+	log        *slog.Logger
+	Events     *Hub
+	jobs       *jobs
+	runs       runs
+	fitted     fitted
+	drawings   waiting
+	layouts    *cache.Cache[string, layout]
+	onHand     sync.Mutex // over a change of what is on hand
 	// large is held while a picture that takes much memory is worked on.
 	large chan struct{}
 
@@ -196,8 +197,10 @@ type Config struct {
 	// OtherCutter makes a driver for a cutter that a person names; nil where none can be
 	// named.
 	OtherCutter func(OtherCutter) Cutter
-	Now         func() time.Time
-	Log         *slog.Logger
+	// PrintScale is the resolution of pages for the printer in pixels per mm; 0 is 300 dpi.
+	PrintScale float64
+	Now        func() time.Time
+	Log        *slog.Logger
 }
 
 // New returns an App.
@@ -208,9 +211,12 @@ func New(c Config) *App {
 	if c.Log == nil {
 		c.Log = slog.Default()
 	}
+	if c.PrintScale == 0 {
+		c.PrintScale = printScale
+	}
 	hub := newHub()
 	a := &App{
-		store: c.Store, printer: c.Printer, now: c.Now, log: c.Log,
+		store: c.Store, printer: c.Printer, printScale: c.PrintScale, now: c.Now, log: c.Log,
 		large:  make(chan struct{}, 1),
 		Events: hub, jobs: newJobs(hub), cards: map[string]*opened{}, thumb: cache.New[string, thumbnail](256), layouts: cache.New[string, layout](256),
 		runs:    runs{known: cache.New[string, RunState](512)},

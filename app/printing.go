@@ -16,7 +16,8 @@ import (
 	"sectilis/core/sheet"
 )
 
-// printScale is the resolution of pages for a printer: 300 dpi, in pixels per mm.
+// printScale is the resolution of pages for a printer where no other is told: 300 dpi, in
+// pixels per mm.
 const printScale = 300 / 25.4
 
 // errNoPrinter and errNoCutter are for a program started without the device.
@@ -86,12 +87,12 @@ func (a *App) printOne(ctx context.Context, title string, size sheet.Size, paper
 		m := geom.Shift(-size.Width/2, -size.Height/2).Then(geom.Scale(c.Across, c.Down)).Then(geom.Shift(size.Width/2, size.Height/2))
 		inks = scene.Transform(inks, m)
 	}
-	img, err := a.raster(ctx, size, inks, printScale)
+	img, err := a.raster(ctx, size, inks, a.printScale)
 	if err != nil {
 		return "", err
 	}
 	var raw bytes.Buffer
-	if err := raster.WritePNG(&raw, img, printScale); err != nil {
+	if err := raster.WritePNG(&raw, img, a.printScale); err != nil {
 		return "", err
 	}
 	return a.printer.Print(ctx, Page{title, size.Width, size.Height, paper, raw.Bytes()})

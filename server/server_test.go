@@ -32,7 +32,7 @@ type client struct {
 
 func start(t *testing.T) (*client, *house.House) {
 	t.Helper()
-	h, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "a.db")})
+	h, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "a.db"), PrintScale: 150 / 25.4})
 	require.NoError(t, err)
 	t.Cleanup(h.Stop)
 	return &client{t, h.URL}, h

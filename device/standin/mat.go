@@ -37,6 +37,7 @@ const (
 type laid struct {
 	page  *image.RGBA
 	perMM float64
+	small *image.RGBA // page with a whole number of its pixels in one, for pictures
 	at    geom.Affine // from the sheet to the bed
 	back  geom.Affine
 }
@@ -51,7 +52,7 @@ func layDown(page image.Image, perMM float64, rng *rand.Rand) *laid {
 	at := geom.Shift(-w/2, -h/2).Then(geom.Turn(off(handTurn) * math.Pi / 180)).
 		Then(geom.Shift(min(corner, bed-w)+w/2+off(handOff), max(0, bed-corner-h)+h/2+off(handOff)))
 	back, _ := at.Inverse() // a turn and a shift always have one
-	return &laid{rgba, perMM, at, back}
+	return &laid{page: rgba, perMM: perMM, at: at, back: back}
 }
 
 // brightness of a place on the bed, 0 to 1; the cutting mat is light.
@@ -92,13 +93,41 @@ func (l *laid) see(from, to geom.Point, n int, rng *rand.Rand) []float64 {
 	return out
 }
 
-// draw puts the sheet into a picture of the bed.
+// shrink makes the small copy of the page as it lies now, with at least perMM pixels to
+// the mm where the page has as many.
+func (l *laid) shrink(perMM float64) {
+	n := max(1, int(l.perMM/perMM))
+	if n == 1 {
+		l.small = l.page
+		return
+	}
+	w, h := l.page.Rect.Dx()/n, l.page.Rect.Dy()/n
+	l.small = image.NewRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		for x := range w {
+			var sum [4]int
+			for v := range n {
+				row := l.page.Pix[(y*n+v)*l.page.Stride+4*x*n:][:4*n]
+				for i, c := range row {
+					sum[i&3] += int(c)
+				}
+			}
+			px := l.small.Pix[y*l.small.Stride+4*x:][:4]
+			for i := range px {
+				px[i] = uint8((sum[i] + n*n/2) / (n * n))
+			}
+		}
+	}
+}
+
+// draw puts the sheet into a picture of the bed, from its small copy.
 func (l *laid) draw(on *image.RGBA, perMM float64) {
 	if l == nil {
 		return
 	}
-	m := geom.Scale(1/l.perMM, 1/l.perMM).Then(l.at).Then(geom.Scale(perMM, perMM))
-	xdraw.BiLinear.Transform(on, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, l.page, l.page.Bounds(), xdraw.Over, nil)
+	mm := float64(max(1, l.page.Rect.Dx()/max(1, l.small.Rect.Dx()))) / l.perMM
+	m := geom.Scale(mm, mm).Then(l.at).Then(geom.Scale(perMM, perMM))
+	xdraw.ApproxBiLinear.Transform(on, f64.Aff3{m.A, m.C, m.E, m.B, m.D, m.F}, l.small, l.small.Bounds(), xdraw.Over, nil)
 }
 
 // camera shows the machine to whoever looks, and lends a hand.
@@ -180,6 +209,7 @@ func (c *Cutter) mat(w http.ResponseWriter, r *http.Request) {
 	c.matIn = true
 	c.sheet, c.strokes = layDown(page, perMM, c.hand()), nil
 	c.faults.spoil(c.sheet.page, perMM, c.hand())
+	c.sheet.shrink(picturePerMM)
 	w.WriteHeader(http.StatusNoContent)
 }
 

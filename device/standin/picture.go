@@ -18,14 +18,16 @@ var looks = [9]struct {
 	5: {"#1f2b38", .6}, 6: {"#1f2b38", .6}, 7: {"#1f2b38", .6}, 8: {"#1f2b38", .6},
 }
 
-// Picture is the bed as a PNG, at 4 pixels per mm: the cutting mat with its
+// picturePerMM is how many pixels of a picture of the bed are to the mm.
+const picturePerMM = 4
+
+// Picture is the bed as a PNG, at picturePerMM pixels per mm: the cutting mat with its
 // grid of inches and every stroke the tools have made.
 func (c *Cutter) Picture() ([]byte, error) {
 	c.mu.Lock()
 	strokes, sheet, mat := append([]stroke(nil), c.strokes...), c.sheet, c.matIn
 	c.mu.Unlock()
-	const perMM = 4
-	canvas := raster.New(bed, bed, perMM, bare, nil)
+	canvas := raster.New(bed, bed, picturePerMM, bare, nil)
 	var inks []scene.Ink
 	for i := 0.0; mat && i <= 12; i++ {
 		for _, r := range []geom.Rect{{X: i*25.4 - .15, W: .3, H: bed}, {Y: i*25.4 - .15, W: bed, H: .3}} {
@@ -39,7 +41,7 @@ func (c *Cutter) Picture() ([]byte, error) {
 	if sheet != nil {
 		at = sheet.at // strokes go with the sheet
 	}
-	sheet.draw(canvas.Image(), perMM)
+	sheet.draw(canvas.Image(), picturePerMM)
 	inks = nil
 	for _, s := range strokes {
 		if len(s.points) < 2 {

@@ -23,6 +23,9 @@ import (
 // Printer takes a page as PNG and lays it down as real printers do: a little
 // shifted, turned and stretched. It keeps the last printed sheets as pictures.
 type Printer struct {
+	// Scale is at least how many pixels of a printed sheet are to the mm.
+	Scale float64
+
 	mu   sync.Mutex
 	rng  *rand.Rand
 	kept *printed
@@ -45,7 +48,7 @@ func NewPrinter(seed uint64, dir string) (*Printer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Printer{rng: rand.New(rand.NewPCG(seed, 1)), kept: t}, nil
+	return &Printer{Scale: keptScale, rng: rand.New(rand.NewPCG(seed, 1)), kept: t}, nil
 }
 
 // Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
@@ -145,7 +148,7 @@ func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) (raw, s
 	at := func(scale float64) ([]byte, error) {
 		return laidAt(in, perMM, back, scale, w, h, paper)
 	}
-	if raw, err = at(max(perMM, min(keptScale, math.Sqrt(maxPixels/(w*h))))); err == nil {
+	if raw, err = at(max(perMM, min(p.Scale, math.Sqrt(maxPixels/(w*h))))); err == nil {
 		small, err = at(smallScale)
 	}
 	return raw, small, err

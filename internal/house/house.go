@@ -36,6 +36,8 @@ type Options struct {
 	Pace float64 // of the cutter; 0 takes no time
 	// Listen is the address to answer at; a free one when empty.
 	Listen string
+	// PrintScale is the resolution of pages in pixels per mm; 0 is that of the program.
+	PrintScale float64
 }
 
 // Start starts the program on free ports of this computer.
@@ -69,6 +71,9 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 	if err != nil {
 		return h, err
 	}
+	if opt.PrintScale > 0 {
+		printer.Scale = opt.PrintScale
+	}
 	go func() { ended <- http.Serve(paper, printer.Handler()) }()
 	h.stop = append(h.stop, func() { _ = paper.Close() })
 
@@ -82,7 +87,7 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 		Cutter:  &device.Cutter{Addr: jobs.Addr().String(), Camera: "http://" + camera.Addr().String()},
 		Printer: device.Printer{URL: "http://" + paper.Addr().String()},
 
-		OtherCutter: device.Plain,
+		OtherCutter: device.Plain, PrintScale: opt.PrintScale,
 	})
 	h.stop = append(h.stop, h.App.Close)
 	if opt.Demo {
