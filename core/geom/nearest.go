@@ -16,7 +16,7 @@ func (p Path) Nearest(q Point) (best Nearest, ok bool) {
 	best.Distance = math.Inf(1)
 	for i, ring := range p.Curves() {
 		for j, c := range ring {
-			t := c.nearest(q, best.Distance)
+			t := c.nearest(q, best.Distance, 1e-7)
 			if t < 0 {
 				continue
 			}
@@ -31,40 +31,73 @@ func (p Path) Nearest(q Point) (best Nearest, ok bool) {
 
 // nearest is the t closest to q, or -1 when no place is closer than the limit.
 // Halves whose hull is farther than the best place so far are left aside; the
-// rest are halved until they are as good as straight.
-func (c Curve) nearest(q Point, limit float64) float64 {
-	best, found := limit, -1.0
-	var search func(c Curve, t0, t1 float64, depth int)
-	search = func(c Curve, t0, t1 float64, depth int) {
-		box := c.hull()
-		away := Point{max(box.X-q.X, 0, q.X-box.Right()), max(box.Y-q.Y, 0, q.Y-box.Bottom())}
-		if away.Len() >= best {
-			return
+// rest are halved until they are as good as straight, to tol.
+func (c Curve) nearest(q Point, limit, tol float64) float64 {
+	s := nearestSearch{q: q, tol: tol, best: limit, found: -1}
+	s.in(c, 0, 1, 50)
+	return s.found
+}
+
+// passes is a t at which the curve passes q no farther away than the limit, which is small
+// against the curve, or -1.
+func (c Curve) passes(q Point, limit float64) float64 {
+	s := nearestSearch{q: q, tol: limit / 64, best: limit, found: -1, any: true}
+	s.in(c, 0, 1, 50)
+	return s.found
+}
+
+type nearestSearch struct {
+	q     Point
+	tol   float64
+	best  float64
+	found float64
+	any   bool // the first that is found will do
+}
+
+func (s *nearestSearch) in(c Curve, t0, t1 float64, depth int) {
+	box := c.hull()
+	away := Point{max(box.X-s.q.X, 0, s.q.X-box.Right()), max(box.Y-s.q.Y, 0, s.q.Y-box.Bottom())}
+	if away.Len() >= s.best || s.any && s.found >= 0 {
+		return
+	}
+	v := c.End().Sub(c.From)
+	if l := v.Dot(v); depth == 0 || c.even(s.tol) {
+		k := 0.0
+		if l > 0 {
+			k = min(max(s.q.Sub(c.From).Dot(v)/l, 0), 1)
 		}
-		v := c.End().Sub(c.From)
-		if l := v.Dot(v); depth == 0 || c.even(1e-7) {
-			k := 0.0
-			if l > 0 {
-				k = min(max(q.Sub(c.From).Dot(v)/l, 0), 1)
+		s.take(c, k, t0, t1)
+		return
+	} else if s.any && depth < 48 && l > 0 {
+		// Newton's method, from where the chord is nearest.
+		k := s.q.Sub(c.From).Dot(v) / l
+		for range 4 {
+			k = min(max(k, 0), 1)
+			if d := c.Derivative(k); d != (Point{}) {
+				k += s.q.Sub(c.At(k)).Dot(d) / d.Dot(d)
 			}
-			if d := c.At(k).Sub(q).Len(); d < best {
-				best, found = d, t0+(t1-t0)*k
-			}
-			return
 		}
-		a, b := c.Split(.5)
-		m := (t0 + t1) / 2
-		// The likelier half first.
-		if a.From.Sub(q).Len() <= b.End().Sub(q).Len() {
-			search(a, t0, m, depth-1)
-			search(b, m, t1, depth-1)
-		} else {
-			search(b, m, t1, depth-1)
-			search(a, t0, m, depth-1)
+		if s.take(c, min(max(k, 0), 1), t0, t1); s.found >= 0 {
+			return
 		}
 	}
-	search(c, 0, 1, 50)
-	return found
+	a, b := c.Split(.5)
+	m := (t0 + t1) / 2
+	// The likelier half first.
+	if a.From.Sub(s.q).Len() <= b.End().Sub(s.q).Len() {
+		s.in(a, t0, m, depth-1)
+		s.in(b, m, t1, depth-1)
+	} else {
+		s.in(b, m, t1, depth-1)
+		s.in(a, t0, m, depth-1)
+	}
+}
+
+// take keeps the place at k of a part of the curve if it is the closest so far.
+func (s *nearestSearch) take(c Curve, k, t0, t1 float64) {
+	if d := c.At(k).Sub(s.q).Len(); d < s.best {
+		s.best, s.found = d, t0+(t1-t0)*k
+	}
 }
 
 // even reports whether the curve is within tol of the line between its ends,

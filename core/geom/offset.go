@@ -239,17 +239,15 @@ func (o *offsetter) to(p Point) {
 }
 
 func (o *offsetter) ring(cs []Curve) {
-	n := len(cs)
-	if n == 0 {
+	if len(cs) == 0 {
 		return
 	}
-	o.to(cs[0].From.Add(outward(cs[0].Tangent(0)).Mul(o.d)))
-	for i, c := range cs {
-		o.curve(c)
-		if next := cs[(i+1)%n]; !o.meet(c, next, i == n-1) {
-			o.join(c, next)
-		}
+	w := o.facets(cs)
+	w.trim(o)
+	if w.straights > fewFacets {
+		w.roll()
 	}
+	w.write(o, cs)
 	o.Close()
 }
 

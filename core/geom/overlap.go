@@ -11,7 +11,7 @@ import (
 // places are one. The later one then runs along the earlier.
 
 // same is how far apart in grid units curves may run and still be one.
-const same = 4
+const same = 16
 
 // strand is a stretch of a base curve that enters the arrangement once,
 // however many rings run along it.
@@ -194,7 +194,7 @@ func (c Curve) along(q Point) (float64, bool) {
 		}
 		return 0, false
 	}
-	at := c.nearest(q, same)
+	at := c.passes(q, same)
 	if at < 0 {
 		return 0, false
 	}
