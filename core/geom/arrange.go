@@ -1,9 +1,11 @@
 package geom
 
 import (
+	"context"
 	"math"
 	"slices"
 	"sync"
+	"sync/atomic"
 )
 
 // arrangement is the plane cut up by the rings of several paths.
@@ -18,6 +20,7 @@ type arrangement struct {
 	rings   int
 	uncut   bool // nothing crosses or touches on the way
 	room    room
+	of      []int32 // of each base curve, the path that it came in with
 }
 
 // room is what the steps after the cutting work in, kept for the next time.
@@ -40,7 +43,7 @@ func (ar *arrangement) release() {
 	}
 	clear(ar.base) // it points to arcs
 	clear(ar.strands)
-	*ar = arrangement{base: ar.base[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room}
+	*ar = arrangement{base: ar.base[:0], of: ar.of[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room}
 	arrangements.Put(ar)
 }
 
@@ -59,7 +62,14 @@ type input struct {
 
 // arrange cuts up the plane by paths.
 func arrange(inputs []input) *arrangement {
+	ar, _ := arrangeIn(context.Background(), inputs) // which never ends
+	return ar
+}
+
+// arrangeIn is arrange for as long as the context lasts; the error is the context's.
+func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 	ar := arrangements.Get().(*arrangement)
+	stop := &ending{ctx: ctx}
 	ar.paths = len(inputs)
 	type ring struct {
 		path        int32
@@ -71,7 +81,7 @@ func arrange(inputs []input) *arrangement {
 	for _, in := range inputs {
 		n += in.path.Len()
 	}
-	ar.base = again(ar.base, n)[:0]
+	ar.base, ar.of = again(ar.base, n)[:0], again(ar.of, n)[:0]
 	var box Rect
 	var curvy []int32
 	for i, in := range inputs {
@@ -86,7 +96,7 @@ func arrange(inputs []input) *arrangement {
 				if c.Op != LineTo {
 					curvy = append(curvy, int32(len(ar.base)))
 				}
-				ar.base = append(ar.base, c)
+				ar.base, ar.of = append(ar.base, c), append(ar.of, int32(i))
 				if len(ar.base) == 1 {
 					box = c.hull()
 				} else {
@@ -110,10 +120,28 @@ func arrange(inputs []input) *arrangement {
 		}
 		w.end()
 	}
-	ar.flatten(in, len(curvy) > 0)
-	ar.segs, ar.uncut = node(ar.segs)
+	ar.flatten(in, len(curvy) > 0, stop)
+	ar.segs, ar.uncut = node(ar.segs, stop)
 	ar.rings = len(rings)
-	return ar
+	if err := ctx.Err(); err != nil {
+		ar.release()
+		return nil, err
+	}
+	return ar, nil
+}
+
+// ending tells work on many pairs that its context is over, asking now and then.
+type ending struct {
+	ctx  context.Context
+	over atomic.Bool
+}
+
+// now reports whether the work is to end; n counts how often its caller asked.
+func (e *ending) now(n *uint32) bool {
+	if *n++; *n&1023 == 0 && e.ctx.Err() != nil {
+		e.over.Store(true)
+	}
+	return e.over.Load()
 }
 
 // simple reports whether what came in is a single ring that nowhere touches
@@ -276,7 +304,7 @@ func (w *walk) follow(s int32, against bool) {
 func (w *walk) bridge(p ipoint) {
 	a, b := w.at, p
 	g := w.ar.grid
-	w.ar.base = append(w.ar.base, Curve{g.out(a), Segment{Op: LineTo, P: [3]Point{g.out(b)}}})
+	w.ar.base, w.ar.of = append(w.ar.base, Curve{g.out(a), Segment{Op: LineTo, P: [3]Point{g.out(b)}}}), append(w.ar.of, w.path)
 	w.add(int32(len(w.ar.base)-1), 0, 1, a, b)
 }
 
@@ -289,7 +317,7 @@ func (w *walk) end() {
 }
 
 // flatten turns strands into segments.
-func (ar *arrangement) flatten(in Affine, curvy bool) {
+func (ar *arrangement) flatten(in Affine, curvy bool, stop *ending) {
 	ar.segs = again(ar.segs, len(ar.strands))[:0]
 	if !curvy {
 		for i, s := range ar.strands {
@@ -299,7 +327,7 @@ func (ar *arrangement) flatten(in Affine, curvy bool) {
 		}
 		return
 	}
-	ps := pieces{base: ar.base, in: in}
+	ps := pieces{base: ar.base, in: in, stop: stop}
 	var roots []int32
 	ends := make([]int32, len(ar.strands))
 	boxes := make([]span, 0, len(ar.strands))

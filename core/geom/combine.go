@@ -39,7 +39,7 @@ func Union(rule FillRule, paths ...Path) Path {
 	for crowded(paths) {
 		paths, rule = inGroups(rule, paths), NonZero
 	}
-	return combine(rule, paths, anyCover)
+	return combine(rule, paths, Unite)
 }
 
 // When paths are united in groups: how many there are, how many lie on each other on
@@ -87,7 +87,7 @@ func inGroups(rule FillRule, paths []Path) []Path {
 		for i, g := range group {
 			near[i] = g.path
 		}
-		out = append(out, combine(rule, near, anyCover))
+		out = append(out, combine(rule, near, Unite))
 	}
 	return out
 }
@@ -102,20 +102,15 @@ func morton(x, y float64) (code uint64) {
 }
 
 // Intersection is what all of the paths cover.
-func Intersection(rule FillRule, paths ...Path) Path {
-	return combine(rule, paths, func(n, all int, _ bool) bool { return n == all && all > 0 })
-}
+func Intersection(rule FillRule, paths ...Path) Path { return combine(rule, paths, Intersect) }
 
 // Difference is what the first path covers and none of the others does.
 func Difference(rule FillRule, first Path, others ...Path) Path {
-	paths := append([]Path{first}, others...)
-	return combine(rule, paths, func(n, _ int, first bool) bool { return first && n == 1 })
+	return combine(rule, append([]Path{first}, others...), Subtract)
 }
 
 // Xor is what an odd number of the paths covers.
-func Xor(rule FillRule, paths ...Path) Path {
-	return combine(rule, paths, func(n, _ int, _ bool) bool { return n&1 == 1 })
-}
+func Xor(rule FillRule, paths ...Path) Path { return combine(rule, paths, Alternate) }
 
 // counter classifies by how many paths cover a region, and whether the first
 // does.
@@ -143,12 +138,10 @@ func (c *counter) class() int32 {
 	return 0
 }
 
-func anyCover(n, _ int, _ bool) bool { return n > 0 }
-
-func combine(rule FillRule, paths []Path, in func(n, all int, first bool) bool) Path {
+func combine(rule FillRule, paths []Path, op Operation) Path {
 	ar := arrange(inputs(paths))
 	defer ar.release()
-	return ar.label(rule, &counter{all: len(paths), in: in}).path()
+	return ar.label(rule, &counter{all: len(paths), in: op.in}).path()
 }
 
 // path is all regions with a class as one path.
@@ -289,7 +282,7 @@ func byStart(p, q Path) int {
 func CutStrokes(strokes Path, rule FillRule, area Path) (inside, outside Path) {
 	ar := arrange([]input{{path: area}, {path: strokes, strokes: true}})
 	defer ar.release()
-	sd := ar.label(rule, &counter{all: 1, in: anyCover})
+	sd := ar.label(rule, &counter{all: 1, in: Unite.in})
 	in := make([]bool, len(sd.segs))
 	for _, e := range sd.edges {
 		for s := e.first; s >= 0; s = sd.next[s] {

@@ -55,10 +55,10 @@ func (o *offsetter) fit(c Curve, t0, t1 float64) {
 		p, _ := o.place(c, t)
 		// Only what is across the curve counts.
 		n := outward(c.Tangent(t))
-		if e := q.Sub(p); math.Abs(e.Dot(n)) <= offsetTolerance && e.Len() <= 100*offsetTolerance {
+		if e := q.Sub(p); math.Abs(e.Dot(n)) <= o.tolerance && e.Len() <= 100*o.tolerance {
 			continue
 		}
-		if c.stands(t0, t1) {
+		if c.stands(t0, t1, o.tolerance) {
 			o.swing(c, t0, t1, p1)
 			return
 		}
@@ -76,9 +76,9 @@ func (o *offsetter) fit(c Curve, t0, t1 float64) {
 
 // stands says that the curve hardly gets anywhere between two parameters: the
 // polygon of the cubic that it is there is as good as a place.
-func (c Curve) stands(t0, t1 float64) bool {
+func (c Curve) stands(t0, t1, tol float64) bool {
 	h := (t1 - t0) / 3
-	return t1-t0 < 1e-12 || c.Derivative(t0).Len()*h+c.Derivative(t1).Len()*h+c.At(t1).Sub(c.At(t0)).Len() < offsetTolerance/4
+	return t1-t0 < 1e-12 || c.Derivative(t0).Len()*h+c.Derivative(t1).Len()*h+c.At(t1).Sub(c.At(t0)).Len() < tol/4
 }
 
 // swing goes round a place at which the curve only turns, as it all but does

@@ -133,7 +133,7 @@ func TestPathTextIsShortSVG(t *testing.T) {
 		M Affine
 	}{p, Identity})
 	require.NoError(t, err)
-	assert.JSONEq(t, `{"P":"M0 1.5L0.3333 2Q1 1 2 2C1 2 3 4 5 6Z","M":[1,0,0,1,0,0]}`, string(raw))
+	assert.JSONEq(t, `{"P":"M0 1.5L0.333333 2Q1 1 2 2C1 2 3 4 5 6Z","M":[1,0,0,1,0,0]}`, string(raw))
 	assert.Len(t, Join(p, p).Rings(), 2)
 	assert.True(t, Path{}.Bounds().Empty())
 }

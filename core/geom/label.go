@@ -34,10 +34,19 @@ type classifier interface {
 }
 
 func (ar *arrangement) label(rule FillRule, c classifier) *subdivision {
+	rules := make([]FillRule, ar.paths)
+	for i := range rules {
+		rules[i] = rule
+	}
+	return ar.labelEach(rules, c)
+}
+
+// labelEach is label with a rule for each path.
+func (ar *arrangement) labelEach(rules []FillRule, c classifier) *subdivision {
 	sd := &subdivision{arrangement: ar, slim: 2}
 	sd.collect()
 	sd.sweep()
-	sd.classify(rule, c)
+	sd.classify(rules, c)
 	return sd
 }
 
@@ -164,7 +173,7 @@ func splice(s []int32, lo, hi, n int) []int32 {
 
 // classify walks the tree of edges from below and gives both sides of each
 // edge their class.
-func (sd *subdivision) classify(rule FillRule, c classifier) {
+func (sd *subdivision) classify(rules []FillRule, c classifier) {
 	n := len(sd.edges)
 	child, sibling := make([]int32, n+1), make([]int32, n)
 	for i := range child {
@@ -179,9 +188,9 @@ func (sd *subdivision) classify(rule FillRule, c classifier) {
 	}
 	w := make([]int32, sd.paths)
 	wind := func(r run, sign int32) {
-		was := rule.covers(w[r.path])
+		was := rules[r.path].covers(w[r.path])
 		w[r.path] += sign * r.delta
-		if is := rule.covers(w[r.path]); is != was {
+		if is := rules[r.path].covers(w[r.path]); is != was {
 			c.turn(r.path, is)
 		}
 	}

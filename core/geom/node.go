@@ -56,6 +56,8 @@ type noder struct {
 type finder struct {
 	segs  []seg
 	slack int64
+	stop  *ending
+	n     uint32
 	cuts  []cut
 	joins [][2]ipoint // ends to make one
 }
@@ -64,10 +66,13 @@ var noders = sync.Pool{New: func() any { return new(noder) }}
 
 // node returns the segments cut so that none meets another but at its ends, or
 // as the very same segment. uncut says that none had to be cut or moved.
-func node(segs []seg) (out []seg, uncut bool) {
+func node(segs []seg, stop *ending) (out []seg, uncut bool) {
 	n := noders.Get().(*noder)
 	defer func() {
-		n.segs, n.finders[0].segs, n.finders[1].segs = nil, nil, nil
+		n.segs = nil
+		for i := range n.finders {
+			n.finders[i].segs, n.finders[i].stop = nil, nil
+		}
 		noders.Put(n)
 	}()
 	n.segs = segs
@@ -83,7 +88,7 @@ func node(segs []seg) (out []seg, uncut bool) {
 		}
 		for i := range n.finders {
 			f := &n.finders[i]
-			*f = finder{segs: n.segs, slack: slack, cuts: f.cuts[:0], joins: f.joins[:0]}
+			*f = finder{segs: n.segs, slack: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0]}
 		}
 		n.pairs.each(boxes, n.finders[0].pair, n.finders[1].pair)
 		n.cuts, n.moves = n.cuts[:0], nil
@@ -94,7 +99,7 @@ func node(segs []seg) (out []seg, uncut bool) {
 			}
 		}
 		// What nothing touches with slack, nothing touches without.
-		if len(n.cuts) == 0 && len(n.moves) == 0 {
+		if len(n.cuts) == 0 && len(n.moves) == 0 || stop.over.Load() {
 			return n.segs, round == 0
 		}
 		n.apply()
@@ -103,6 +108,9 @@ func node(segs []seg) (out []seg, uncut bool) {
 
 // pair finds where two segments must be cut.
 func (f *finder) pair(i, j int32) {
+	if f.stop.now(&f.n) {
+		return
+	}
 	s, u := &f.segs[i], &f.segs[j]
 	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
 	if apartBy(sa, sb, f.slack, s) {

@@ -1,6 +1,8 @@
 package geom
 
 import (
+	"cmp"
+	"context"
 	"math"
 	"math/rand/v2"
 )
@@ -15,9 +17,17 @@ const (
 	BevelCorner               // straight across
 )
 
-// MitreLimit is how far a mitred corner may reach, as a multiple of the
-// distance.
+// MitreLimit is how far a mitred corner may reach where no other limit is given, as a
+// multiple of the distance.
 const MitreLimit = 4
+
+// OffsetOptions say how an offset is made; the zero value is a round one.
+type OffsetOptions struct {
+	Corner     Corner
+	Rule       FillRule
+	MitreLimit float64 // how far a mitred corner may reach, as a multiple of the distance; 0 is MitreLimit
+	Tolerance  float64 // how far curves may be from the true place, mm; 0 is a micrometre
+}
 
 // offsetTolerance is how far, in mm, curves of an offset may be from the true
 // place.
@@ -25,11 +35,12 @@ const offsetTolerance = .001
 
 // cornerTolerance is how far, in mm, a corner may step out over its arc and be
 // left sharp: fine polygons keep as many sides as they have.
-const cornerTolerance = .002
+func (o *offsetter) cornerTolerance() float64 { return min(2*o.tolerance, 2*offsetTolerance) }
 
 // Offset is what the closed rings of a path cover by the non-zero rule, grown
 // by d on all sides, or shrunk by -d. Lines and circular arcs come out as such,
-// other curves as cubics within 1 µm of the true offset.
+// other curves as cubics within 1 µm of the true offset; corners that step out by less
+// than 2 µm stay sharp.
 //
 // Each ring is first offset in itself, corners and all, however it crosses
 // itself. How often that raw curve runs round a place is the Euler
@@ -41,12 +52,30 @@ const cornerTolerance = .002
 // Straight cuts across inward corners, instead of arcs run backward, only add
 // to the number where it is one or more already.
 func Offset(p Path, d float64, corner Corner) Path {
+	out, _ := OffsetWith(context.Background(), p, d, OffsetOptions{Corner: corner}) // which never ends
+	return out
+}
+
+// OffsetWith is Offset with options, for as long as the context lasts. The error is the
+// context's.
+func OffsetWith(ctx context.Context, p Path, d float64, opt OffsetOptions) (Path, error) {
+	if opt.Tolerance == 0 {
+		opt.Tolerance = offsetTolerance
+	}
+	clean, err := cleanRings(ctx, p, opt.Rule)
+	if err != nil {
+		return Path{}, err
+	}
 	if d == 0 {
-		return Union(NonZero, p)
+		var all []Path
+		for _, face := range clean {
+			all = append(all, face...)
+		}
+		return Join(all...), nil
 	}
 	var raw []Path
 	f := &faces{}
-	for _, face := range cleanRings(p) {
+	for _, face := range clean {
 		for i, ring := range face {
 			by := d
 			if i > 0 {
@@ -63,33 +92,39 @@ func Offset(p Path, d float64, corner Corner) Path {
 				f.holes = append(f.holes, 0)
 			}
 			f.ring = append(f.ring, faceRing{len(f.outer) - 1, i > 0})
-			raw = append(raw, rawOffset(ring, by, corner))
+			raw = append(raw, rawOffset(ring, by, opt, false))
 		}
 	}
-	ar := arrange(inputs(raw))
+	ar, err := arrangeIn(ctx, inputs(raw))
+	if err != nil {
+		return Path{}, err
+	}
 	defer ar.release()
 	od := ar.label(Positive, f)
-	od.slim = 2 * offsetTolerance * od.grid.scale
-	return od.path()
+	od.slim = 2 * opt.Tolerance * od.grid.scale
+	return od.path(), nil
 }
 
 // cleanRings are the connected parts of what a path covers: of each the outer
-// ring, then its holes.
-func cleanRings(p Path) [][]Path {
+// ring, then its holes. The error is the context's.
+func cleanRings(ctx context.Context, p Path, rule FillRule) ([][]Path, error) {
 	p = p.sound()
-	ar := arrange([]input{{path: p}})
+	ar, err := arrangeIn(ctx, []input{{path: p}})
+	if err != nil {
+		return nil, err
+	}
 	defer ar.release()
-	if clockwise, ok := ar.simple(); ok && p.Closed() {
+	if clockwise, ok := ar.simple(); ok && p.Closed() && rule != Positive {
 		if !clockwise {
 			p = p.Reverse()
 		}
-		return [][]Path{{p}}
+		return [][]Path{{p}}, nil
 	}
 	var out [][]Path
-	for _, part := range ar.label(NonZero, &counter{all: 1, in: anyCover}).parts() {
+	for _, part := range ar.label(rule, &counter{all: 1, in: Unite.in}).parts() {
 		out = append(out, part.path.Rings())
 	}
-	return out
+	return out, nil
 }
 
 // faces classifies regions by outer rings, each with its own holes.
@@ -172,10 +207,12 @@ func circumcircle(p, q, s Point) (Point, float64) {
 func outward(tangent Point) Point { return Point{tangent.Y, -tangent.X} }
 
 // rawOffset moves a closed ring outward by d, corners joined, whatever crosses.
-func rawOffset(ring Path, d float64, corner Corner) Path {
+// Where it is to be whole nothing is left out of it that cannot be seen.
+func rawOffset(ring Path, d float64, opt OffsetOptions, whole bool) Path {
 	var o offsetter
 	for _, cs := range ring.Curves() {
-		o.begin(d, corner)
+		o.begin(d, opt)
+		o.whole = whole
 		o.ring(smoothPieces(cs))
 	}
 	return o.Path()
@@ -220,15 +257,20 @@ type offsetter struct {
 	corner Corner
 	at     Point
 	begun  bool
-	start  int // the move that began the current ring
+	// Of the options.
+	mitre, tolerance float64
+	whole            bool // nothing is left out
 }
 
-func (o *offsetter) begin(d float64, corner Corner) { o.d, o.corner, o.begun = d, corner, false }
+func (o *offsetter) begin(d float64, opt OffsetOptions) {
+	o.d, o.corner, o.begun = d, opt.Corner, false
+	o.mitre, o.tolerance = cmp.Or(opt.MitreLimit, MitreLimit), cmp.Or(opt.Tolerance, offsetTolerance)
+}
 
 // to goes straight to p, or starts there.
 func (o *offsetter) to(p Point) {
 	if !o.begun {
-		o.start, o.begun = len(o.segs), true
+		o.begun = true
 		o.Move(p)
 	} else if p.Sub(o.at).Len() > 1e-9 {
 		o.Line(p)
@@ -244,7 +286,7 @@ func (o *offsetter) ring(cs []Curve) {
 	}
 	w := o.facets(cs)
 	w.trim(o)
-	if w.straights > fewFacets {
+	if w.straights > fewFacets && !o.whole {
 		w.roll()
 	}
 	w.write(o, cs)
@@ -254,7 +296,7 @@ func (o *offsetter) ring(cs []Curve) {
 // meet lets the offsets of two lines end where they cross, if that is a step
 // back from an inward corner, shorter than half of either, or a step out too
 // small for an arc. It spares loops that would be taken out again.
-func (o *offsetter) meet(a, b Curve, last bool) bool {
+func (o *offsetter) meet(a, b Curve) bool {
 	if a.Op != LineTo || b.Op != LineTo || o.segs[len(o.segs)-1].Op != LineTo {
 		return false
 	}
@@ -265,7 +307,7 @@ func (o *offsetter) meet(a, b Curve, last bool) bool {
 	}
 	if cross*o.d > 0 {
 		half := math.Sqrt((1 + dot) / 2)
-		if o.corner == BevelCorner || math.Abs(o.d)*(1/half-1) >= cornerTolerance {
+		if o.corner == BevelCorner || math.Abs(o.d)*(1/half-1) >= o.cornerTolerance() {
 			return false
 		}
 	} else {
@@ -278,9 +320,6 @@ func (o *offsetter) meet(a, b Curve, last bool) bool {
 	m := b.From.Add(outward(t0.Add(t1)).Mul(o.d / (1 + dot)))
 	o.segs[len(o.segs)-1].P[0] = m
 	o.at = m
-	if last {
-		o.segs[o.start].P[0] = m
-	}
 	return true
 }
 
@@ -289,8 +328,7 @@ func (o *offsetter) join(a, b Curve) {
 	v, t0, t1 := b.From, a.Tangent(1), b.Tangent(0)
 	n0, n1 := outward(t0).Mul(o.d), outward(t1).Mul(o.d)
 	cross, dot := t0.Cross(t1), t0.Dot(t1)
-	turnsOut := cross*o.d > 0 || dot < -.999999
-	if !turnsOut || cross*cross < 1e-18 && dot > 0 {
+	if !turnsOut(cross, dot, o.d) {
 		o.to(v.Add(n1))
 		return
 	}
@@ -305,11 +343,11 @@ func (o *offsetter) join(a, b Curve) {
 		}
 		o.round(v, math.Abs(o.d), a0, a0+turn, v.Add(n1))
 		return
-	case o.corner == MitreCorner && half*MitreLimit >= 1:
+	case o.corner == MitreCorner && half*o.mitre >= 1:
 		o.to(v.Add(n0.Add(n1).Mul(1 / (1 + dot))))
 	case o.corner == MitreCorner:
-		// Cut off square to the bisector, MitreLimit out.
-		k := math.Abs(o.d) * (MitreLimit - half) / math.Sqrt(1-half*half)
+		// Cut off square to the bisector, at the limit.
+		k := math.Abs(o.d) * (o.mitre - half) / math.Sqrt(1-half*half)
 		o.to(v.Add(n0).Add(t0.Mul(k)))
 		o.to(v.Add(n1).Sub(t1.Mul(k)))
 	}

@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/binary"
 	"encoding/json"
+	"errors"
 	"math"
 	"strconv"
 )
@@ -361,8 +362,30 @@ func number(out []byte, v float64, decimals int) []byte {
 	return strconv.AppendFloat(out, v, 'f', -1, 64)
 }
 
-// MarshalJSON writes the path as SVG path data.
-func (p Path) MarshalJSON() ([]byte, error) { return json.Marshal(p.String()) }
+// MarshalJSON writes the path as SVG path data, to a nanometre, which is as exact as
+// combinations are. The error is of Check, for what is no number cannot be written.
+func (p Path) MarshalJSON() ([]byte, error) {
+	if err := p.Check(); errors.Is(err, ErrNoNumber) {
+		return nil, err
+	}
+	return json.Marshal(p.Data(6))
+}
+
+// UnmarshalJSON reads SVG path data. The error tells what is not, or is of Check.
+func (p *Path) UnmarshalJSON(raw []byte) error {
+	var text string
+	if err := json.Unmarshal(raw, &text); err != nil {
+		return errors.New("a path is a string of SVG path data")
+	}
+	q, err := ParsePath(text)
+	if err == nil {
+		err = q.Check()
+	}
+	if err == nil {
+		*p = q
+	}
+	return err
+}
 
 // Digest returns the SHA-256 digest of the path: its segments with every coordinate bit
 // for bit, -0 as 0. Paths with the same digest are the same.

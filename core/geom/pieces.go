@@ -29,6 +29,8 @@ type piece struct {
 type pieces struct {
 	base []Curve // in millimetres
 	in   Affine  // to grid units
+	stop *ending
+	n    uint32
 	tree []piece
 }
 
@@ -170,7 +172,7 @@ func (ps *pieces) grow(i int32, out []int32, depth int) []int32 {
 // part keeps halving two pieces until they are apart or flat.
 func (ps *pieces) part(i, j int32) {
 	p, q := &ps.tree[i], &ps.tree[j]
-	if p.flat && q.flat || apart(p, q) {
+	if p.flat && q.flat || ps.stop.now(&ps.n) || apart(p, q) {
 		return
 	}
 	if q.flat || !p.flat && p.bulge() >= q.bulge() {

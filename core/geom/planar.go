@@ -2,6 +2,7 @@ package geom
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 )
@@ -74,7 +75,7 @@ func Subdivide(lines []LineSegment) Subdivision {
 			segs = append(segs, seg{a, b, 0, 1, int32(i), true})
 		}
 	}
-	segs, _ = node(segs)
+	segs, _ = node(segs, &ending{ctx: context.Background()})
 	d := divider{ids: map[ipoint]int{}, exact: exact, grid: g}
 	d.collect(segs)
 	d.prune()

@@ -45,7 +45,7 @@ const fewFacets = 16
 
 // maxDent is how many facets are taken out at a time at the most: the sides of a dent need
 // not go one by one.
-const maxDent = 64
+const maxDent = 32
 
 // roller is the facets of one ring.
 type roller struct {
@@ -103,7 +103,7 @@ func (o *offsetter) sharp(cross, dot float64) bool {
 	if o.corner == BevelCorner || dot < .2 {
 		return false
 	}
-	return math.Abs(o.d)*(1/math.Sqrt((1+dot)/2)-1) < cornerTolerance
+	return math.Abs(o.d)*(1/math.Sqrt((1+dot)/2)-1) < o.cornerTolerance()
 }
 
 // pos is a place on what a facet is offset to.
@@ -226,9 +226,19 @@ func (w *roller) trim(o *offsetter) {
 
 // roll takes out what the disc cannot touch, a few facets at a time and then more.
 func (w *roller) roll() {
-	for most := 4; most <= maxDent; most *= 4 {
-		w.take(most)
+	w.take(4)
+	for i := range w.list {
+		if f := &w.list[i]; f.curve >= 0 && f.stopped(w) {
+			w.bridge(f.next, 0)
+		}
 	}
+	w.take(maxDent)
+}
+
+// stopped says that a side ends at an inward corner where the offset of the next does not
+// begin.
+func (f *facet) stopped(w *roller) bool {
+	return f.kind == straight && !f.linked && w.list[f.next].kind == straight
 }
 
 // take takes out up to most facets at a time.
@@ -262,7 +272,7 @@ func (w *roller) dents(most int) []int32 {
 			continue
 		}
 		far++
-		if f.kind == straight && !f.linked && w.list[f.next].kind == straight {
+		if f.stopped(w) {
 			far = 0
 		}
 		if k < len(w.list) && far < most {
@@ -272,7 +282,8 @@ func (w *roller) dents(most int) []int32 {
 	return out
 }
 
-// bridge takes out n facets from the i-th on and reports whether that could be done.
+// bridge takes out n facets from the i-th on and reports whether that could be done; with
+// none it lets the offsets on both sides of the corner before it end where they cross.
 func (w *roller) bridge(i int32, n int) bool {
 	from, to := w.list[i].prev, i
 	a := &w.list[from]

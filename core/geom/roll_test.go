@@ -190,7 +190,7 @@ func TestRawOffsetsOfNoiseAreShort(t *testing.T) {
 		d     float64
 	}{{5000, .0075, 1}, {5000, .015, 3}, {20000, .0075, 1}, {5000, .015, -3}} {
 		p := noisy(r, c.n, c.noise)
-		raw := rawOffset(p, c.d, RoundCorner)
+		raw := rawOffset(p, c.d, OffsetOptions{}, false)
 		got := Offset(p, c.d, RoundCorner)
 		require.Less(t, raw.Len(), got.Len()*11/10+50, fmt.Sprint(c))
 	}

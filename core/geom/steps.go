@@ -18,8 +18,9 @@ type step struct {
 	inside   bool     // of strokes, whether it lies in the region
 }
 
-// write appends a ring given by half edges.
-func (sd *subdivision) write(b *Builder, halves []half) {
+// write appends a ring given by half edges, and returns of each of its curves the number of
+// the path that it came in with.
+func (sd *subdivision) write(b *Builder, halves []half) []int {
 	sd.room.steps = again(sd.room.steps, len(halves))
 	steps := sd.room.steps
 	srcs := sd.room.sources[:0]
@@ -36,7 +37,7 @@ func (sd *subdivision) write(b *Builder, halves []half) {
 		steps[i] = step{from: from, to: to, src: srcs[at:len(srcs):len(srcs)]}
 	}
 	sd.room.sources = srcs
-	sd.writeSteps(b, steps, true)
+	return sd.writeSteps(b, steps, true)
 }
 
 func (sd *subdivision) stepAlong(s seg, against, inside bool) step {
@@ -62,8 +63,9 @@ type stretch struct {
 	from, to    ipoint
 }
 
-// writeSteps joins steps to stretches and writes them.
-func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
+// writeSteps joins steps to stretches and writes them, and returns of each the number of
+// its path.
+func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) []int {
 	if closed {
 		steps = sd.startAtBreak(steps)
 	}
@@ -135,6 +137,11 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) {
 	if closed {
 		b.Close()
 	}
+	from := make([]int, n)
+	for i, s := range list {
+		from[i] = int(sd.of[s.first.base])
+	}
+	return from
 }
 
 // polish moves a parameter to where the curve is nearest to its vertex: along

@@ -33,7 +33,8 @@ func Stroke(p Path, width float64, corner Corner, end Cap) Path {
 			// Both sides, run in opposite directions. Where the whole ring lies
 			// within the pen they cancel; there it covers all inside the ring.
 			d := width / 2
-			raw = append(raw, Join(rawOffset(ring, d, corner), rawOffset(ring.Reverse(), d, corner)))
+			opt := OffsetOptions{Corner: corner}
+			raw = append(raw, Join(rawOffset(ring, d, opt, true), rawOffset(ring.Reverse(), d, opt, true)))
 			if fitsDisc(ring, d) {
 				raw = append(raw, Offset(ring, d, corner))
 			}
@@ -43,7 +44,7 @@ func Stroke(p Path, width float64, corner Corner, end Cap) Path {
 	}
 	ar := arrange(inputs(raw))
 	defer ar.release()
-	sd := ar.label(Positive, &counter{all: len(raw), in: anyCover})
+	sd := ar.label(Positive, &counter{all: len(raw), in: Unite.in})
 	sd.slim = 2 * offsetTolerance * sd.grid.scale
 	return sd.path()
 }
@@ -60,7 +61,7 @@ func dot(c Point, r float64, end Cap) Path {
 // the start.
 func rawStroke(cs []Curve, d float64, corner Corner, end Cap) Path {
 	var o offsetter
-	o.begin(d, corner)
+	o.begin(d, OffsetOptions{Corner: corner})
 	n := len(cs)
 	back := make([]Curve, n)
 	for i, c := range cs {
@@ -70,7 +71,7 @@ func rawStroke(cs []Curve, d float64, corner Corner, end Cap) Path {
 		o.to(side[0].From.Add(outward(side[0].Tangent(0)).Mul(d)))
 		for i, c := range side {
 			o.curve(c)
-			if i < n-1 && !o.meet(c, side[i+1], false) {
+			if i < n-1 && !o.meet(c, side[i+1]) {
 				o.join(c, side[i+1])
 			}
 		}
