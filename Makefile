@@ -52,14 +52,14 @@ lint: web/dist/index.html check-types
 	go tool staticcheck ./...
 	cd web && npm run --silent lint && npm run --silent check && node scripts/check-size.mjs
 
-# What tests need of Debian: a browser, and a reader of PDF to compare with.
+# What tests need of Debian: a browser, and readers of PDF and SVG to compare with.
 tools:
-	@test -x $(CHROMIUM) && test -x $(PDFTOPPM) || { \
-	  echo "Installing Chromium and Poppler for the tests …"; \
-	  if [ "$$(id -u)" = 0 ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium poppler-utils; \
-	  elif sudo -n true 2>/dev/null; then sudo apt-get update -qq && sudo apt-get install -y -qq --no-install-recommends chromium poppler-utils; \
+	@test -x $(CHROMIUM) && test -x $(PDFTOPPM) && command -v rsvg-convert >/dev/null || { \
+	  echo "Installing Chromium, Poppler and librsvg for the tests …"; \
+	  if [ "$$(id -u)" = 0 ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium poppler-utils librsvg2-bin; \
+	  elif sudo -n true 2>/dev/null; then sudo apt-get update -qq && sudo apt-get install -y -qq --no-install-recommends chromium poppler-utils librsvg2-bin; \
 	  else false; fi; } || { \
-	  echo "Chromium or Poppler is missing and may not be installed from here. Run:  sudo apt-get install chromium poppler-utils"; exit 1; }
+	  echo "Chromium, Poppler or librsvg is missing and may not be installed from here. Run:  sudo apt-get install chromium poppler-utils librsvg2-bin"; exit 1; }
 
 test: web/dist/index.html tools lint
 	cd web && npm run --silent test
@@ -77,7 +77,7 @@ fuzz:
 
 # The properties of the geometry on all their random cases.
 soak:
-	SOAK=1 go test -timeout 12h ./core/geom ./core/fold ./core/nest ./core/cut ./core/marks ./device/standin
+	SOAK=1 go test -timeout 12h ./core/geom ./core/fold ./core/format/svg ./core/nest ./core/cut ./core/marks ./device/standin
 
 screenshots: web/dist/index.html tools
 	go run ./internal/shots docs/screenshots

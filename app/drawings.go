@@ -19,6 +19,7 @@ import (
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
 	"sectilis/core/geom"
+	"sectilis/core/lettering"
 	"sectilis/core/picture"
 	"sectilis/core/shapework"
 )
@@ -89,7 +90,7 @@ func readDrawing(ctx context.Context, name string, raw []byte, unit string) (dra
 	var err error
 	switch {
 	case strings.HasSuffix(lower, ".svg") || bytes.Contains(raw[:min(len(raw), 1000)], []byte("<svg")):
-		d, err = svg.Read(ctx, raw)
+		d, err = svg.Read(ctx, raw, facesAtHand)
 	case strings.HasSuffix(lower, ".dxf"):
 		d, err = dxf.Read(ctx, raw, unit)
 	case strings.HasSuffix(lower, ".hpgl") || strings.HasSuffix(lower, ".plt") || strings.HasSuffix(lower, ".hgl"):
@@ -107,6 +108,18 @@ func readDrawing(ctx context.Context, name string, raw []byte, unit string) (dra
 		return d, &card.Refusal{Field: "file", Why: "“" + name + "” holds nothing that can be taken. " + strings.Join(d.Notes, " ")}
 	}
 	return d, nil
+}
+
+// facesAtHand sets the words of drawings in the typefaces that ship.
+func facesAtHand(family string, bold, italic bool) svg.Face {
+	id, ok := lettering.Named(family, bold)
+	if !ok || italic {
+		return nil
+	}
+	return func(words string, size, spacing float64) (geom.Path, float64, bool) {
+		outline, advance, missing, err := lettering.Line(id, words, size, spacing)
+		return outline, advance, err == nil && missing == ""
+	}
 }
 
 // ReadDrawing reads a drawing and keeps it for BringInDrawing.

@@ -73,7 +73,7 @@ func TestAllFilesOfASheetAgree(t *testing.T) {
 			}
 		}
 		for suffix, read := range map[string]func([]byte) (drawing.Drawing, error){
-			".svg": func(b []byte) (drawing.Drawing, error) { return svg.Read(t.Context(), b) }, ".dxf": func(b []byte) (drawing.Drawing, error) { return dxf.Read(t.Context(), b, "") },
+			".svg": func(b []byte) (drawing.Drawing, error) { return svg.Read(t.Context(), b, nil) }, ".dxf": func(b []byte) (drawing.Drawing, error) { return dxf.Read(t.Context(), b, "") },
 			".hpgl": func(b []byte) (drawing.Drawing, error) { return hpgl.Read(t.Context(), b) },
 		} {
 			d, err := read(files[name+suffix])

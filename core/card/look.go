@@ -70,6 +70,7 @@ type Gradient struct {
 type Stop struct {
 	At     float64 `json:"at"`
 	Colour string  `json:"colour"`
+	Clear  float64 `json:"clear,omitempty"` // the share of what lies below that shows through
 }
 
 // maxStops is how many colours a gradient holds at most.
@@ -183,6 +184,9 @@ func (f Fill) check() error {
 	}
 	for i, s := range g.Stops {
 		if err := checkColour(s.Colour); err != nil {
+			return err
+		}
+		if err := share("gradient", s.Clear); err != nil {
 			return err
 		}
 		if !within(s.At, 0, 1) || i > 0 && s.At < g.Stops[i-1].At {

@@ -35,9 +35,102 @@ type Shape struct {
 	Rule  geom.FillRule
 	Fill  string // #rrggbb; empty for none
 	// Faint is how much of the fill is seen through, 0 to 1.
-	Faint  float64
-	Stroke string
-	Width  float64 // of the stroke, mm
+	Faint float64
+	// Gradient is what the fill runs through, nil where it is one colour. Fill is then the
+	// mean of its colours.
+	Gradient *Gradient
+	Stroke   string
+	Width    float64 // of the stroke, mm
+	Line     LineStyle
+	// LineFirst says that the stroke lies beneath the fill.
+	LineFirst bool
+}
+
+// LineStyle is how a stroke looks. The zero value is solid, cut off straight at its ends and
+// mitred at its corners.
+type LineStyle struct {
+	Cap        geom.Cap
+	Join       Join
+	MitreLimit float64   // as a multiple of the width; 0 is 4
+	Dashes     []float64 // lengths of dash and gap in turn, mm
+	Offset     float64   // into the dashes where a line begins, mm
+	Faint      float64   // how much is seen through, 0 to 1
+	// Pen is what a round pen of the width is stretched to, nil for a round one.
+	Pen *geom.Affine
+}
+
+// Join is how a stroke goes round a corner.
+type Join uint8
+
+// The joins of a stroke.
+const (
+	MitreJoin Join = iota
+	RoundJoin
+	BevelJoin
+)
+
+// Gradient runs from colour to colour between two places of a drawing, mm; a radial one
+// outward from From.
+type Gradient struct {
+	Radial   bool
+	From, To geom.Point
+	Stops    []card.Stop
+}
+
+// Part is a region of one ink.
+type Part struct {
+	Region   geom.Path
+	Colour   string
+	Faint    float64
+	Gradient *Gradient
+	Line     bool // it is a stroke
+}
+
+// Outline is what the stroke covers; empty without one.
+func (s Shape) Outline() geom.Path {
+	if s.Stroke == "" || s.Width <= 0 {
+		return geom.Path{}
+	}
+	l := s.Line
+	path := s.Path
+	m := geom.Identity
+	if l.Pen != nil {
+		if back, ok := l.Pen.Inverse(); ok {
+			path, m = path.Transform(back), *l.Pen
+		}
+	}
+	if len(l.Dashes) > 0 {
+		path = geom.Dash(path, l.Dashes, l.Offset)
+	}
+	corner := map[Join]geom.Corner{MitreJoin: geom.MitreCorner, RoundJoin: geom.RoundCorner, BevelJoin: geom.BevelCorner}[l.Join]
+	out := geom.StrokeWith(path, s.Width, l.Cap, geom.OffsetOptions{Corner: corner, MitreLimit: l.MitreLimit, Blunt: true})
+	if l.Pen != nil {
+		out = geom.Union(geom.NonZero, out.Transform(m))
+	}
+	return out
+}
+
+// Parts are the inks of a shape, from below: its fill and its stroke.
+func (s Shape) Parts() []Part {
+	var out []Part
+	if s.Fill != "" {
+		out = append(out, Part{geom.Union(s.Rule, s.Path), s.Fill, s.Faint, s.Gradient, false})
+	}
+	if s.Stroke != "" {
+		out = append(out, Part{Region: s.Outline(), Colour: s.Stroke, Faint: s.Line.Faint, Line: true})
+		if s.LineFirst && len(out) == 2 {
+			out[0], out[1] = out[1], out[0]
+		}
+	}
+	return out
+}
+
+// transform maps a gradient; turns, shifts, flips and one scale keep it exact.
+func (g *Gradient) transform(m geom.Affine) *Gradient {
+	if g == nil {
+		return nil
+	}
+	return &Gradient{g.Radial, m.Apply(g.From), m.Apply(g.To), g.Stops}
 }
 
 // Picture is a picture embedded in a drawing. At maps its unit square, v down,
@@ -99,10 +192,11 @@ func join(r, s geom.Rect) geom.Rect {
 	return geom.Rect{X: x, Y: y, W: max(r.Right(), s.Right()) - x, H: max(r.Bottom(), s.Bottom()) - y}
 }
 
-// Transform maps the whole drawing.
+// Transform maps the whole drawing. Widths of strokes and dashes stay as they are.
 func (d *Drawing) Transform(m geom.Affine) {
 	for i := range d.Shapes {
-		d.Shapes[i].Path = d.Shapes[i].Path.Transform(m)
+		s := &d.Shapes[i]
+		s.Path, s.Gradient = s.Path.Transform(m), s.Gradient.transform(m)
 	}
 	for i := range d.Pictures {
 		d.Pictures[i].At = d.Pictures[i].At.Then(m)

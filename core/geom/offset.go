@@ -26,6 +26,7 @@ type OffsetOptions struct {
 	Corner     Corner
 	Rule       FillRule
 	MitreLimit float64 // how far a mitred corner may reach, as a multiple of the distance; 0 is MitreLimit
+	Blunt      bool    // corners beyond the mitre limit are bevelled, not cut off at it
 	Tolerance  float64 // how far curves may be from the true place, mm; 0 is a micrometre
 }
 
@@ -259,11 +260,12 @@ type offsetter struct {
 	begun  bool
 	// Of the options.
 	mitre, tolerance float64
+	blunt            bool
 	whole            bool // nothing is left out
 }
 
 func (o *offsetter) begin(d float64, opt OffsetOptions) {
-	o.d, o.corner, o.begun = d, opt.Corner, false
+	o.d, o.corner, o.blunt, o.begun = d, opt.Corner, opt.Blunt, false
 	o.mitre, o.tolerance = cmp.Or(opt.MitreLimit, MitreLimit), cmp.Or(opt.Tolerance, offsetTolerance)
 }
 
@@ -345,7 +347,7 @@ func (o *offsetter) join(a, b Curve) {
 		return
 	case o.corner == MitreCorner && half*o.mitre >= 1:
 		o.to(v.Add(n0.Add(n1).Mul(1 / (1 + dot))))
-	case o.corner == MitreCorner:
+	case o.corner == MitreCorner && !o.blunt:
 		// Cut off square to the bisector, at the limit.
 		k := math.Abs(o.d) * (o.mitre - half) / math.Sqrt(1-half*half)
 		o.to(v.Add(n0).Add(t0.Mul(k)))

@@ -99,8 +99,7 @@ func (sd *subdivision) combination() Combination {
 	slices.SortStableFunc(order, func(i, j int) int { return byStart(out[i].Path, out[j].Path) })
 	// Holes follow the ring that they are in.
 	var c Combination
-	var put func(parent int)
-	put = func(parent int) {
+	put := func(parent int) {
 		for _, i := range order {
 			if out[i].Hole && out[i].Parent == parent && keep[i] == 0 {
 				c.Rings = append(c.Rings, out[i])

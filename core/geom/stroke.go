@@ -17,6 +17,11 @@ const (
 // of its path are offsets of it; see Offset for why what they run round is
 // what the pen covers.
 func Stroke(p Path, width float64, corner Corner, end Cap) Path {
+	return StrokeWith(p, width, end, OffsetOptions{Corner: corner})
+}
+
+// StrokeWith is Stroke with the options of an offset; the rule has no meaning here.
+func StrokeWith(p Path, width float64, end Cap, opt OffsetOptions) Path {
 	if width <= 0 {
 		return Path{}
 	}
@@ -33,13 +38,12 @@ func Stroke(p Path, width float64, corner Corner, end Cap) Path {
 			// Both sides, run in opposite directions. Where the whole ring lies
 			// within the pen they cancel; there it covers all inside the ring.
 			d := width / 2
-			opt := OffsetOptions{Corner: corner}
 			raw = append(raw, Join(rawOffset(ring, d, opt, true), rawOffset(ring.Reverse(), d, opt, true)))
 			if fitsDisc(ring, d) {
-				raw = append(raw, Offset(ring, d, corner))
+				raw = append(raw, Offset(ring, d, opt.Corner))
 			}
 		default:
-			raw = append(raw, rawStroke(cs, width/2, corner, end))
+			raw = append(raw, rawStroke(cs, width/2, end, opt))
 		}
 	}
 	ar := arrange(inputs(raw))
@@ -59,9 +63,9 @@ func dot(c Point, r float64, end Cap) Path {
 
 // rawStroke goes along one side, round the end, back along the other and round
 // the start.
-func rawStroke(cs []Curve, d float64, corner Corner, end Cap) Path {
+func rawStroke(cs []Curve, d float64, end Cap, opt OffsetOptions) Path {
 	var o offsetter
-	o.begin(d, OffsetOptions{Corner: corner})
+	o.begin(d, opt)
 	n := len(cs)
 	back := make([]Curve, n)
 	for i, c := range cs {

@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"embed"
 	"fmt"
+	"strings"
 	"sync"
 
 	"github.com/go-text/typesetting/font"
@@ -78,6 +79,18 @@ func Fonts() []Font {
 		out[i] = library()[f.ID].font
 	}
 	return out
+}
+
+// Named is the font that a family is, by its name in any case; bold asks for one that is.
+// ok is false where it is not at hand in that weight.
+func Named(family string, bold bool) (id string, ok bool) {
+	for _, f := range fonts {
+		weight := f.ID[strings.LastIndexByte(f.ID, '-')+1:]
+		if strings.EqualFold(f.Name, family) && (weight >= "600" || !bold) {
+			return f.ID, true
+		}
+	}
+	return "", false
 }
 
 // Known reports whether there is a font with the id.

@@ -75,6 +75,26 @@ func (l *loaded) set(w card.Words) Setting {
 	return s
 }
 
+// Line sets words in one line from a start on the baseline, mm: their outline, how far they
+// run, and the letters that the font does not have. spacing is added between letters, mm. It
+// fails only for a font that is not known.
+func Line(id, words string, size, spacing float64) (outline geom.Path, advance float64, missing string, err error) {
+	l := library()[id]
+	if l == nil {
+		return geom.Path{}, 0, "", fmt.Errorf("there is no font “%s”", id)
+	}
+	l.Lock()
+	defer l.Unlock()
+	none := map[rune]bool{}
+	letters, run := l.line([]rune(words), spacing/size, none)
+	for _, r := range words {
+		if none[r] && !strings.ContainsRune(missing, r) {
+			missing += string(r)
+		}
+	}
+	return geom.Union(geom.NonZero, geom.Join(letters...).Transform(geom.Scale(size, size))), run * size, missing, nil
+}
+
 // line shapes one line; the outlines of its letters and the advance are in
 // ems, from a start on the baseline.
 func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) ([]geom.Path, float64) {

@@ -95,30 +95,25 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 	m := maker{name: name, counts: map[string]int{}}
 	lines := map[string][]drawing.Shape{}
 	var order []string
-	for i := 0; i < len(d.Shapes); {
-		s := d.Shapes[i]
-		if s.Stroke != "" {
+	var seen painting
+	for _, s := range d.Shapes {
+		use := uses[lineKey(s)]
+		s.Width = max(s.Width, finestLine)
+		for _, p := range s.Parts() {
+			if p.Line && use == AsPrinted || !p.Line && filled != LeaveOut {
+				seen.add(s.Name, p, filled == AsPiece && !p.Line)
+			}
+		}
+		if s.Stroke != "" && use != AsPrinted {
 			k := lineKey(s)
 			if lines[k] == nil {
 				order = append(order, k)
 			}
 			lines[k] = append(lines[k], s)
 		}
-		if s.Fill == "" {
-			i++
-			continue
-		}
-		var same []geom.Path
-		title := s.Name
-		for ; i < len(d.Shapes) && d.Shapes[i].Fill == s.Fill && d.Shapes[i].Faint == s.Faint && (len(same) == 0 || d.Shapes[i].Stroke == ""); i++ {
-			same = append(same, geom.Union(d.Shapes[i].Rule, d.Shapes[i].Path))
-			if len(same) > 1 {
-				title = ""
-			}
-		}
-		if filled != LeaveOut {
-			m.fill(title, s.Fill, s.Faint, geom.Union(geom.NonZero, same...), filled)
-		}
+	}
+	for _, l := range seen {
+		m.ink(l, filled)
 	}
 	for _, k := range order {
 		m.lines(lines[k], uses[k])
@@ -130,6 +125,46 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 		return nil, card.Refuse("drawing", "The drawing would become %d items; %d are the most. Leave some lines out, or join shapes in the program it comes from.", len(m.items), maxBrought)
 	}
 	return m.items, nil
+}
+
+// finestLine is the least width of a line that is printed, mm.
+const finestLine = .1
+
+// painting is what is printed of a drawing, from below.
+type painting []inkLayer
+
+// inkLayer is regions of one ink that become one item.
+type inkLayer struct {
+	name string // of the only shape
+	look drawing.Part
+	all  []geom.Path
+}
+
+// add puts a part on top, or into a layer of its ink that it lies on: the uppermost, or one
+// under layers of the other kind, fills or lines, that it does not meet. Of ink that is seen
+// through no two regions of a layer meet. Pieces lie in no order.
+func (p *painting) add(name string, part drawing.Part, piece bool) {
+	for i := len(*p) - 1; i >= 0; i-- {
+		l := &(*p)[i]
+		if l.look.Colour == part.Colour && l.look.Faint == part.Faint && l.look.Line == part.Line && l.look.Gradient == nil && part.Gradient == nil {
+			if part.Faint > 0 && !piece && l.meets(part.Region) {
+				break
+			}
+			l.name = ""
+			l.all = append(l.all, part.Region)
+			return
+		}
+		if l.look.Line == part.Line || l.meets(part.Region) {
+			break
+		}
+	}
+	*p = append(*p, inkLayer{name, part, []geom.Path{part.Region}})
+}
+
+// meets reports whether a region's box meets that of one in the layer.
+func (l *inkLayer) meets(region geom.Path) bool {
+	b := region.Bounds()
+	return slices.ContainsFunc(l.all, func(o geom.Path) bool { return o.Bounds().Overlaps(b) })
 }
 
 type maker struct {
@@ -168,18 +203,44 @@ func (m *maker) outline(name string, path geom.Path, made card.Made, fill card.F
 	})
 }
 
-func (m *maker) fill(own, colour string, faint float64, path geom.Path, as Use) {
-	if as == AsPiece {
-		for _, p := range geom.Divide(geom.NonZero, path) {
-			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: nearestStock(colour)}, card.Fill{})
+// ink makes the item of a layer, or pieces of its fills.
+func (m *maker) ink(l inkLayer, filled Use) {
+	region := geom.Union(geom.NonZero, l.all...)
+	if filled == AsPiece && !l.look.Line {
+		for _, p := range geom.Divide(geom.NonZero, region) {
+			m.outline(m.title(l.name, "piece"), p.Path, card.Made{As: card.Cut, Stock: nearestStock(l.look.Colour)}, card.Fill{})
 		}
 		return
 	}
+	what := "shape"
+	if l.look.Line {
+		what = "lines"
+	}
 	n := len(m.items)
-	m.outline(m.title(own, "shape"), path, card.Made{As: card.Printed}, card.Fill{Colour: colour})
-	if faint > .001 && len(m.items) > n {
+	m.outline(m.title(l.name, what), region, card.Made{As: card.Printed}, fill(l.look, region.Bounds()))
+	if faint := l.look.Faint; faint > .001 && len(m.items) > n {
 		m.items[n].Look = &card.Look{Clear: min(math.Round(faint*1000)/1000, .95)}
 	}
+}
+
+// farthest is how far from an item's box, in shares of it, a gradient may end.
+const farthest = 5
+
+// fill is the ink of a part whose region has a box.
+func fill(p drawing.Part, box geom.Rect) card.Fill {
+	if p.Gradient == nil || box.W <= 0 || box.H <= 0 {
+		return card.Fill{Colour: p.Colour}
+	}
+	share := func(q geom.Point) geom.Point { return geom.Pt((q.X-box.X)/box.W, (q.Y-box.Y)/box.H) }
+	from, to := share(p.Gradient.From), share(p.Gradient.To)
+	if max(math.Abs(from.X), math.Abs(from.Y), math.Abs(to.X), math.Abs(to.Y)) > farthest {
+		return card.Fill{Colour: p.Colour}
+	}
+	g := card.Gradient{Kind: card.Linear, FromX: from.X, FromY: from.Y, ToX: to.X, ToY: to.Y, Stops: p.Gradient.Stops}
+	if p.Gradient.Radial {
+		g.Kind = card.Radial
+	}
+	return card.Fill{Gradient: &g}
 }
 
 func (m *maker) lines(shapes []drawing.Shape, use Use) {
@@ -198,12 +259,6 @@ func (m *maker) lines(shapes []drawing.Shape, use Use) {
 		for _, p := range geom.Divide(geom.EvenOdd, geom.Join(paths...)) {
 			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: "white-216"}, card.Fill{})
 		}
-	case AsPrinted:
-		var inks []geom.Path
-		for _, s := range shapes {
-			inks = append(inks, geom.Stroke(s.Path, max(s.Width, .1), geom.MitreCorner, geom.ButtCap))
-		}
-		m.outline(m.title(own, "lines"), geom.Union(geom.NonZero, inks...), card.Made{As: card.Printed}, card.Fill{Colour: shapes[0].Stroke})
 	default:
 		path := geom.Join(paths...)
 		b := path.Bounds()

@@ -101,3 +101,95 @@ func TestLinesThatAllCrossAreRefusedAsShapes(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, items, 1, "lines that stay lines are not combined")
 }
+
+func box(x, y, w, h float64) geom.Path {
+	return geom.RectPath(geom.Rect{X: x, Y: y, W: w, H: h})
+}
+
+// What is printed lies on each other as it does in the drawing; what looks alike and does
+// not meet what lies between is one item.
+func TestInkKeepsItsOrder(t *testing.T) {
+	names := func(d drawing.Drawing) []string {
+		uses := map[string]shapework.Use{}
+		for _, k := range shapework.LineKinds(d) {
+			uses[k.Key] = shapework.AsPrinted
+		}
+		items, err := shapework.Items(d, "Bird", uses, shapework.AsPrinted, d.Bounds().Centre())
+		require.NoError(t, err)
+		var out []string
+		for _, it := range items {
+			out = append(out, it.Name+" "+it.Fill.Colour)
+		}
+		return out
+	}
+	a := drawing.Shape{Name: "A", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(0, 0, 10, 10)}
+	b := drawing.Shape{Name: "B", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(5, 5, 10, 10)}
+	far := drawing.Shape{Name: "C", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(50, 0, 10, 10)}
+	assert.Equal(t, []string{"A #111111", "A #eeeeee", "B #111111", "B #eeeeee"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, b}}),
+		"the one's fill covers the other's line")
+	assert.Equal(t, []string{"Bird, shape #111111", "Bird, lines #eeeeee"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, far}}))
+	a.LineFirst = true
+	assert.Equal(t, []string{"A #eeeeee", "A #111111"}, names(drawing.Drawing{Shapes: []drawing.Shape{a}}))
+
+	// Two that are seen through are darker where they overlap.
+	a = drawing.Shape{Name: "A", Fill: "#111111", Faint: .5, Path: box(0, 0, 10, 10)}
+	b = drawing.Shape{Name: "B", Fill: "#111111", Faint: .5, Path: box(5, 5, 10, 10)}
+	far = drawing.Shape{Name: "C", Fill: "#111111", Faint: .5, Path: box(50, 5, 10, 10)}
+	assert.Equal(t, []string{"A #111111", "Bird, shape #111111"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, b, far}}))
+}
+
+func TestLinesArePrintedAsTheyLook(t *testing.T) {
+	line := drawing.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H40")}
+	printed := func(s drawing.Shape) card.Item {
+		d := drawing.Drawing{Shapes: []drawing.Shape{s}}
+		items, err := shapework.Items(d, "Line", map[string]shapework.Use{shapework.LineKinds(d)[0].Key: shapework.AsPrinted}, shapework.AsPrinted, geom.Pt(20, 0))
+		require.NoError(t, err)
+		require.Len(t, items, 1)
+		return items[0]
+	}
+	area := func(s drawing.Shape) float64 { return printed(s).Form.Path.Path().Area() }
+	assert.InDelta(t, 80, area(line), 1e-6)
+	line.Line = drawing.LineStyle{Dashes: []float64{4, 6}}
+	assert.InDelta(t, 4*4*2, area(line), 1e-6)
+	line.Line.Offset = 2
+	assert.InDelta(t, (2+4+4+4+2)*2, area(line), 1e-6, "begun in the middle of a dash")
+	line.Line.Cap = geom.SquareCap
+	assert.Greater(t, area(line), 48.0)
+	line.Line = drawing.LineStyle{Cap: geom.RoundCap, Faint: .25}
+	assert.InDelta(t, 80+3.14159265, area(line), 1e-4)
+	assert.InDelta(t, .25, printed(line).Look.Clear, 1e-9)
+	corner := drawing.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H20V20")}
+	for join, want := range map[drawing.Join]float64{drawing.MitreJoin: 80, drawing.BevelJoin: 79.5, drawing.RoundJoin: 79 + 3.14159265/4} {
+		corner.Line.Join = join
+		assert.InDelta(t, want, area(corner), 1e-4)
+	}
+	corner.Line = drawing.LineStyle{MitreLimit: 1}
+	assert.InDelta(t, 79.5, area(corner), 1e-4, "beyond its limit a mitre is bevelled")
+	corner.Line = drawing.LineStyle{Pen: &geom.Affine{A: 2, D: .5}}
+	assert.InDelta(t, 22*1+19.5*4, area(corner), 1e-6, "a pen that is four times as broad as it is high")
+	corner.Line, corner.Width = drawing.LineStyle{}, .01
+	assert.InDelta(t, .1*40, area(corner), .02, "the finest line")
+}
+
+// A gradient comes in as one, in shares of its item's box; one that ends too far away as its
+// mean colour.
+func TestGradientsComeIn(t *testing.T) {
+	g := &drawing.Gradient{From: geom.Pt(10, 20), To: geom.Pt(30, 25), Stops: []card.Stop{{Colour: "#ff0000"}, {At: 1, Colour: "#0000ff", Clear: .5}}}
+	s := drawing.Shape{Fill: "#7f007f", Gradient: g, Path: box(10, 20, 40, 10)}
+	items, err := shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	require.NoError(t, err)
+	assert.Equal(t, &card.Gradient{Kind: card.Linear, ToX: .5, ToY: .5, Stops: g.Stops}, items[0].Fill.Gradient)
+	_, err = card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items})
+	require.NoError(t, err)
+	s.Gradient = &drawing.Gradient{Radial: true, From: geom.Pt(30, 25), To: geom.Pt(50, 25), Stops: g.Stops}
+	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	require.NoError(t, err)
+	assert.Equal(t, card.Radial, items[0].Fill.Gradient.Kind)
+	s.Gradient = &drawing.Gradient{From: geom.Pt(10, 20), To: geom.Pt(3000, 25), Stops: g.Stops}
+	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	require.NoError(t, err)
+	assert.Equal(t, card.Fill{Colour: "#7f007f"}, items[0].Fill)
+	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPiece, geom.Pt(100, 100))
+	require.NoError(t, err)
+	assert.Equal(t, card.Cut, items[0].Made.As)
+}

@@ -240,3 +240,67 @@ func TestCrowdedDXFFilesAreRead(t *testing.T) {
 	_, err = dxf.Read(ctx, raw, "mm")
 	assert.ErrorIs(t, err, context.Canceled)
 }
+
+// Entities of a plane that is tilted come in as they are seen from above.
+func TestTiltedPlanesAreSeenFromAbove(t *testing.T) {
+	// About the x axis by 60°: what runs along y is half as long. The format's own rule
+	// turns the axes of such a plane.
+	tilted := fmt.Sprintf("210 0 220 %g 230 .5", -math.Sin(math.Pi/3))
+	d := read(t, file("4", "", "0 CIRCLE 10 0 20 0 40 10 "+tilted))
+	assert.InDelta(t, 20, d.Width, 1e-6)
+	assert.InDelta(t, 10, d.Height, 1e-6)
+	d = read(t, file("4", "", "0 ARC 10 0 20 0 40 10 50 0 51 180 "+tilted))
+	assert.InDelta(t, 20, d.Width, 1e-6)
+	assert.InDelta(t, 5, d.Height, 1e-6)
+	d = read(t, file("4", "", "0 LWPOLYLINE 70 1 38 4 10 0 20 0 10 8 20 0 10 8 20 6 10 0 20 6 "+tilted, "0 LINE 10 0 20 0 11 8 21 0"))
+	assert.InDelta(t, 8, d.Width, 1e-6)
+	assert.InDelta(t, 4*math.Sin(math.Pi/3), d.Height, 1e-6, "it stands 4 above its plane's origin, which the line lies on")
+	// An ellipse says its long axis in the drawing's axes, even where it is tilted.
+	d = read(t, file("4", "", fmt.Sprintf("0 ELLIPSE 10 0 20 0 11 10 21 0 40 1 41 0 42 %g %s", 2*math.Pi, tilted)))
+	assert.InDelta(t, 20, d.Width, 1e-6)
+	assert.InDelta(t, 10, d.Height, 1e-6)
+	// Any direction, against places worked out by themselves.
+	r := rand.New(rand.NewPCG(81, 82))
+	for range 300 {
+		n := [3]float64{r.NormFloat64(), r.NormFloat64(), r.NormFloat64()}
+		l := math.Sqrt(n[0]*n[0] + n[1]*n[1] + n[2]*n[2])
+		rad := 1 + 9*r.Float64()
+		d := read(t, file("4", "", fmt.Sprintf("0 CIRCLE 10 0 20 0 40 %.12g 210 %.12g 220 %.12g 230 %.12g", rad, n[0], n[1], n[2])))
+		// A circle's shadow is as wide as the disc, and as narrow as it leans.
+		assert.InDelta(t, math.Pi*rad*rad*math.Abs(n[2])/l, math.Abs(d.Shapes[0].Path.Area()), 1e-4*rad*rad)
+		assert.InDelta(t, 2*rad*math.Sqrt(1-n[0]*n[0]/l/l), d.Width, 1e-4*rad)
+		assert.InDelta(t, 2*rad*math.Sqrt(1-n[1]*n[1]/l/l), d.Height, 1e-4*rad)
+	}
+}
+
+func TestHatchedAreasAreFilled(t *testing.T) {
+	const head = "0 HATCH 8 cloth 62 1 10 0 20 0 30 0 2 SOLID 70 1 71 0 "
+	for name, c := range map[string]struct {
+		paths string
+		area  float64
+	}{
+		"polyline":           {"91 1 92 2 72 0 73 1 93 4 10 0 20 0 10 8 20 0 10 8 20 6 10 0 20 6 97 0", 48},
+		"polyline of arcs":   {"91 1 92 3 72 1 73 1 93 2 10 0 20 0 42 1 10 4 20 0 42 1 97 0", 4 * math.Pi},
+		"lines":              {"91 1 92 1 93 3 72 1 10 0 20 0 11 6 21 0 72 1 10 6 20 0 11 6 21 8 72 1 10 6 20 8 11 0 21 0 97 0", 24},
+		"half a disc":        {"91 1 92 1 93 2 72 2 10 5 20 0 40 5 50 0 51 180 73 1 72 1 10 0 20 0 11 10 21 0 97 0", 12.5 * math.Pi},
+		"half, clockwise":    {"91 1 92 1 93 2 72 2 10 5 20 0 40 5 50 180 51 360 73 0 72 1 10 10 20 0 11 0 21 0 97 0", 12.5 * math.Pi},
+		"ellipse":            {"91 1 92 1 93 1 72 3 10 5 20 5 11 4 21 0 40 0.5 50 0 51 360 73 1 97 0", 8 * math.Pi},
+		"spline and line":    {"91 1 92 1 93 2 72 4 94 3 73 0 74 0 95 8 96 4 40 0 40 0 40 0 40 0 40 1 40 1 40 1 40 1 10 0 20 0 10 0 20 4 10 6 20 4 10 6 20 0 72 1 10 6 20 0 11 0 21 0 97 0", 14.4},
+		"with a hole":        {"91 2 92 7 72 0 73 1 93 4 10 0 20 0 10 8 20 0 10 8 20 6 10 0 20 6 97 0 92 2 72 0 73 1 93 4 10 2 20 2 10 4 20 2 10 4 20 4 10 2 20 4 97 0", 44},
+		"more than it holds": {"91 9 92 2 72 0 73 1 93 400 10 0 20 0 10 8 20 0 10 8 20 6", 24},
+	} {
+		d := read(t, file("4", "", head+c.paths))
+		require.Len(t, d.Shapes, 1, name)
+		s := d.Shapes[0]
+		assert.InDelta(t, c.area, geom.Union(s.Rule, s.Path).Area(), 1e-3, name)
+		assert.Equal(t, []string{"#ff0000", "", "cloth"}, []string{s.Fill, s.Stroke, s.Layer}, name)
+		assert.Empty(t, d.Notes, name)
+	}
+	for _, broken := range []string{"91 1", "91 1 92 1 93 2 72 9 10 0", "91 1 92 2 93 0", "91 1 92 1 93 1 72 2 10 0 20 0 40 0", "91 1 92 1 93 1 72 4 94 3", ""} {
+		d := read(t, file("4", "", head+broken, "0 CIRCLE 10 0 20 0 40 1"))
+		assert.Len(t, d.Shapes, 1, broken)
+		assert.Contains(t, strings.Join(d.Notes, ""), "hatched area", broken)
+	}
+	d := read(t, file("4", "", "0 HATCH 2 LINES 70 0 91 1 92 2 72 0 73 1 93 3 10 0 20 0 10 8 20 0 10 8 20 6"))
+	assert.Contains(t, d.Notes[0], "pattern")
+}

@@ -55,8 +55,8 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 			continue
 		}
 		m := at
-		if e.number(230, 1) < 0 && !inWorld[e.kind] {
-			m = geom.Scale(-1, 1).Then(at) // drawn from behind
+		if !inWorld[e.kind] {
+			m = e.plane().Then(at)
 		}
 		if e.kind == "INSERT" {
 			if err := r.insert(e, m, name, depth); err != nil {
@@ -81,8 +81,8 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 		if colour == "" {
 			colour = "#000000"
 		}
-		if e.kind == "SOLID" || e.kind == "TRACE" {
-			r.d.Shapes = append(r.d.Shapes, drawing.Shape{Layer: name, Role: drawing.RoleOf(name), Path: p.Transform(m), Fill: colour})
+		if e.kind == "SOLID" || e.kind == "TRACE" || e.kind == "HATCH" {
+			r.d.Shapes = append(r.d.Shapes, drawing.Shape{Layer: name, Role: drawing.RoleOf(name), Path: p.Transform(m), Rule: geom.EvenOdd, Fill: colour})
 			continue
 		}
 		s := style{name, colour}
@@ -121,6 +121,40 @@ func (r *reader) insert(e entity, at geom.Affine, layer string, depth int) error
 	return nil
 }
 
+// normal is the direction that an entity's plane faces, of length 1.
+func (e entity) normal() [3]float64 {
+	n := [3]float64{e.number(210, 0), e.number(220, 0), e.number(230, 1)}
+	l := math.Sqrt(n[0]*n[0] + n[1]*n[1] + n[2]*n[2])
+	if !(l > 1e-12) {
+		return [3]float64{0, 0, 1}
+	}
+	return [3]float64{n[0] / l, n[1] / l, n[2] / l}
+}
+
+func cross(a, b [3]float64) [3]float64 {
+	return [3]float64{a[1]*b[2] - a[2]*b[1], a[2]*b[0] - a[0]*b[2], a[0]*b[1] - a[1]*b[0]}
+}
+
+// plane maps what is drawn in an entity's own plane to the drawing, seen from above. The
+// plane's axes follow from the direction that it faces alone (the format's rule of the
+// arbitrary axis).
+func (e entity) plane() geom.Affine {
+	n := e.normal()
+	if n == [3]float64{0, 0, 1} {
+		return geom.Identity
+	}
+	up := [3]float64{0, 0, 1}
+	if max(math.Abs(n[0]), math.Abs(n[1])) < 1./64 {
+		up = [3]float64{0, 1, 0}
+	}
+	x := cross(up, n)
+	l := math.Sqrt(x[0]*x[0] + x[1]*x[1] + x[2]*x[2])
+	x = [3]float64{x[0] / l, x[1] / l, x[2] / l}
+	y := cross(n, x)
+	z := e.number(38, e.number(30, 0))
+	return geom.Affine{A: x[0], B: x[1], C: y[0], D: y[1], E: n[0] * z, F: n[1] * z}
+}
+
 // inWorld are entities whose places are in the drawing's own axes, whichever way their
 // plane faces.
 var inWorld = map[string]bool{"LINE": true, "ELLIPSE": true, "SPLINE": true, "POINT": true, "3DFACE": true}
@@ -153,6 +187,14 @@ func (r *reader) path(e entity) (geom.Path, bool) {
 		// The third corner is across from the second; of a triangle the fourth is the third.
 		b.Move(e.point(10)).Line(e.point(11)).Line(e.pointOr(13, 12)).Line(e.point(12)).Close()
 		return b.Path(), true
+	case "HATCH":
+		p, ok := hatch(e)
+		if !ok {
+			r.d.Note("A hatched area cannot be read and was left out.")
+		} else if int(e.number(70, 1)) == 0 {
+			r.d.Note("The pattern of a hatched area was taken as one colour.")
+		}
+		return p, ok
 	case "LWPOLYLINE":
 		return lightPolyline(e)
 	case "POLYLINE":
@@ -191,10 +233,10 @@ func ellipse(e entity) (geom.Path, bool) {
 	if u.Len() == 0 || ratio <= 0 {
 		return geom.Path{}, false
 	}
-	v := geom.Pt(-u.Y, u.X).Mul(ratio)
-	if e.number(230, 1) < 0 {
-		v = v.Mul(-1) // its plane is seen from behind
-	}
+	// The short axis is square to the long one in the ellipse's plane; both are seen from
+	// above.
+	short := cross(e.normal(), [3]float64{u.X, u.Y, e.number(31, 0)})
+	v := geom.Pt(short[0], short[1]).Mul(ratio)
 	a0, a1 := e.number(41, 0), e.number(42, 2*math.Pi)
 	for a1 <= a0 && a1 > a0-1e4 {
 		a1 += 2 * math.Pi

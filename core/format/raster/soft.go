@@ -93,15 +93,29 @@ func (c *Canvas) gradient(k scene.Ink, box image.Rectangle) image.Image {
 
 func stop(stops []card.Stop, at float64) color.RGBA {
 	if at <= stops[0].At {
-		return Colour(stops[0].Colour)
+		return inked(stops[0].Colour, stops[0].Clear)
 	}
 	for i := 1; i < len(stops); i++ {
 		a, b := stops[i-1], stops[i]
 		if at <= b.At {
-			return mix(Colour(a.Colour), Colour(b.Colour), (at-a.At)/max(b.At-a.At, 1e-12))
+			k := (at - a.At) / max(b.At-a.At, 1e-12)
+			c, clear := mix(Colour(a.Colour), Colour(b.Colour), k), a.Clear+(b.Clear-a.Clear)*k
+			return weak(c, clear)
 		}
 	}
-	return Colour(stops[len(stops)-1].Colour)
+	last := stops[len(stops)-1]
+	return inked(last.Colour, last.Clear)
+}
+
+func inked(colour string, clear float64) color.RGBA { return weak(Colour(colour), clear) }
+
+// weak is a colour of which a share shows what lies below, premultiplied.
+func weak(c color.RGBA, clear float64) color.RGBA {
+	if clear == 0 {
+		return c
+	}
+	part := func(v uint8) uint8 { return uint8(float64(v)*(1-clear) + .5) }
+	return color.RGBA{part(c.R), part(c.G), part(c.B), part(c.A)}
 }
 
 // mix goes from one colour to another, share by share of each part.

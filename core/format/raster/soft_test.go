@@ -45,6 +45,17 @@ func TestALinearGradientRunsBetweenItsEnds(t *testing.T) {
 	near(t, "#ff8080", at(3, 25))
 }
 
+// A stop that is seen through lets what lies below show, and between stops it goes evenly.
+func TestAGradientIsSeenThrough(t *testing.T) {
+	g := &card.Gradient{Kind: card.Linear, ToX: 1, Stops: []card.Stop{{Colour: "#000000", Clear: 1}, {At: .5, Colour: "#000000", Clear: .5}, {At: 1, Colour: "#000000"}}}
+	at := painted(t, scene.Ink{Region: box(0, 0, 40, 40), Colour: "#ffffff"}, scene.Ink{Region: box(0, 0, 40, 40), Gradient: g, GradientAt: geom.Scale(40, 40)})
+	for x, want := range map[float64]float64{1: 249, 10: 191, 20: 127.5, 30: 64, 39: 6} {
+		assert.InDelta(t, want, float64(at(x, 20).R), 4, "%v", x)
+	}
+	back := painted(t, scene.Ink{Region: box(0, 0, 40, 40), Colour: "#ffffff"}, scene.Ink{Region: box(0, 0, 40, 40), Gradient: g, GradientAt: geom.Scale(40, 40), Clear: .5})
+	assert.InDelta(t, 255*.75, float64(back(20, 20).R), 4, "and with the rest of the ink")
+}
+
 func TestARadialGradientGrowsFromItsMiddle(t *testing.T) {
 	g := &card.Gradient{Kind: card.Radial, FromX: .5, FromY: .5, ToX: 1, ToY: .5, Stops: []card.Stop{{At: 0, Colour: "#ffffff"}, {At: 1, Colour: "#0000ff"}}}
 	at := painted(t, scene.Ink{Region: box(0, 0, 40, 40), Gradient: g, GradientAt: geom.Scale(40, 40)})

@@ -81,7 +81,7 @@ func TestConstructsOfRealFilesAreRead(t *testing.T) {
 		`fill="#123" opacity="40%"`:                 {"#112233", .6},
 		`fill="#123" style="fill: red !important"`:  {"#ff0000", 0.},
 		`class="x" style="fill:red"`:                {"#0000ff", 0.},
-		`fill="url(#g)"`:                            {"#ff0000", .75},
+		`fill="url(#g)" fill-opacity=".5"`:          {"#ff0000", .5},
 	} {
 		d := read(t, `<style>.x{fill:blue!important}</style><linearGradient id="g"><stop stop-color="red" stop-opacity=".5"/><stop stop-color="red" stop-opacity="0"/></linearGradient><rect width="1" height="1" `+body+`/>`)
 		require.Len(t, d.Shapes, 1, body)
@@ -128,7 +128,7 @@ func TestSmallFilesThatWouldExhaustAreRefused(t *testing.T) {
 	} {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
-		d, err := svg.Read(t.Context(), []byte(k.text))
+		d, err := svg.Read(t.Context(), []byte(k.text), nil)
 		runtime.ReadMemStats(&after)
 		if k.says != "" {
 			require.ErrorContains(t, err, k.says, name)
@@ -141,7 +141,7 @@ func TestSmallFilesThatWouldExhaustAreRefused(t *testing.T) {
 	}
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	_, err := svg.Read(ctx, []byte(open+strings.Repeat(`<rect width="1" height="1"/>`, 30_000)+`</svg>`))
+	_, err := svg.Read(ctx, []byte(open+strings.Repeat(`<rect width="1" height="1"/>`, 30_000)+`</svg>`), nil)
 	require.ErrorIs(t, err, context.Canceled)
 }
 
@@ -151,4 +151,90 @@ func texts(n int) string {
 		fmt.Fprintf(&b, "<text>word %d</text>", i)
 	}
 	return b.String()
+}
+
+// What the SVG library that drawings are compared with does not know, by the standard: a
+// clip path with a clip path of its own, children of a clip path that overlap, lines that
+// are not scaled.
+func TestClipsAndLinesByTheStandard(t *testing.T) {
+	d := read(t, `<clipPath id="a"><rect x="10" y="5" width="35" height="30"/></clipPath>
+		<clipPath id="b" clip-path="url(#a)"><path clip-rule="evenodd" d="M0 0h60v40h-60zM20 12h20v16h-20z"/></clipPath>
+		<rect width="60" height="40" clip-path="url(#b)"/>`)
+	require.Len(t, d.Shapes, 1)
+	assert.InDelta(t, 35*30-20*16, d.Shapes[0].Path.Area(), 1e-6)
+	d = read(t, `<clipPath id="a"><path d="M0 0h20v20h-20z"/><path d="M10 10v20h20v-20z"/></clipPath><rect width="60" height="40" clip-path="url(#a)"/>`)
+	assert.InDelta(t, 700, d.Shapes[0].Path.Area(), 1e-6)
+	d = read(t, `<clipPath id="a"><use href="#r" transform="translate(5 0)"/></clipPath><defs><rect id="r" width="10" height="10" transform="scale(2)"/></defs><rect width="60" height="40" clip-path="url(#a)"/>`)
+	assert.Equal(t, geom.Rect{X: 5, W: 20, H: 20}, d.Shapes[0].Path.Bounds())
+	d = read(t, `<clipPath id="a"><rect width="50" height="20"/></clipPath><g clip-path="url(#a)"><path d="M0 10H100" stroke="red" stroke-width=".2"/></g>`)
+	require.Len(t, d.Shapes, 1)
+	assert.Equal(t, "#ff0000", d.Shapes[0].Stroke, "a fine line goes on being one")
+	assert.InDelta(t, 50, d.Shapes[0].Path.Length(), 1e-6)
+	d = read(t, `<g transform="scale(3 1)"><path d="M0 10H10" stroke="red" stroke-width="2"/></g>`)
+	require.NotNil(t, d.Shapes[0].Line.Pen)
+	assert.InDelta(t, 60, d.Shapes[0].Outline().Area(), 1e-6, "30 long, 2 high")
+}
+
+func TestWordsAreSetWhereTheirFaceIsAtHand(t *testing.T) {
+	// Each letter is a square of half its size, the next after its size.
+	faces := func(family string, bold, italic bool) svg.Face {
+		if family != "Plain" || bold || italic {
+			return nil
+		}
+		return func(words string, size, spacing float64) (geom.Path, float64, bool) {
+			var all []geom.Path
+			x := 0.0
+			for _, c := range words {
+				if c == '?' {
+					return geom.Path{}, 0, false
+				}
+				if c != ' ' {
+					all = append(all, geom.RectPath(geom.Rect{X: x, Y: -size / 2, W: size / 2, H: size / 2}))
+				}
+				x += size + spacing
+			}
+			return geom.Join(all...), x, true
+		}
+	}
+	for body, want := range map[string][]geom.Rect{
+		`<text x="10" y="20" font-family="Plain" font-size="4">ab</text>`:                                             {box(10, 18, 6, 2)},
+		`<text x="10" y="20" style="font:none;font-family:Other, 'Plain';font-size:4" text-anchor="middle">ab</text>`: {box(6, 18, 6, 2)},
+		`<g font-family="Plain" font-size="4"><text text-anchor="end" x="10" y="20">  a  <tspan>b</tspan>
+			 </text></g>`: {box(-2, 18, 2, 2), box(6, 18, 2, 2)},
+		`<text font-family="Plain" font-size="4" y="4">a<tspan x="0" dy="6" fill="red">b</tspan></text>`: {box(0, 2, 2, 2), box(0, 8, 2, 2)},
+		`<text font-family="Plain" font-size="4" x="1" y="4" letter-spacing="2">ab</text>`:               {box(1, 2, 8, 2)},
+		`<text font-family="Plain" font-size="4" y="4">a<tspan display="none">b</tspan>c</text>`:         {box(0, 2, 2, 2), box(4, 2, 2, 2)},
+	} {
+		d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 100 50">`+body+`</svg>`), faces)
+		require.NoError(t, err)
+		require.Len(t, d.Shapes, len(want), "%s: %v", body, d.Notes)
+		assert.Empty(t, d.Notes, body)
+		for i, s := range d.Shapes {
+			b := s.Path.Bounds()
+			assert.InDelta(t, 0, max(b.X-want[i].X, want[i].X-b.X, b.Y-want[i].Y, want[i].Y-b.Y, b.W-want[i].W, want[i].W-b.W, b.H-want[i].H, want[i].H-b.H), 1e-6, "%s: %v", body, b)
+		}
+	}
+	for _, body := range []string{
+		`<text font-family="Plain" font-weight="bold">a</text>`,
+		`<text font-family="Plain" font-style="italic">a</text>`,
+		`<text font-family="Nothing">a</text>`,
+		`<text font-family="Plain">a?</text>`,
+		`<text font-family="Plain" x="1 5 9">abc</text>`,
+		`<text font-family="Plain" rotate="20">a</text>`,
+		`<text font-family="Plain">a<tspan font-family="Nothing">b</tspan></text>`,
+		`<text font-family="Plain"><textPath href="#p">a</textPath></text>`,
+	} {
+		d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm"><rect width="1" height="1"/>`+body+`</svg>`), faces)
+		require.NoError(t, err)
+		assert.Len(t, d.Shapes, 1, body)
+		assert.Contains(t, strings.Join(d.Notes, "\n"), "The text “", body)
+	}
+}
+
+func TestADrawingWithoutASizeSaysSo(t *testing.T) {
+	for head, says := range map[string]bool{``: true, `viewBox="0 0 10 10"`: true, `width="10mm" height="10mm"`: false, `width="96"`: false} {
+		d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" `+head+`><rect width="9" height="9"/></svg>`), nil)
+		require.NoError(t, err)
+		assert.Equal(t, says, strings.Contains(strings.Join(d.Notes, ""), "does not say how large"), head)
+	}
 }

@@ -98,6 +98,9 @@ func elements(raw []byte, d *drawing.Drawing) (*node, string, error) {
 					if len(el.text) < maxText {
 						el.text += string(t)
 					}
+					if el.name == "text" || el.name == "tspan" {
+						el.kids = append(el.kids, &node{name: wordsNode, text: string(t)})
+					}
 				}
 			}
 		}
@@ -107,6 +110,10 @@ func elements(raw []byte, d *drawing.Drawing) (*node, string, error) {
 	}
 	return root, css.String(), nil
 }
+
+// wordsNode is what a stretch of words in a text element is called, in its place among the
+// elements.
+const wordsNode = "#words"
 
 // maxText bounds what is kept of an element's text: a title, or the words of a note.
 const maxText = 400

@@ -10,7 +10,6 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/card"
 	"sectilis/core/drawing"
 	"sectilis/core/geom"
 )
@@ -37,7 +36,9 @@ const perUnit = 25.4 / 96
 // scripts and what would be fetched from elsewhere is left out and listed in the drawing's
 // notes. Files with entities of their own, and those that would cost more than
 // drawing.MaxWork to read, are refused with an *Error; an error of ctx is passed on.
-func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
+//
+// Words are set in the faces that are at hand; faces may be nil.
+func Read(ctx context.Context, raw []byte, faces Faces) (drawing.Drawing, error) {
 	var d drawing.Drawing
 	if len(raw) > drawing.MaxBytes {
 		return d, refuse("The SVG is larger than %d MB.", drawing.MaxBytes>>20)
@@ -46,7 +47,7 @@ func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
 	if err != nil {
 		return d, err
 	}
-	r := reader{d: &d, ids: map[string]*node{}, paths: map[*node]geom.Path{}, budget: drawing.NewBudget(ctx)}
+	r := reader{d: &d, faces: faces, ids: map[string]*node{}, paths: map[*node]geom.Path{}, budget: drawing.NewBudget(ctx)}
 	r.index(root)
 	if r.sheet, err = parseCSS(css, &d, r.budget); err != nil {
 		return d, asError(err)
@@ -82,6 +83,7 @@ type reader struct {
 	ids    map[string]*node
 	paths  map[*node]geom.Path // that were read, since a path may be used many times
 	sheet  *stylesheet
+	faces  Faces
 	budget *drawing.Budget
 	view   view
 	made   int
@@ -104,7 +106,6 @@ type around struct {
 	layer string
 	// named says that the layer has a name that a person gave it.
 	named bool
-	clips []geom.Path // in millimetres: nothing is drawn outside of them
 }
 
 func (r *reader) children(n *node, c around) error {
@@ -140,16 +141,15 @@ func (r *reader) element(n *node, c around) error {
 	if c.at, err = r.placed(n, c); err != nil {
 		return err
 	}
-	for _, a := range []string{"mask", "filter"} {
-		if v := c.style.extra[a]; v != "" && v != "none" {
-			r.d.Note("A %s was not applied; what it would cut off or change is there as it is drawn.", a)
-		}
+	shapes, pictures := len(r.d.Shapes), len(r.d.Pictures)
+	if err := r.body(n, c); err != nil {
+		return err
 	}
-	if v := c.style.extra["clip-path"]; v != "" && v != "none" {
-		if err := r.clip(v, &c); err != nil {
-			return err
-		}
-	}
+	return r.finish(c, shapes, pictures)
+}
+
+// body adds what an element and those in it draw.
+func (r *reader) body(n *node, c around) error {
 	switch n.name {
 	case "g", "a":
 		// The name that a person gave counts, then the id where no name is around.
@@ -178,11 +178,7 @@ func (r *reader) element(n *node, c around) error {
 	case "image":
 		return r.image(n, c)
 	case "text":
-		text := strings.Join(strings.Fields(allText(n)), " ")
-		if len([]rune(text)) > 40 {
-			text = string([]rune(text)[:40]) + "…"
-		}
-		r.d.Note("The text “%s” was left out: set it here as lettering, or turn it into outlines before.", text)
+		return r.text(n, c)
 	default:
 		p, ok, err := r.shape(n)
 		if err != nil {
@@ -243,43 +239,14 @@ func (r *reader) placed(n *node, c around) (geom.Affine, error) {
 	return m.Then(c.at), nil
 }
 
-// clip adds what a clip path leaves to an element's clips.
-func (r *reader) clip(ref string, c *around) error {
-	id := strings.Trim(strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(ref), "url("), ")"), `"' `)
-	n := r.ids[strings.TrimPrefix(id, "#")]
-	if n == nil || n.name != "clipPath" || n.attr["clipPathUnits"] == "objectBoundingBox" {
-		r.d.Note("A clip path was not applied; what it would cut off is there as it is drawn.")
-		return nil
-	}
-	var parts []geom.Path
-	for _, k := range n.kids {
-		p, ok, err := r.shape(k)
-		if err != nil || !ok || p.Empty() {
-			return err
-		}
-		m, err := parseTransform(k.attr["transform"])
-		if err != nil {
-			return refuse("The transform of a %s cannot be read: %v.", k.name, err)
-		}
-		if err := r.budget.Spend(8 * p.Len()); err != nil {
-			return err
-		}
-		rule := geom.NonZero
-		if k.attr["clip-rule"] == "evenodd" {
-			rule = geom.EvenOdd
-		}
-		parts = append(parts, geom.Union(rule, p.Transform(m.Then(c.at))))
-	}
-	c.clips = append(slices.Clone(c.clips), geom.Union(geom.NonZero, parts...))
-	return nil
-}
-
 // allText is the text of an element and of those in it, as much as a note needs.
 func allText(n *node) string {
 	var b strings.Builder
 	var add func(n *node)
 	add = func(n *node) {
-		b.WriteString(n.text + " ")
+		if n.name != "text" && n.name != "tspan" { // their words are stretches of their own
+			b.WriteString(n.text + " ")
+		}
 		for _, k := range n.kids {
 			if b.Len() < maxText {
 				add(k)
@@ -362,6 +329,7 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 	if err := r.budget.Spend(p.Len()); err != nil {
 		return err
 	}
+	inUnits := p.Bounds()
 	p = p.Transform(c.at)
 	box := p.Bounds()
 	if !(math.Abs(box.X) <= drawing.MaxPlace && math.Abs(box.Y) <= drawing.MaxPlace && box.W <= drawing.MaxPlace && box.H <= drawing.MaxPlace) {
@@ -372,65 +340,60 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 		s.Name = n.attr["id"]
 	}
 	var alpha float64
-	s.Fill, alpha = r.paint(c.style.fill, c.style)
-	if alpha *= c.style.fillOpacity * c.style.opacity; alpha < 1/512. {
-		s.Fill = ""
+	if s.Gradient = r.gradient(c.style.fill, inUnits, c.at); s.Gradient != nil {
+		s.Fill, alpha = mean(s.Gradient.Stops), 1
+	} else {
+		s.Fill, alpha = r.paint(c.style.fill, c.style)
+	}
+	if alpha *= c.style.fillOpacity; alpha < 1/512. {
+		s.Fill, s.Gradient = "", nil
 	} else {
 		s.Faint = 1 - alpha
 	}
-	if s.Stroke, alpha = r.paint(c.style.stroke, c.style); s.Stroke != "" {
-		scale := math.Sqrt(math.Abs(c.at.Det()))
-		if c.style.fixed {
-			scale = perUnit
-		}
-		s.Width = c.style.width * scale
-		if alpha *= c.style.strokeOpacity * c.style.opacity; s.Width <= 0 || alpha < 1/512. {
-			s.Stroke = ""
-		} else if alpha < .999 {
-			r.d.Note("Lines that are seen through were taken as solid.")
-		}
-	}
+	r.stroke(&s, c)
 	if s.Fill == "" && s.Stroke == "" {
 		return nil
 	}
 	// A line that goes nowhere is a dot where its ends are round.
-	if s.Stroke != "" && c.style.round && max(box.W, box.H) < s.Width/2 {
-		s.Path, s.Rule, s.Fill, s.Stroke = geom.Stroke(p, s.Width, geom.RoundCorner, geom.RoundCap), geom.NonZero, s.Stroke, ""
+	if s.Stroke != "" && s.Line.Cap == geom.RoundCap && max(box.W, box.H) < s.Width/2 {
+		s.Path, s.Rule, s.Fill, s.Faint, s.Stroke = s.Outline(), geom.NonZero, s.Stroke, s.Line.Faint, ""
 	}
 	if len(r.d.Shapes) >= drawing.MaxShapes {
 		return refuse("The SVG has more than %d shapes.", drawing.MaxShapes)
 	}
-	if len(c.style.dashes) > 0 && s.Stroke != "" && s.Role == card.Role("") {
-		r.d.Note("Dashed lines were taken as whole ones.")
-	}
-	return r.clipped(s, c.clips)
+	r.d.Shapes = append(r.d.Shapes, s)
+	return nil
 }
 
-// clipped adds what clips leave of a shape: of its fill, and of its lines.
-func (r *reader) clipped(s drawing.Shape, clips []geom.Path) error {
-	if len(clips) == 0 {
-		r.d.Shapes = append(r.d.Shapes, s)
-		return nil
+// stroke gives a shape the line that its style has.
+func (r *reader) stroke(s *drawing.Shape, c around) {
+	var alpha float64
+	if s.Stroke, alpha = r.paint(c.style.stroke, c.style); s.Stroke == "" {
+		return
 	}
-	fill, line := s, s
-	for _, c := range clips {
-		if err := r.budget.Spend(8 * (c.Len() + s.Path.Len())); err != nil {
-			return err
-		}
-		if fill.Fill != "" {
-			fill.Path, fill.Rule = geom.Intersection(geom.NonZero, geom.Union(fill.Rule, fill.Path), c), geom.NonZero
-		}
-		if line.Stroke != "" {
-			line.Path, _ = geom.CutStrokes(line.Path, geom.NonZero, c)
-		}
+	scale := math.Sqrt(math.Abs(c.at.Det()))
+	s.Line, s.LineFirst = c.style.line, c.style.lineFirst
+	if c.style.fixed {
+		scale = perUnit
+	} else if pen := (geom.Affine{A: c.at.A / scale, B: c.at.B / scale, C: c.at.C / scale, D: c.at.D / scale}); !conformal(pen) {
+		s.Line.Pen = &pen
 	}
-	fill.Stroke, line.Fill = "", ""
-	for _, part := range []drawing.Shape{fill, line} {
-		if (part.Fill != "" || part.Stroke != "") && !part.Path.Empty() {
-			r.d.Shapes = append(r.d.Shapes, part)
-		}
+	s.Width = c.style.width * scale
+	s.Line.Offset *= scale
+	s.Line.Dashes = nil
+	for _, l := range c.style.line.Dashes {
+		s.Line.Dashes = append(s.Line.Dashes, l*scale)
 	}
-	return nil
+	if alpha *= c.style.strokeOpacity; s.Width <= 0 || alpha < 1/512. {
+		s.Stroke = ""
+	}
+	s.Line.Faint = 1 - alpha
+}
+
+// conformal reports whether a map keeps circles round.
+func conformal(m geom.Affine) bool {
+	size := math.Abs(m.A) + math.Abs(m.B)
+	return math.Abs(m.A-m.D)+math.Abs(m.B+m.C) < 1e-6*size || math.Abs(m.A+m.D)+math.Abs(m.B-m.C) < 1e-6*size
 }
 
 func title(n *node) string {
@@ -512,6 +475,8 @@ func (r *reader) image(n *node, c around) error {
 	return nil
 }
 
+const noSize = "The drawing does not say how large it is; 96 of its units were taken for an inch."
+
 // viewport maps the inside of an svg element to what is around it, the
 // outermost to millimetres, whose size is returned if the file says it.
 func (r *reader) viewport(n *node) (at geom.Affine, width, height float64) {
@@ -524,13 +489,16 @@ func (r *reader) viewport(n *node) (at geom.Affine, width, height float64) {
 	w, h := r.length(n, "width", r.view.w), r.length(n, "height", r.view.h)
 	v, err := numbers(n.attr["viewBox"])
 	if err != nil || len(v) != 4 || v[2] <= 0 || v[3] <= 0 {
+		if outermost && w <= 0 && h <= 0 {
+			r.d.Note(noSize)
+		}
 		r.view = view{w, h}
 		return geom.Scale(unit, unit), w * unit, h * unit
 	}
 	r.view = view{v[2], v[3]}
 	if w <= 0 && h <= 0 {
 		if outermost {
-			r.d.Note("The drawing does not say how large it is; 96 of its units were taken for an inch.")
+			r.d.Note(noSize)
 		}
 		w, h = v[2], v[3]
 	} else if w <= 0 {

@@ -20,11 +20,13 @@ type style struct {
 	rule                 geom.FillRule
 	// gone is not drawn with all that is in it; unseen is not, but what is in it may be.
 	gone, unseen bool
-	// What is seen through: of the whole so far, and of fill and stroke, 0 to 1.
+	// How much is there, 0 to 1: of the element itself with all that is in it, and of fill
+	// and stroke.
 	opacity, fillOpacity, strokeOpacity float64
-	dashes                              []float64
-	round                               bool // ends of lines
+	line                                drawing.LineStyle
+	lineFirst                           bool
 	fixed                               bool // lines are not scaled
+	words                               textStyle
 	transform, origin                   string
 	extra                               map[string]string // what is noted only
 }
@@ -47,8 +49,7 @@ func share(v string) (float64, bool) {
 
 // with is the style changed by declarations, later ones winning.
 func (s style) with(props []property, d *drawing.Drawing) style {
-	s.extra, s.transform, s.origin, s.fixed = nil, "", "", false
-	inherited, own := s.opacity, 1.0
+	s.extra, s.transform, s.origin, s.fixed, s.opacity = nil, "", "", false, 1
 	for _, p := range props {
 		v := p.value
 		if v == "inherit" || v == "" {
@@ -66,7 +67,17 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 				s.width = w
 			}
 		case "stroke-linecap":
-			s.round = v == "round"
+			s.line.Cap = map[string]geom.Cap{"round": geom.RoundCap, "square": geom.SquareCap}[v]
+		case "stroke-linejoin":
+			s.line.Join = map[string]drawing.Join{"round": drawing.RoundJoin, "bevel": drawing.BevelJoin}[v]
+		case "stroke-miterlimit":
+			if k, err := strconv.ParseFloat(v, 64); err == nil && k >= 1 {
+				s.line.MitreLimit = k
+			}
+		case "stroke-dashoffset":
+			s.line.Offset, _ = parseLength(v) // what is no length is none
+		case "paint-order":
+			s.lineFirst = strings.HasPrefix(v, "stroke")
 		case "fill-rule":
 			s.rule = geom.NonZero
 			if v == "evenodd" {
@@ -78,7 +89,7 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 			s.unseen = v == "hidden" || v == "collapse"
 		case "opacity":
 			if k, ok := share(v); ok {
-				own = k
+				s.opacity = k
 			}
 		case "fill-opacity":
 			if k, ok := share(v); ok {
@@ -89,9 +100,9 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 				s.strokeOpacity = k
 			}
 		case "stroke-dasharray":
-			s.dashes = nil
+			s.line.Dashes = nil
 			if v != "none" {
-				s.dashes, _ = numbers(plain(v)) // what is no list is none
+				s.line.Dashes, _ = numbers(plain(v)) // what is no list is none
 			}
 		case "vector-effect":
 			s.fixed = v == "non-scaling-stroke"
@@ -99,7 +110,7 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 			s.transform = v
 		case "transform-origin":
 			s.origin = v
-		case "clip-path", "mask", "filter":
+		case "clip-path", "mask", "filter", "clip-rule", "mask-type":
 			if s.extra == nil {
 				s.extra = map[string]string{}
 			}
@@ -108,16 +119,18 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 			if v != "none" {
 				d.Note("Markers at the ends of lines were left out.")
 			}
+		default:
+			s.words.set(p.name, v)
 		}
 	}
-	s.opacity = inherited * own
 	return s
 }
 
 // presentation are the attributes that are properties too.
 var presentation = []string{
 	"fill", "stroke", "color", "stroke-width", "fill-rule", "display", "visibility", "opacity", "fill-opacity", "stroke-opacity",
-	"stroke-dasharray", "stroke-linecap", "clip-path", "mask", "filter", "marker-start", "marker-mid", "marker-end", "stop-color", "stop-opacity",
+	"stroke-dasharray", "stroke-dashoffset", "stroke-linecap", "stroke-linejoin", "stroke-miterlimit", "paint-order", "clip-path", "clip-rule", "mask-type",
+	"font-family", "font-size", "font-weight", "font-style", "text-anchor", "letter-spacing", "mask", "filter", "marker-start", "marker-mid", "marker-end", "stop-color", "stop-opacity",
 	"vector-effect", "transform", "transform-origin",
 }
 
@@ -172,19 +185,7 @@ func (r *reader) server(n *node, depth int) (string, float64) {
 			return "", 0 // the next element stops for the same reason
 		}
 		if k.name == "stop" {
-			colour, alpha := "#000000", 1.0
-			for _, p := range props {
-				switch p.name {
-				case "stop-color":
-					if c, a, ok := parseColour(p.value); ok {
-						colour, alpha = c, alpha*a
-					}
-				case "stop-opacity":
-					if a, ok := share(p.value); ok {
-						alpha *= a
-					}
-				}
-			}
+			colour, alpha := stopColour(props)
 			v, _ := strconv.ParseUint(colour[1:], 16, 32)
 			for i := range 3 {
 				sum[i] += float64(v >> (16 - 8*i) & 255)
@@ -210,6 +211,24 @@ func (r *reader) server(n *node, depth int) (string, float64) {
 		return r.server(r.ids[strings.TrimPrefix(n.attr["href"], "#")], depth+1)
 	}
 	return "", 0
+}
+
+// stopColour is the colour of a stop of a gradient, and how much of it is there.
+func stopColour(props []property) (colour string, alpha float64) {
+	colour, own, through := "#000000", 1.0, 1.0
+	for _, p := range props {
+		switch p.name {
+		case "stop-color":
+			if c, a, ok := parseColour(p.value); ok {
+				colour, own = c, a
+			}
+		case "stop-opacity":
+			if a, ok := share(p.value); ok {
+				through = a
+			}
+		}
+	}
+	return colour, own * through
 }
 
 // parseColour reads a colour of CSS as #rrggbb, and how much of it is there, 0 to 1; ok is

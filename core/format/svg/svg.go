@@ -32,22 +32,10 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 		fmt.Fprintf(&b, `<image width="1" height="1" preserveAspectRatio="none" transform="%s" href="data:%s;base64,%s"/>`+"\n",
 			matrix(p.At), mediaType(p.Raw), base64.StdEncoding.EncodeToString(p.Raw))
 	}
-	for _, s := range d.Shapes {
-		if s.Role != "" {
-			continue
+	for i, s := range d.Shapes {
+		if s.Role == "" {
+			writeShape(&b, s, fmt.Sprintf("ink%d", i+1))
 		}
-		fill, rule := s.Fill, ""
-		if fill == "" {
-			fill = "none"
-		}
-		if s.Rule == geom.EvenOdd {
-			rule = ` fill-rule="evenodd"`
-		}
-		stroke := ""
-		if s.Stroke != "" {
-			stroke = fmt.Sprintf(` stroke="%s" stroke-width="%s"`, s.Stroke, num(s.Width))
-		}
-		b.WriteString(fmt.Sprintf(`<path fill="%s"%s%s d="%s">`, fill, rule, stroke, s.Path) + named(s.Name) + "</path>\n")
 	}
 	for _, role := range card.Roles() {
 		open := false
@@ -76,6 +64,70 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 	return nil
 }
 
+// writeShape writes what is filled or drawn. A stroke that no attributes tell is written as
+// its outline.
+func writeShape(b *strings.Builder, s drawing.Shape, id string) {
+	if s.Line.Pen != nil {
+		for i, p := range s.Parts() {
+			writeShape(b, drawing.Shape{Name: s.Name, Path: p.Region, Fill: p.Colour, Faint: p.Faint, Gradient: p.Gradient}, fmt.Sprintf("%s-%d", id, i+1))
+		}
+		return
+	}
+	fill := s.Fill
+	if fill == "" {
+		fill = "none"
+	}
+	if s.Gradient != nil {
+		writeGradient(b, s.Gradient, id)
+		fill = "url(#" + id + ")"
+	}
+	fmt.Fprintf(b, `<path fill="%s"`, fill)
+	set := func(name, value string, say bool) {
+		if say {
+			fmt.Fprintf(b, ` %s="%s"`, name, value)
+		}
+	}
+	set("fill-rule", "evenodd", s.Rule == geom.EvenOdd)
+	set("fill-opacity", num(1-s.Faint), s.Faint > 0 && s.Fill != "")
+	if s.Stroke != "" {
+		l := s.Line
+		set("stroke", s.Stroke, true)
+		set("stroke-width", num(s.Width), true)
+		set("stroke-opacity", num(1-l.Faint), l.Faint > 0)
+		set("stroke-linecap", map[geom.Cap]string{geom.RoundCap: "round", geom.SquareCap: "square"}[l.Cap], l.Cap != geom.ButtCap)
+		set("stroke-linejoin", map[drawing.Join]string{drawing.RoundJoin: "round", drawing.BevelJoin: "bevel"}[l.Join], l.Join != drawing.MitreJoin)
+		set("stroke-miterlimit", num(l.MitreLimit), l.MitreLimit > 0)
+		dash := make([]string, len(l.Dashes))
+		for i, v := range l.Dashes {
+			dash[i] = num(v)
+		}
+		set("stroke-dasharray", strings.Join(dash, " "), len(dash) > 0)
+		set("stroke-dashoffset", signed(l.Offset), l.Offset != 0)
+		set("paint-order", "stroke", s.LineFirst)
+	}
+	fmt.Fprintf(b, ` d="%s">%s</path>`+"\n", s.Path, named(s.Name))
+}
+
+func writeGradient(b *strings.Builder, g *drawing.Gradient, id string) {
+	kind := "linearGradient"
+	if g.Radial {
+		kind = "radialGradient"
+		fmt.Fprintf(b, `<radialGradient id="%s" gradientUnits="userSpaceOnUse" cx="%s" cy="%s" r="%s">`,
+			id, signed(g.From.X), signed(g.From.Y), num(g.To.Sub(g.From).Len()))
+	} else {
+		fmt.Fprintf(b, `<linearGradient id="%s" gradientUnits="userSpaceOnUse" x1="%s" y1="%s" x2="%s" y2="%s">`,
+			id, signed(g.From.X), signed(g.From.Y), signed(g.To.X), signed(g.To.Y))
+	}
+	for _, s := range g.Stops {
+		fmt.Fprintf(b, `<stop offset="%s" stop-color="%s"`, num(s.At), s.Colour)
+		if s.Clear > 0 {
+			fmt.Fprintf(b, ` stop-opacity="%s"`, num(1-s.Clear))
+		}
+		b.WriteString("/>")
+	}
+	fmt.Fprintf(b, "</%s>\n", kind)
+}
+
 // mediaType tells the pictures that this program takes apart.
 func mediaType(raw []byte) string {
 	switch {
@@ -95,6 +147,14 @@ func named(name string) string {
 }
 
 func num(v float64) string { return strconv.FormatFloat(float64(int64(v*1e5+.5))/1e5, 'f', -1, 64) }
+
+// signed is num of what may be less than 0.
+func signed(v float64) string {
+	if v < 0 {
+		return "-" + num(-v)
+	}
+	return num(v)
+}
 
 func matrix(m geom.Affine) string {
 	return fmt.Sprintf("matrix(%g %g %g %g %g %g)", m.A, m.B, m.C, m.D, m.E, m.F)

@@ -186,6 +186,7 @@ export interface Gradient {
 export interface Stop {
   at: number
   colour: string
+  clear?: number
 }
 export interface Look {
   clear?: number

@@ -115,10 +115,22 @@ const again = computed(() => {
         gradientUnits="userSpaceOnUse"
         v-bind="gradient.ends"
       >
-        <stop v-for="(s, i) in gradient.g.stops" :key="i" :offset="s.at" :stop-color="s.colour" />
+        <stop
+          v-for="(s, i) in gradient.g.stops"
+          :key="i"
+          :offset="s.at"
+          :stop-color="s.colour"
+          :stop-opacity="1 - (s.clear ?? 0)"
+        />
       </linearGradient>
       <radialGradient v-else-if="gradient" :id="`${uid}-ink`" gradientUnits="userSpaceOnUse" v-bind="gradient.round">
-        <stop v-for="(s, i) in gradient.g.stops" :key="i" :offset="s.at" :stop-color="s.colour" />
+        <stop
+          v-for="(s, i) in gradient.g.stops"
+          :key="i"
+          :offset="s.at"
+          :stop-color="s.colour"
+          :stop-opacity="1 - (s.clear ?? 0)"
+        />
       </radialGradient>
       <pattern v-if="pattern" :id="`${uid}-ink`" :href="pattern.href" :patternTransform="pattern.at" />
       <filter v-if="tint" :id="`${uid}-tint`" color-interpolation-filters="sRGB">

@@ -1,0 +1,223 @@
+package svg
+
+import (
+	"slices"
+	"strings"
+
+	"sectilis/core/geom"
+)
+
+// Face is a typeface at hand: it sets words in one line from a start on the baseline, in
+// user units, and tells how far they run; ok is false where letters are missing in it.
+type Face func(words string, size, spacing float64) (outline geom.Path, advance float64, ok bool)
+
+// Faces gives the face of a family, or nil where it is not at hand.
+type Faces func(family string, bold, italic bool) Face
+
+// textStyle is how words look.
+type textStyle struct {
+	families     []string
+	size         float64 // 0 is 16
+	spacing      float64
+	bold, italic bool
+	anchor       string
+}
+
+func (t *textStyle) set(name, v string) {
+	switch name {
+	case "font-family":
+		t.families = nil
+		for _, f := range strings.Split(v, ",") {
+			t.families = append(t.families, strings.Trim(strings.TrimSpace(f), `"'`))
+		}
+	case "font-size":
+		if k, ok := parseLength(v); ok && k > 0 {
+			t.size = k
+		}
+	case "letter-spacing":
+		t.spacing, _ = parseLength(v) // “normal” is none
+	case "font-weight":
+		t.bold = v == "bold" || v == "bolder" || len(v) == 3 && v >= "600"
+	case "font-style":
+		t.italic = v == "italic" || v == "oblique"
+	case "text-anchor":
+		t.anchor = v
+	}
+}
+
+// run is words of one look, with where they begin if that is said.
+type run struct {
+	words      string
+	c          around
+	x, y       *float64
+	dx, dy     float64
+	begins     bool // a line of its own, which its anchor is that of
+	pathOrTurn bool
+}
+
+// text sets words where their face is at hand; else they are left out, with a note.
+func (r *reader) text(n *node, c around) error {
+	var runs []run
+	if err := r.runs(n, c, &runs, 0); err != nil {
+		return err
+	}
+	tidy(runs)
+	runs = slices.DeleteFunc(runs, func(u run) bool { return u.words == "" && u.x == nil && u.y == nil })
+	faces := make([]Face, len(runs))
+	for i, u := range runs {
+		if faces[i] = r.face(u.c.style.words); (faces[i] == nil || u.pathOrTurn) && u.words != "" {
+			r.leaveText(n)
+			return nil
+		}
+	}
+	x, y := 0.0, 0.0
+	for i := 0; i < len(runs); {
+		// A chunk goes from one place that is given to the next.
+		j := i + 1
+		for j < len(runs) && !runs[j].begins {
+			j++
+		}
+		if u := runs[i]; u.x != nil {
+			x = *u.x
+		}
+		if u := runs[i]; u.y != nil {
+			y = *u.y
+		}
+		at, down := 0.0, y
+		type piece struct {
+			path geom.Path
+			c    around
+		}
+		var pieces []piece
+		for k, u := range runs[i:j] {
+			at += u.dx
+			down += u.dy
+			if u.words == "" {
+				continue
+			}
+			size := u.c.style.words.size
+			if size == 0 {
+				size = 16
+			}
+			path, advance, ok := faces[i+k](u.words, size, u.c.style.words.spacing)
+			if !ok {
+				r.leaveText(n)
+				return nil
+			}
+			pieces = append(pieces, piece{path.Transform(geom.Shift(at, down)), u.c})
+			at += advance
+		}
+		start := x
+		switch runs[i].c.style.words.anchor {
+		case "middle":
+			start -= at / 2
+		case "end":
+			start -= at
+		}
+		for _, p := range pieces {
+			if !p.path.Empty() && !p.c.style.unseen {
+				if err := r.add(n, p.path.Transform(geom.Shift(start, 0)), p.c); err != nil {
+					return err
+				}
+			}
+		}
+		x, y = start+at, down
+		i = j
+	}
+	return nil
+}
+
+func (r *reader) face(t textStyle) Face {
+	if r.faces == nil {
+		return nil
+	}
+	for _, f := range t.families {
+		if face := r.faces(f, t.bold, t.italic); face != nil {
+			return face
+		}
+	}
+	return nil
+}
+
+func (r *reader) leaveText(n *node) {
+	text := strings.Join(strings.Fields(allText(n)), " ")
+	if len([]rune(text)) > 40 {
+		text = string([]rune(text)[:40]) + "…"
+	}
+	r.d.Note("The text “%s” was left out: set it here as lettering, or turn it into outlines before.", text)
+}
+
+// runs lists the words of a text element and the spans in it.
+func (r *reader) runs(n *node, c around, out *[]run, depth int) error {
+	first := run{c: c}
+	place := func(name string) (*float64, bool) {
+		v, err := numbers(plain(n.attr[name]))
+		if err != nil || len(v) == 0 {
+			return nil, true
+		}
+		return &v[0], len(v) == 1
+	}
+	var single [4]bool
+	var dx, dy *float64
+	first.x, single[0] = place("x")
+	first.y, single[1] = place("y")
+	dx, single[2] = place("dx")
+	dy, single[3] = place("dy")
+	if dx != nil {
+		first.dx = *dx
+	}
+	if dy != nil {
+		first.dy = *dy
+	}
+	first.begins = first.x != nil || first.y != nil || depth == 0
+	first.pathOrTurn = slices.Contains(single[:], false) || n.attr["rotate"] != "" || n.attr["textLength"] != ""
+	*out = append(*out, first)
+	for _, k := range n.kids {
+		if err := r.budget.Spend(1); err != nil {
+			return err
+		}
+		switch k.name {
+		case wordsNode:
+			*out = append(*out, run{words: k.text, c: c, pathOrTurn: first.pathOrTurn})
+		case "tspan":
+			props, err := r.sheet.of(k)
+			if err != nil {
+				return err
+			}
+			in := c
+			if in.style = c.style.with(props, r.d); in.style.gone {
+				continue
+			}
+			in.style.fillOpacity *= in.style.opacity
+			if err := r.runs(k, in, out, depth+1); err != nil {
+				return err
+			}
+		case "textPath":
+			*out = append(*out, run{words: "-", c: c, pathOrTurn: true})
+		}
+	}
+	return nil
+}
+
+// tidy collapses white space, as it is collapsed in SVG: to one space between words, over
+// all runs, and none at either end.
+func tidy(runs []run) {
+	space := true // nothing but white space so far
+	last := -1
+	for i := range runs {
+		var b strings.Builder
+		for _, c := range strings.NewReplacer("\n", " ", "\t", " ", "\r", " ").Replace(runs[i].words) {
+			if c == ' ' && space {
+				continue
+			}
+			space = c == ' '
+			b.WriteRune(c)
+		}
+		if runs[i].words = b.String(); runs[i].words != "" {
+			last = i
+		}
+	}
+	if last >= 0 {
+		runs[last].words = strings.TrimRight(runs[last].words, " ")
+	}
+}
