@@ -64,14 +64,28 @@ func (a *App) Change(ctx context.Context, id string, base int64, commands []card
 	if len(commands) == 0 {
 		return View{}, &card.Refusal{Field: "commands", Why: "There is nothing to change."}
 	}
-	return a.step(ctx, id, base, func(o *opened) (Revision, error) {
-		next, err := card.Apply(o.rev.Card, commands...)
-		if err != nil {
-			return Revision{}, err
-		}
-		if err := a.verify(ctx, next); err != nil {
-			return Revision{}, err
-		}
+	// What may take long is worked out while others may read and change the card. Whoever
+	// asked may be gone by then: what was not committed has not happened.
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	rev := o.rev
+	o.Unlock()
+	if rev.Number != base {
+		return View{}, ErrStale
+	}
+	next, err := card.Apply(rev.Card, commands...)
+	if err != nil {
+		return View{}, err
+	}
+	if err := a.verify(ctx, next); err != nil {
+		return View{}, err
+	}
+	if err := ctx.Err(); err != nil {
+		return View{}, err
+	}
+	return a.step(ctx, id, base, func(*opened) (Revision, error) {
 		return a.store.Commit(ctx, id, base, next, commands[0].Label(), a.now())
 	})
 }

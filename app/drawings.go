@@ -128,6 +128,11 @@ func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incomin
 	if err != nil {
 		return Incoming{}, err
 	}
+	for _, s := range d.Shapes {
+		if n := s.Path.Len(); n > card.MaxSegments {
+			d.Note("An outline of %d pieces comes in with %d at the most, moved by less than a tenth of a millimetre.", n, card.MaxSegments)
+		}
+	}
 	sum := sha256.Sum256(raw)
 	in := Incoming{
 		ID: hex.EncodeToString(sum[:]), Name: tidyName(name), Width: d.Width, Height: d.Height, Pictures: len(d.Pictures),

@@ -57,8 +57,8 @@ func (d *Drawn) UnmarshalJSON(raw []byte) error {
 	return nil
 }
 
-// maxSegments bounds one drawn outline; a traced picture has some thousands.
-const maxSegments = 50000
+// MaxSegments bounds one drawn outline; a traced picture has some thousands.
+const MaxSegments = 50_000
 
 // check looks whether the path can be an outline, or lines if it may be open.
 func (d *Drawn) check(name string, open bool) error {
@@ -68,8 +68,8 @@ func (d *Drawn) check(name string, open bool) error {
 	if err := d.path.Check(); err != nil {
 		return Refuse("path", "“%s” cannot be taken: %v.", name, err)
 	}
-	if d.path.Len() > maxSegments {
-		return Refuse("path", "“%s” has more than %d pieces of outline. Simplify it first.", name, maxSegments)
+	if d.path.Len() > MaxSegments {
+		return Refuse("path", "“%s” has more than %d pieces of outline, which is the most. Take fewer or smoother ones.", name, MaxSegments)
 	}
 	if open {
 		return nil

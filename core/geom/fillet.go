@@ -171,13 +171,55 @@ func inset(c Curve, t, d float64) (p, v Point) {
 }
 
 // Simplify lays few cubics through every ring and stroke, nowhere farther than
-// tol from it. Corners stay.
+// tol from it. Corners stay; where there are so many that little is gained, a roughness of
+// less than about a third of tol goes.
 func Simplify(p Path, tol float64) Path {
 	var out []Path
 	for _, l := range p.Flatten(tol / 4) {
-		out = append(out, Fit(l, tol*3/4, .35))
+		fit := Fit(l, tol*3/4, .35)
+		if 2*fit.Len() > len(l.Points) {
+			l.Points = thin(l.Points, tol*.35)
+			if smooth := Fit(l, tol*.4, .35); smooth.Len() < fit.Len() {
+				fit = smooth
+			}
+		}
+		out = append(out, fit)
 	}
 	return Join(out...)
+}
+
+// thin leaves out points that are within tol of the lines between those that stay.
+// (Douglas and Peucker, "Algorithms for the reduction of the number of points required to
+// represent a digitized line", 1973.)
+func thin(pts []Point, tol float64) []Point {
+	if len(pts) < 3 {
+		return pts
+	}
+	keep := make([]bool, len(pts))
+	keep[0], keep[len(pts)-1] = true, true
+	type stretch struct{ from, to int }
+	todo := []stretch{{0, len(pts) - 1}}
+	for len(todo) > 0 {
+		s := todo[len(todo)-1]
+		todo = todo[:len(todo)-1]
+		far, at := tol, -1
+		for i := s.from + 1; i < s.to; i++ {
+			if d := foot(pts[i], pts[s.from], pts[s.to]).Sub(pts[i]).Len(); d > far {
+				far, at = d, i
+			}
+		}
+		if at > 0 {
+			keep[at] = true
+			todo = append(todo, stretch{s.from, at}, stretch{at, s.to})
+		}
+	}
+	out := make([]Point, 0, len(pts)/4)
+	for i, p := range pts {
+		if keep[i] {
+			out = append(out, p)
+		}
+	}
+	return out
 }
 
 // Covers reports whether a path covers a place under a fill rule.

@@ -77,3 +77,18 @@ func TestPlacesAreCoveredByEitherRule(t *testing.T) {
 	assert.False(t, twice.Covers(Pt(-1, 1), NonZero))
 	assert.False(t, twice.Reverse().Covers(Pt(3, 3), Positive))
 }
+
+// A rough outline loses its roughness where that is finer than the tolerance.
+func TestRoughOutlinesAreSmoothed(t *testing.T) {
+	r := rand.New(rand.NewPCG(111, 112))
+	for range cases(300, 12) {
+		p := noisy(r, 2000+r.IntN(2000), .003)
+		q := Simplify(p, .02)
+		require.Less(t, 3*q.Len(), p.Len())
+		for i := range 40 {
+			at, _, _ := q.PointAt(q.Length() * float64(i) / 40)
+			near, _ := p.Nearest(at)
+			require.Less(t, near.Distance, .02)
+		}
+	}
+}

@@ -89,7 +89,7 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 		}
 	}
 	if geom.Tangled(maxCrossings, combined...) {
-		return nil, card.Refuse("drawing", "The shapes and lines cross each other more than %d times. Leave some out, or bring lines in as lines rather than as shapes.", maxCrossings)
+		return nil, card.Refuse("drawing", "The shapes and lines cross each other more than a hundred thousand times. Leave some out, or bring lines in as lines rather than as shapes.")
 	}
 	d.Transform(geom.Shift(middle.X-b.Centre().X, middle.Y-b.Centre().Y))
 	m := maker{name: name, counts: map[string]int{}}
@@ -98,11 +98,16 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 	var seen painting
 	for _, s := range d.Shapes {
 		use := uses[lineKey(s)]
-		s.Width = max(s.Width, finestLine)
-		for _, p := range s.Parts() {
-			if p.Line && use == AsPrinted || !p.Line && filled != LeaveOut {
-				seen.add(s.Name, p, filled == AsPiece && !p.Line)
-			}
+		printed := s
+		printed.Width = max(s.Width, finestLine)
+		if use != AsPrinted {
+			printed.Stroke = ""
+		}
+		if filled == LeaveOut {
+			printed.Fill = ""
+		}
+		for _, p := range printed.Parts() {
+			seen.add(s.Name, p, filled == AsPiece && !p.Line)
 		}
 		if s.Stroke != "" && use != AsPrinted {
 			k := lineKey(s)
@@ -191,7 +196,26 @@ func (m *maker) title(own, what string) string {
 // tooSmall is the least extent of something that is worth an item, mm.
 const tooSmall = .5
 
+// within is how far, in mm, an outline of too many pieces may be moved to have fewer.
+var within = []float64{.01, .02, .05, .1}
+
+// Simplified is a path of no more pieces than an item may have, where that can be had within
+// a tenth of a millimetre; one of few is as it was.
+func Simplified(p geom.Path) geom.Path {
+	out := p
+	for _, tol := range within {
+		if out.Len() <= card.MaxSegments {
+			break
+		}
+		out = geom.Simplify(p, tol)
+	}
+	return out
+}
+
 func (m *maker) outline(name string, path geom.Path, made card.Made, fill card.Fill) {
+	if path.Len() > card.MaxSegments {
+		path = geom.Union(geom.NonZero, Simplified(path))
+	}
 	b := path.Bounds()
 	if min(b.W, b.H) < tooSmall {
 		return
@@ -260,7 +284,7 @@ func (m *maker) lines(shapes []drawing.Shape, use Use) {
 			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: "white-216"}, card.Fill{})
 		}
 	default:
-		path := geom.Join(paths...)
+		path := Simplified(geom.Join(paths...))
 		b := path.Bounds()
 		if max(b.W, b.H) < tooSmall {
 			return

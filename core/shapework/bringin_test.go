@@ -1,6 +1,7 @@
 package shapework_test
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 
@@ -192,4 +193,36 @@ func TestGradientsComeIn(t *testing.T) {
 	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPiece, geom.Pt(100, 100))
 	require.NoError(t, err)
 	assert.Equal(t, card.Cut, items[0].Made.As)
+}
+
+// An outline of more pieces than an item may have comes in with fewer, near where it was.
+func TestAnOutlineOfTooManyPiecesIsSimplified(t *testing.T) {
+	var b geom.Builder
+	const n = 120_000
+	for i := range n {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
+		p := geom.Pt(c, s).Mul(60 + 5*math.Sin(40*math.Pi*float64(i)/n) + .002*float64(i%2))
+		if i == 0 {
+			b.Move(p)
+		} else {
+			b.Line(p)
+		}
+	}
+	path := b.Close().Path()
+	d := drawing.Drawing{Shapes: []drawing.Shape{{Fill: "#587a4a", Stroke: "#000000", Width: .2, Path: path}}}
+	key := shapework.LineKinds(d)[0].Key
+	items, err := shapework.Items(d, "Wreath", map[string]shapework.Use{key: shapework.Use(card.RoleCut)}, shapework.AsPrinted, d.Bounds().Centre())
+	require.NoError(t, err)
+	_, err = card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items})
+	require.NoError(t, err, "the card takes it")
+	for _, p := range []geom.Path{items[0].Form.Path.Path(), items[1].Lines.Path.Path()} {
+		assert.Less(t, p.Len(), card.MaxSegments)
+		assert.InEpsilon(t, path.Area(), p.Area(), 1e-4)
+		mid := p.Bounds().Centre().Sub(path.Bounds().Centre())
+		for i := 0; i < p.Len(); i += max(1, p.Len()/15) {
+			q, _, _ := p.PointAt(p.Length() * float64(i) / float64(p.Len()))
+			near, _ := path.Nearest(q.Sub(mid))
+			require.Less(t, near.Distance, .1)
+		}
+	}
 }

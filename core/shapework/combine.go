@@ -55,6 +55,9 @@ func operands(f *card.Face, ids []string, verb string, least int) ([]operand, er
 		}
 		out = append(out, operand{*it, geom.Union(geom.NonZero, s.Outline.Transform(s.At)), s.Turn})
 	}
+	if len(out) > 1 && geom.Tangled(maxCrossings, paths(out)...) {
+		return nil, card.Refuse("ids", "The outlines of these cross each other more than a hundred thousand times. Choose fewer, or simplify them first.")
+	}
 	return out, nil
 }
 

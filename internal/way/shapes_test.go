@@ -107,3 +107,34 @@ func TestADrawingIsBroughtIn(t *testing.T) {
 	h.choose("line-role", "Perforation")
 	assert.Equal(t, card.RolePerforation, h.item(3, "i2").Lines.Role)
 }
+
+// A drawing comes in as it looks: what is seen through, gradients, dashes, words whose face
+// is at hand; what is not taken is told before.
+func TestADrawingComesInAsItLooks(t *testing.T) {
+	h := lay(t)
+	file := filepath.Join(t.TempDir(), "Lantern.svg")
+	require.NoError(t, os.WriteFile(file, []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="50mm" viewBox="0 0 60 50">
+		<linearGradient id="sky" x2="0" y2="1"><stop stop-color="#35658c"/><stop offset="1" stop-color="#e2a42b" stop-opacity="0"/></linearGradient>
+		<rect width="60" height="50" fill="url(#sky)"/>
+		<g opacity=".6"><rect x="20" y="15" width="20" height="20" fill="#a8432a" stroke="#1f2b38" stroke-width="2"/></g>
+		<path d="M5 42h50" stroke="#587a4a" stroke-width="2" stroke-dasharray="5 5"/>
+		<text x="30" y="10" font-family="Pacifico" font-size="8" text-anchor="middle" fill="#1f2b38">Dusk</text>
+		<text x="4" y="49" font-family="Nowhere" font-size="3">small words</text></svg>`), 0o600))
+	h.click("tab-shapes")
+	h.must(h.Upload(browser.ID("drawing-input"), file))
+	h.says("drawing-notes", "The text “small words” was left out")
+	h.says("drawing-line-0", "Printed")
+	h.click("lay-drawing")
+	sky := h.item(2, "i1")
+	require.NotNil(t, sky.Fill.Gradient)
+	assert.InDelta(t, 1, sky.Fill.Gradient.Stops[1].Clear, 1e-9)
+	wall := h.item(2, "i2")
+	assert.Equal(t, "#a8432a", wall.Fill.Colour)
+	assert.InDelta(t, .4, wall.Look.Clear, 1e-9)
+	assert.InDelta(t, 18*18, wall.Form.Path.Path().Area(), 1e-3, "the line hides what is under it")
+	dashes := h.item(2, "i4")
+	assert.InDelta(t, 5*5*2, dashes.Form.Path.Path().Area(), 1e-3)
+	words := h.item(2, "i5")
+	assert.InDelta(t, 8, words.Form.Height, 4)
+	h.wait(`!!document.querySelector('[data-testid=surface] stop[stop-opacity="0"]')`)
+}

@@ -214,6 +214,9 @@ func TestWordsAreSetWhereTheirFaceIsAtHand(t *testing.T) {
 			assert.InDelta(t, 0, max(b.X-want[i].X, want[i].X-b.X, b.Y-want[i].Y, want[i].Y-b.Y, b.W-want[i].W, want[i].W-b.W, b.H-want[i].H, want[i].H-b.H), 1e-6, "%s: %v", body, b)
 		}
 	}
+	d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="9mm" height="9mm"><text id="t9" y="9" font-family="Plain"> two  words </text></svg>`), faces)
+	require.NoError(t, err)
+	assert.Equal(t, "two words", d.Shapes[0].Name)
 	for _, body := range []string{
 		`<text font-family="Plain" font-weight="bold">a</text>`,
 		`<text font-family="Plain" font-style="italic">a</text>`,

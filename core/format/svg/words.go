@@ -85,8 +85,9 @@ func (r *reader) text(n *node, c around) error {
 		}
 		at, down := 0.0, y
 		type piece struct {
-			path geom.Path
-			c    around
+			path  geom.Path
+			words string
+			c     around
 		}
 		var pieces []piece
 		for k, u := range runs[i:j] {
@@ -104,7 +105,7 @@ func (r *reader) text(n *node, c around) error {
 				r.leaveText(n)
 				return nil
 			}
-			pieces = append(pieces, piece{path.Transform(geom.Shift(at, down)), u.c})
+			pieces = append(pieces, piece{path.Transform(geom.Shift(at, down)), strings.TrimSpace(u.words), u.c})
 			at += advance
 		}
 		start := x
@@ -116,8 +117,12 @@ func (r *reader) text(n *node, c around) error {
 		}
 		for _, p := range pieces {
 			if !p.path.Empty() && !p.c.style.unseen {
+				was := len(r.d.Shapes)
 				if err := r.add(n, p.path.Transform(geom.Shift(start, 0)), p.c); err != nil {
 					return err
+				}
+				for k := was; k < len(r.d.Shapes); k++ {
+					r.d.Shapes[k].Name = p.words
 				}
 			}
 		}

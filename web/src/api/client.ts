@@ -46,16 +46,17 @@ export class Fault extends Error {
 
 const away = 'The program does not answer. Look whether it is still running; nothing that was saved is lost.'
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   let res: Response
   try {
     res = await fetch('/api' + path, {
       method,
       headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
       body: body === undefined ? undefined : JSON.stringify(body),
+      signal,
     })
   } catch {
-    throw new Fault(away, 'away')
+    throw signal?.aborted ? new Fault('Stopped. Nothing was changed.', 'stopped') : new Fault(away, 'away')
   }
   if (!res.ok) throw await fault(res)
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
@@ -106,8 +107,8 @@ export const api = {
   remove: (id: string) => call<void>('DELETE', `/cards/${id}`),
   restore: (id: string) => call<void>('POST', `/cards/${id}/restore`),
   open: (id: string) => call<View>('GET', `/cards/${id}`),
-  change: (id: string, base: number, commands: Command[]) =>
-    call<View>('POST', `/cards/${id}/changes`, { base, commands }),
+  change: (id: string, base: number, commands: Command[], signal?: AbortSignal) =>
+    call<View>('POST', `/cards/${id}/changes`, { base, commands }, signal),
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),

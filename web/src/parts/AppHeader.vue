@@ -90,7 +90,11 @@ function rename(title: string | undefined) {
       >
         {{ card.view.card.title }}
       </button>
-      <span data-testid="about">{{ about }}</span>
+      <span v-if="card.stop" role="status">
+        Working on it…
+        <button class="stop" data-testid="stop-change" @click="card.stop()">Stop</button>
+      </span>
+      <span v-else data-testid="about">{{ about }}</span>
     </div>
     <StationStrip :here="here" :list="list" @go="$emit('go', $event)" />
     <div class="acts">
@@ -197,6 +201,15 @@ function rename(title: string | undefined) {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.stop {
+  border: 0;
+  padding: 0 2px;
+  background: none;
+  font: inherit;
+  font-weight: 600;
+  color: var(--rust);
+  cursor: pointer;
 }
 .name,
 .title input {

@@ -159,3 +159,30 @@ test('choosing adds and takes away', async () => {
   card.work('back')
   assert.deepEqual(card.selection, [])
 })
+
+test('a change that takes long can be stopped, and then nothing has changed', async (t) => {
+  t.mock.timers.enable({ apis: ['setTimeout'] })
+  let slow = true
+  const asked = answering((a) => {
+    if (a.method === 'GET') return { json: view(1, [{ id: 'a' }]) }
+    if (slow) return new Promise(() => undefined) // works and works
+    return { json: view(2, [{ id: 'a' }]) }
+  })
+  const card = useCard()
+  await card.open('c1')
+  const first = card.change(nudge)
+  const offered = () => card.stop
+  await settled()
+  assert.equal(offered(), undefined, 'what is quick is not offered to be stopped')
+  t.mock.timers.tick(700)
+  offered()!()
+  assert.equal(await first, undefined)
+  assert.equal(offered(), undefined)
+  assert.equal(card.saving, 0)
+  assert.equal(card.view?.revision, 1)
+  assert.deepEqual(said, ['Stopped. Nothing was changed.'])
+  slow = false
+  await card.change(nudge)
+  assert.equal(card.view?.revision, 2, 'the next goes on from what there is')
+  assert.deepEqual(based(asked), [1, 1])
+})

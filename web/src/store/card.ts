@@ -9,6 +9,9 @@ import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from
 
 export type FaceID = Face['id']
 
+/** How long a change is worked on, ms, before stopping it is offered. */
+const tooLong = 700
+
 export const useCard = defineStore('card', () => {
   const view = shallowRef<View>()
   const faceId = ref<FaceID>('front')
@@ -24,6 +27,8 @@ export const useCard = defineStore('card', () => {
   /** The colours of the photo that was looked at last. */
   const palette = shallowRef<{ name: string; colours: string[] }>()
   const saving = ref(0)
+  /** What stops the change that is being worked out, once that takes long. */
+  const stop = shallowRef<() => void>()
   const gone = ref('')
   /** Whether it is there, but its newest state cannot be read. */
   const damaged = ref(false)
@@ -138,7 +143,8 @@ export const useCard = defineStore('card', () => {
         return next
       } catch (e) {
         const why = e instanceof Fault ? e : new Fault(String(e), 'fault')
-        if (why.kind === 'stale') take(await api.open(v.id))
+        // What was stopped may have been done at the last moment.
+        if (why.kind === 'stale' || why.kind === 'stopped') take(await api.open(v.id))
         void message.warning({ content: why.message, duration: 7 })
         return undefined
       } finally {
@@ -149,7 +155,17 @@ export const useCard = defineStore('card', () => {
     return step
   }
 
-  const change = (...commands: Command[]) => enqueue((v) => api.change(v.id, v.revision, commands))
+  const change = (...commands: Command[]) =>
+    enqueue(async (v) => {
+      const asked = new AbortController()
+      const late = setTimeout(() => (stop.value = () => asked.abort()), tooLong)
+      try {
+        return await api.change(v.id, v.revision, commands, asked.signal)
+      } finally {
+        clearTimeout(late)
+        stop.value = undefined
+      }
+    })
   const lay = (l: Omit<LayDrawing, 'base'>) => enqueue((v) => api.layDrawing(v.id, v.revision, l))
 
   /** Asks what a change would lead to, and changes nothing. */
@@ -230,6 +246,7 @@ export const useCard = defineStore('card', () => {
     awaiting,
     palette,
     saving,
+    stop,
     gone,
     open,
     change,

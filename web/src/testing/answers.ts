@@ -19,7 +19,10 @@ export function answering(answer: (a: Asked) => Answer): Asked[] {
     const body = typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined
     const a = { method: init?.method ?? 'GET', path, body }
     asked.push(a)
-    const { status = 200, json } = await answer(a)
+    const stopped = new Promise<never>((_, reject) => {
+      init?.signal?.addEventListener('abort', () => reject(new DOMException('aborted', 'AbortError')))
+    })
+    const { status = 200, json } = await Promise.race([Promise.resolve(answer(a)), stopped])
     return new Response(json === undefined ? null : JSON.stringify(json), { status })
   }
   return asked
