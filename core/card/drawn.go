@@ -14,8 +14,15 @@ type Drawn struct {
 	box  geom.Rect
 }
 
-// NewDrawn keeps a path for a document.
-func NewDrawn(p geom.Path) *Drawn { return &Drawn{p, p.Bounds()} }
+// NewDrawn keeps a path for a document, to a nanometre: as it is when the document is read
+// back, so that what is shown does not change with that. One that cannot be written is kept
+// as it is, for check to tell.
+func NewDrawn(p geom.Path) *Drawn {
+	if q, err := geom.ParsePath(p.Data(6)); err == nil && q.Check() == nil {
+		p = q
+	}
+	return &Drawn{p, p.Bounds()}
+}
 
 // Path is the path as it was drawn.
 func (d *Drawn) Path() geom.Path { return d.path }
@@ -53,7 +60,7 @@ func (d *Drawn) UnmarshalJSON(raw []byte) error {
 	if err != nil {
 		return err
 	}
-	*d = *NewDrawn(p)
+	*d = Drawn{p, p.Bounds()}
 	return nil
 }
 

@@ -49,7 +49,8 @@ func stretch(length, speed float64) float64 {
 
 // Chunks splits the places of a path into those that are sent at once; each begins
 // where the last one ended. None goes on where it has passed before, so that a place
-// says how far the tool has come.
+// says how far the tool has come, and none ends where it has been, so that a tool that is
+// there has come to its end.
 func Chunks(points []geom.Point) [][]geom.Point {
 	var out [][]geom.Point
 	for len(points) > 1 {
@@ -59,7 +60,37 @@ func Chunks(points []geom.Point) [][]geom.Point {
 				n = k + 1
 			}
 		}
+		for n > 2 && endsWhereItWas(points[:n]) {
+			n--
+		}
 		out, points = append(out, points[:n]), points[n-1:]
 	}
 	return out
+}
+
+// How near to its end, mm, a chunk may not have passed, and how much of the way before its
+// end does not count: machines tell where their tool is to about a tenth of a millimetre.
+const (
+	sameEnd = .3
+	endWay  = 1.0
+)
+
+// endsWhereItWas reports whether a chunk passed its end before it came there.
+func endsWhereItWas(chunk []geom.Point) bool {
+	end, way := chunk[len(chunk)-1], 0.0
+	for i := len(chunk) - 1; i > 0; i-- {
+		a, b := chunk[i-1], chunk[i]
+		v := b.Sub(a)
+		if way > endWay {
+			k := 0.0
+			if l := v.Dot(v); l > 0 {
+				k = min(max(end.Sub(a).Dot(v)/l, 0), 1)
+			}
+			if a.Add(v.Mul(k)).Sub(end).Len() < sameEnd {
+				return true
+			}
+		}
+		way += v.Len()
+	}
+	return way > 0 && len(chunk) > 2 && chunk[0].Sub(end).Len() < sameEnd
 }

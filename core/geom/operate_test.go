@@ -277,6 +277,9 @@ func TestPathsGoThroughJSON(t *testing.T) {
 	r := rand.New(rand.NewPCG(101, 102))
 	for range cases(2000, 100) {
 		p := randomCurved(r)
+		if r.IntN(2) == 0 {
+			p = Offset(p.Transform(Scale(1, .5+r.Float64())), 4*r.Float64()-2, RoundCorner) // of many arcs
+		}
 		raw, err := json.Marshal(map[string]Path{"p": p})
 		require.NoError(t, err)
 		var back map[string]Path
@@ -290,6 +293,10 @@ func TestPathsGoThroughJSON(t *testing.T) {
 		}
 		require.Less(t, worst, 3e-6)
 		require.InDelta(t, p.Length(), back["p"].Length(), 1e-4)
+		once := back["p"].Data(6)
+		again, err := ParsePath(once)
+		require.NoError(t, err)
+		require.Equal(t, once, again.Data(6), "what was written once is written alike again")
 	}
 	var p Path
 	assert.ErrorContains(t, json.Unmarshal([]byte(`7`), &p), "string")

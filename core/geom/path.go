@@ -339,14 +339,17 @@ func appendArc(out []byte, a Arc, end Point, numbers func(out []byte, x, y float
 			to = a.At(a.From + (a.To-a.From)*float64(i)/float64(n))
 		}
 		out = append(out, 'A')
+		begin := len(out)
 		out = numbers(out, long, short)
-		out = append(out, ' ')
 		degrees := turn * 180 / math.Pi
-		if long-short < 1e-9 {
-			degrees = 0 // a circle has no turn
+		if axes := string(out[begin:]); long-short < 1e-9 || axes[:len(axes)/2] == axes[len(axes)/2+1:] {
+			degrees = 0 // a circle, or what is written as one, has no turn
 		}
-		// A long axis swings far by a small turn, so the turn has more digits.
-		out = strconv.AppendFloat(out, math.Round(degrees*1e9)/1e9, 'f', -1, 64)
+		out = append(out, ' ')
+		// The turn has as many digits as move a place by a tenth of a nanometre: a long axis
+		// swings far by a small turn, that of what is nearly a circle hardly matters.
+		digits := math.Pow10(int(min(max(math.Ceil(math.Log10((long-short)*2e5)), 0), 9)))
+		out = strconv.AppendFloat(out, math.Round(degrees*digits)/digits, 'f', -1, 64)
 		out = append(out, ' ', '0', ' ', sweep, ' ')
 		out = numbers(out, to.X, to.Y)
 	}
