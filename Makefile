@@ -77,7 +77,7 @@ fuzz:
 
 # The properties of the geometry on all their random cases.
 soak:
-	SOAK=1 go test -timeout 12h ./core/geom ./core/fold ./core/format/svg ./core/nest ./core/cut ./core/marks ./device/standin
+	SOAK=1 go test -timeout 12h ./app ./core/geom ./core/fold ./core/format/... ./core/nest ./core/cut ./core/marks ./device/...
 
 screenshots: web/dist/index.html tools
 	go run ./internal/shots docs/screenshots

@@ -101,7 +101,8 @@ func (o *offsetter) cap(c Curve, end Cap) {
 
 // Dash cuts a path into dashes: lengths of stroke and gap in turn, the pattern
 // begun at the given offset and repeated along each ring and stroke. A pattern
-// without length gives the path itself; one of an odd number is taken twice.
+// without length, and one that would give more than maxDashes, gives the path
+// itself; one of an odd number is taken twice.
 func Dash(p Path, pattern []float64, offset float64) Path {
 	total := 0.0
 	for _, l := range pattern {
@@ -111,7 +112,7 @@ func Dash(p Path, pattern []float64, offset float64) Path {
 		total += l
 	}
 	// Dashes too short to see would be too many to draw.
-	if total <= 1e-3 {
+	if total <= 1e-3 || p.Length()/total*float64(len(pattern)) > maxDashes {
 		return p
 	}
 	if len(pattern)%2 == 1 {
@@ -124,6 +125,9 @@ func Dash(p Path, pattern []float64, offset float64) Path {
 	}
 	return Join(out...)
 }
+
+// maxDashes bounds the dashes of one path.
+const maxDashes = 200_000
 
 func dashes(cs []Curve, closed bool, pattern []float64, total, offset float64) []Path {
 	at := math.Mod(offset, total)

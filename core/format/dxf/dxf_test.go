@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"os"
 	"strings"
 	"testing"
 
@@ -164,12 +165,36 @@ func FuzzRead(f *testing.F) {
 	f.Add(file("4", "0 SECTION 2 BLOCKS 0 BLOCK 2 B 0 LINE 10 1 20 1 11 2 21 1 0 ENDBLK 0 ENDSEC", "0 INSERT 2 B 41 2", "0 ARC 10 0 20 0 40 2 50 270 51 90"))
 	f.Add(file("", "", "0 SPLINE 70 4 71 2 40 0 40 0 40 0 40 1 40 1 40 1 41 1 41 0.7 41 1 10 1 20 0 10 1 20 1 10 0 20 1", "0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5"))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		d, err := dxf.Read(t.Context(), raw, "in")
-		if err != nil {
-			return
-		}
-		coretest.SoundDrawing(t, d)
+		coretest.Bounded(t, raw, reading)
 	})
+}
+
+func reading(ctx context.Context, raw []byte) (drawing.Drawing, error) {
+	return dxf.Read(ctx, raw, "in")
+}
+
+// Drawings of all entities, spoilt in every way, are read within bounds.
+func TestSpoiltDrawingsAreReadWithinBounds(t *testing.T) {
+	r := rand.New(rand.NewPCG(213, 214))
+	entities := []string{
+		"0 LINE 8 cut 10 1 20 2 11 4 21 6", "0 ARC 10 0 20 0 40 2 50 270 51 90", "0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5 41 0 42 6.28", "0 INSERT 2 B 70 3 71 2 44 10 45 20",
+		"0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "0 POLYLINE 66 1 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 3 20 0 0 VERTEX 10 3 20 4 0 SEQEND",
+		"0 SPLINE 70 8 71 3 40 0 40 0 40 0 40 0 40 1 40 1 40 1 40 1 10 0 20 0 10 1 20 0 10 2 20 5 10 3 20 0", "0 SPLINE 70 8 71 3 11 0 21 0 11 3 21 4",
+		"0 HATCH 70 1 91 1 92 1 93 2 72 2 10 5 20 0 40 5 50 0 51 180 73 1 72 1 10 0 20 0 11 10 21 0 97 0", "0 SOLID 10 0 20 0 11 1 21 0 12 0 22 1 13 1 23 1", "0 TEXT 1 Hi 8 cut",
+		"0 CIRCLE 10 5 20 5 40 3 210 0.3 220 0.2 230 -1",
+	}
+	n := 400
+	if os.Getenv("SOAK") != "" {
+		n = 30_000
+	}
+	for range n {
+		var some []string
+		for range 1 + r.IntN(6) {
+			some = append(some, entities[r.IntN(len(entities))])
+		}
+		raw := file([]string{"4", "", "1"}[r.IntN(3)], "0 SECTION 2 BLOCKS 0 BLOCK 2 B 10 1 20 1 0 LINE 8 0 10 1 20 1 11 2 21 1 0 ENDBLK 0 ENDSEC", some...)
+		coretest.Bounded(t, coretest.Spoilt(r, raw), reading)
+	}
 }
 
 // entities is a DXF with some entities, and a header if one is given.

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"math"
 	"math/rand/v2"
+	"os"
 	"strings"
 	"testing"
 
@@ -87,10 +88,18 @@ func TestDrawingsComeBackToAUnit(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add([]byte("IN;SP1;PU0,0;PD400,0,1,2;PR3,4;AA0,0,90;CI5;EA3,3;LBx\x03;PU;"))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		d, err := hpgl.Read(t.Context(), raw)
-		if err != nil {
-			return
-		}
-		coretest.SoundDrawing(t, d)
+		coretest.Bounded(t, raw, hpgl.Read)
 	})
+}
+
+// Plots spoilt in every way are read within bounds.
+func TestSpoiltPlotsAreReadWithinBounds(t *testing.T) {
+	r := rand.New(rand.NewPCG(215, 216))
+	n := 400
+	if os.Getenv("SOAK") != "" {
+		n = 30_000
+	}
+	for range n {
+		coretest.Bounded(t, coretest.Spoilt(r, []byte("IN;SP1;PU0,0;PD400,0,1,2;PR3,4;AA0,0,90;CI5;EA3,3;RA900,40;AR5,6,70;SC0,10,0,10;IP0,0,400,400;LT2,4;WG50,0,90;LBx\x03;PU;SP2;PA;PD7,8;")), hpgl.Read)
+	}
 }

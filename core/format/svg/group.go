@@ -161,6 +161,18 @@ func (r *reader) clip(ref string, c around, from int) error {
 // cuts it off; of a wider one the clip cuts its edges.
 const fineLine = .3
 
+// What of a line is worked out as an outline: longer ones, and those that cross themselves
+// more often, stay lines.
+const (
+	mostOutlined = 3000
+	mostCrossed  = 20_000
+)
+
+// outlined reports whether the stroke of a shape, if it has one, can be worked out.
+func outlined(s drawing.Shape) bool {
+	return s.Stroke == "" || s.Path.Len() <= mostOutlined && !geom.Tangled(mostCrossed, s.Path)
+}
+
 // within is what lies of a shape in a region.
 func within(s drawing.Shape, region geom.Path) []drawing.Shape {
 	var out []drawing.Shape
@@ -171,7 +183,7 @@ func within(s drawing.Shape, region geom.Path) []drawing.Shape {
 		out = append(out, fill)
 	}
 	if s.Stroke != "" {
-		if s.Role != "" || s.Width <= fineLine {
+		if s.Role != "" || s.Width <= fineLine || !outlined(s) {
 			line.Path, _ = geom.CutStrokes(s.Path, geom.NonZero, region)
 		} else if edge := s.Outline(); geom.Contains(geom.NonZero, region, edge) {
 			line.Path = s.Path
@@ -228,12 +240,18 @@ func (r *reader) mask(ref string, c around, from int) error {
 		return err
 	}
 	var parts []drawing.Part
+	simple := true
 	for _, s := range r.d.Shapes[from:] {
-		parts = append(parts, s.Parts()...)
+		if simple = simple && outlined(s) && len(parts) <= mostMasked; simple {
+			parts = append(parts, s.Parts()...)
+		}
+	}
+	for _, s := range drawn {
+		simple = simple && outlined(s)
 	}
 	r.d.Shapes = r.d.Shapes[:from]
-	if len(parts) > mostMasked {
-		r.d.Note("A mask of more than %d parts was not applied; what it would hide is there as it is drawn.", mostMasked)
+	if !simple || len(parts) > mostMasked {
+		r.d.Note("A mask that is too intricate was not applied; what it would hide is there as it is drawn.")
 		r.d.Shapes = append(r.d.Shapes, drawn...)
 		return nil
 	}
@@ -326,17 +344,18 @@ const mostFlattened = 400
 // what lies on each other in it only the uppermost is seen.
 func (r *reader) weaken(k float64, from int) error {
 	drawn := r.d.Shapes[from:]
-	overlap := false
+	overlap, simple := false, true
 	boxes := make([]geom.Rect, 0, len(drawn))
 	for _, s := range drawn {
 		overlap = overlap || s.Fill != "" && s.Stroke != ""
+		simple = simple && outlined(s)
 		b := s.Path.Bounds().Grow(s.Width / 2)
 		for i := 0; i < len(boxes) && !overlap && len(drawn) <= mostFlattened; i++ {
 			overlap = boxes[i].Overlaps(b)
 		}
 		boxes = append(boxes, b)
 	}
-	if !overlap || len(drawn) > mostFlattened {
+	if !overlap || !simple || len(drawn) > mostFlattened {
 		for i := range drawn {
 			s := &drawn[i]
 			s.Faint, s.Line.Faint = 1-(1-s.Faint)*k, 1-(1-s.Line.Faint)*k
@@ -350,7 +369,7 @@ func (r *reader) weaken(k float64, from int) error {
 		for _, p := range s.Parts() {
 			parts, of = append(parts, p), append(of, s)
 			through = through || p.Faint >= 1/512.
-			if err := r.budget.Spend(8 * p.Region.Len()); err != nil {
+			if err := r.budget.Spend(8 * (s.Path.Len() + p.Region.Len())); err != nil {
 				return err
 			}
 		}

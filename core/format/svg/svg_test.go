@@ -2,8 +2,10 @@ package svg_test
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"math/rand/v2"
+	"os"
 	"strings"
 	"testing"
 
@@ -169,10 +171,22 @@ func FuzzRead(f *testing.F) {
 	f.Add([]byte(`<svg width="10mm" height="10mm" viewBox="0 0 10 10"><style>.a{fill:red}</style><g transform="rotate(3)"><use href="#b"/><rect id="b" class="a" rx="1" width="3" height="3"/></g></svg>`))
 	f.Add([]byte(`<svg><image href="data:image/png;base64,aGVsbG8=" width="1" height="1"/><path d="M0 0A5 5 0 0110 0z" stroke="url(#g)"/><linearGradient id="g" href="#g"/></svg>`))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		d, err := svg.Read(t.Context(), raw, nil)
-		if err != nil {
-			return
-		}
-		coretest.SoundDrawing(t, d)
+		coretest.Bounded(t, raw, reading)
 	})
+}
+
+func reading(ctx context.Context, raw []byte) (drawing.Drawing, error) {
+	return svg.Read(ctx, raw, nil)
+}
+
+// Drawings of every construct, spoilt in every way, are read within bounds.
+func TestSpoiltDrawingsAreReadWithinBounds(t *testing.T) {
+	r := rand.New(rand.NewPCG(211, 212))
+	n := 250
+	if os.Getenv("SOAK") != "" {
+		n = 20_000
+	}
+	for range n {
+		coretest.Bounded(t, coretest.Spoilt(r, []byte(coretest.RandomSVG(r))), reading)
+	}
 }
