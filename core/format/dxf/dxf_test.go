@@ -62,6 +62,7 @@ func TestEntitiesBecomeOutlines(t *testing.T) {
 		"polyline":       {"0 POLYLINE 66 1 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 3 20 0 0 VERTEX 10 3 20 4 0 SEQEND", 3, 4, 12, true},
 		"spline":         {"0 SPLINE 70 8 71 3 40 0 40 0 40 0 40 0 40 1 40 1 40 1 40 1 10 0 20 0 10 1 20 0 10 2 20 0 10 3 20 0", 3, 0, 3, false},
 		"fit points":     {"0 SPLINE 70 8 71 3 11 0 21 0 11 3 21 4", 3, 4, 5, false},
+		"far round":      {"0 ELLIPSE 10 0 20 0 11 4 21 0 40 1 41 1000000000 42 6.283185307179586", 8, 8, 4 * math.Mod(2*math.Pi-math.Mod(1e9, 2*math.Pi), 2*math.Pi), false},
 		"from behind":    {"0 CIRCLE 10 5 20 5 40 3 230 -1", 6, 6, 6 * math.Pi, true},
 	} {
 		d := read(t, file("4", "", c.entity))

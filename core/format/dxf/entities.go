@@ -238,10 +238,12 @@ func ellipse(e entity) (geom.Path, bool) {
 	short := cross(e.normal(), [3]float64{u.X, u.Y, e.number(31, 0)})
 	v := geom.Pt(short[0], short[1]).Mul(ratio)
 	a0, a1 := e.number(41, 0), e.number(42, 2*math.Pi)
-	for a1 <= a0 && a1 > a0-1e4 {
+	closed := a1-a0 >= 2*math.Pi-1e-9
+	if a0, a1 = math.Mod(a0, 2*math.Pi), math.Mod(a1, 2*math.Pi); closed {
+		a1 = a0 + 2*math.Pi
+	} else if a1 <= a0 {
 		a1 += 2 * math.Pi
 	}
-	closed := a1-a0 >= 2*math.Pi-1e-9
 	s, co := math.Sincos(a0)
 	// A circle's arc, mapped to the ellipse's axes.
 	var b geom.Builder

@@ -384,6 +384,10 @@ func (r *reader) stroke(s *drawing.Shape, c around) {
 	for _, l := range c.style.line.Dashes {
 		s.Line.Dashes = append(s.Line.Dashes, l*scale)
 	}
+	if s.Width > drawing.MaxPlace {
+		r.d.Note("A line more than %d m wide was left out.", drawing.MaxPlace/1000)
+		s.Stroke = ""
+	}
 	if alpha *= c.style.strokeOpacity; s.Width <= 0 || alpha < 1/512. {
 		s.Stroke = ""
 	}
