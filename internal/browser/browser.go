@@ -219,6 +219,9 @@ func (p *Page) Resize(w, h int64) error { return p.Do(chromedp.EmulateViewport(w
 
 // Shot is a PNG of the window.
 func (p *Page) Shot() ([]byte, error) {
+	if err := p.Wait(`document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getTiming().iterations === Infinity)`); err != nil {
+		return nil, err
+	}
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	return chromedp.Run(ctx, chromedp.CaptureScreenshot())
