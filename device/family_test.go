@@ -72,10 +72,9 @@ func (m *machine) serve(conn io.ReadWriter) {
 				step++
 				fresh, asked, way = false, 0, [][2]float64{at}
 			}
-			if op, rest, _ := strings.Cut(text, " "); strings.HasPrefix(op, "P") && len(text) > 2 {
-				rest = text[2:]
+			if strings.HasPrefix(text, "P") && len(text) > 2 {
 				pen = map[string]int{"PD": 1}[text[:2]]
-				f := strings.Split(rest, ",")
+				f := strings.Split(text[2:], ",")
 				for i := 0; i+1 < len(f); i += 2 {
 					x, _ := strconv.ParseFloat(f[i], 64)
 					y, _ := strconv.ParseFloat(f[i+1], 64)

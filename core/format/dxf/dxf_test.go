@@ -59,6 +59,7 @@ func TestEntitiesBecomeOutlines(t *testing.T) {
 		"ellipse":        {"0 ELLIPSE 10 0 20 0 11 4 21 0 40 0.5 41 0 42 6.283185307179586", 8, 4, 19.3769, true},
 		"light polyline": {"0 LWPOLYLINE 90 4 70 1 10 0 20 0 10 8 20 0 10 8 20 6 10 0 20 6", 8, 6, 28, true},
 		"bulge":          {"0 LWPOLYLINE 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", 4, 4, 4 * math.Pi, true},
+		"hardly a bulge": {"0 LWPOLYLINE 90 2 70 0 10 0 20 0 42 0.0000001 10 4 20 0", 4, 2e-7, 4, false},
 		"polyline":       {"0 POLYLINE 66 1 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 3 20 0 0 VERTEX 10 3 20 4 0 SEQEND", 3, 4, 12, true},
 		"spline":         {"0 SPLINE 70 8 71 3 40 0 40 0 40 0 40 0 40 1 40 1 40 1 40 1 10 0 20 0 10 1 20 0 10 2 20 0 10 3 20 0", 3, 0, 3, false},
 		"fit points":     {"0 SPLINE 70 8 71 3 11 0 21 0 11 3 21 4", 3, 4, 5, false},

@@ -274,6 +274,10 @@ func lightPolyline(e entity) (geom.Path, bool) {
 	return polyline(pts, bulges, int(e.number(70, 0))&1 != 0)
 }
 
+// widest is the radius up to which an arc stays one: what is larger has its centre farther
+// away than anything may be.
+const widest = 1e5
+
 // polyline joins points by lines and arcs. A bulge is the tangent of a quarter
 // of the arc's angle, positive when it runs from x to y.
 func polyline(pts []geom.Point, bulges []float64, closed bool) (geom.Path, bool) {
@@ -299,6 +303,13 @@ func polyline(pts []geom.Point, bulges []float64, closed bool) (geom.Path, bool)
 			continue
 		}
 		c, rad, a0, a1 := bulge(p, q, k)
+		if rad > widest {
+			// So small a part of the circle is a cubic to far less than a nanometre.
+			u, v := p.Sub(c), q.Sub(c)
+			t := 4. / 3 * math.Tan((a1-a0)/4)
+			b.Cubic(p.Add(geom.Pt(-u.Y, u.X).Mul(t)), q.Sub(geom.Pt(-v.Y, v.X).Mul(t)), q)
+			continue
+		}
 		b.ArcTo(c, rad, a0, a1, q)
 	}
 	if closed {
