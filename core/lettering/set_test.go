@@ -109,3 +109,35 @@ func TestScriptIsOneOutline(t *testing.T) {
 	assert.Positive(t, s.Outline.Rings()[0].Area())
 	assert.Len(t, geom.Union(geom.NonZero, s.Outline).Rings(), len(s.Outline.Rings()))
 }
+
+func TestALineOfWordsStandsOnItsBaseline(t *testing.T) {
+	for _, f := range Fonts() {
+		outline, advance, missing, err := Line(f.ID, "Hxn", 10, 0)
+		require.NoError(t, err)
+		assert.Empty(t, missing)
+		b := outline.Bounds()
+		assert.InDelta(t, 0, b.Bottom(), 2.5, "%s stands on it", f.ID)
+		assert.Less(t, b.Y, -4.0, f.ID)
+		assert.InDelta(t, advance, b.Right(), 4, f.ID)
+		_, wide, _, err := Line(f.ID, "Hxn", 10, 2)
+		require.NoError(t, err)
+		assert.InDelta(t, advance+4, wide, 1e-6, "spacing lies between the letters")
+	}
+	_, _, missing, err := Line("nunito-400", "a\u4e2da\u4e2d", 10, 0)
+	require.NoError(t, err)
+	assert.Equal(t, "\u4e2d", missing, "told once")
+	_, _, _, err = Line("none", "a", 10, 0)
+	assert.ErrorContains(t, err, "no font")
+}
+
+func TestFontsGoByTheirFamilies(t *testing.T) {
+	for name, want := range map[string]string{"Pacifico": "pacifico-400", "NUNITO": "nunito-400", "zilla slab": "zilla-slab-600", "Serif": "", "": ""} {
+		id, ok := Named(name, false)
+		assert.Equal(t, want, id, name)
+		assert.Equal(t, want != "", ok, name)
+	}
+	_, ok := Named("Nunito", true)
+	assert.False(t, ok, "there is no bold one")
+	id, _ := Named("Fredoka", true)
+	assert.Equal(t, "fredoka-700", id)
+}

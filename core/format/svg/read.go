@@ -345,7 +345,7 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 	} else {
 		s.Fill, alpha = r.paint(c.style.fill, c.style)
 	}
-	if alpha *= c.style.fillOpacity; alpha < 1/512. {
+	if alpha *= c.style.fillOpacity; alpha < 1/512. || min(box.W, box.H) < 1e-9 {
 		s.Fill, s.Gradient = "", nil
 	} else {
 		s.Faint = 1 - alpha

@@ -40,7 +40,7 @@ const how = computed(() => {
 </script>
 
 <template>
-  <div class="verbs">
+  <div class="verbs" :class="{ full: one?.kind === 'lettering' }">
     <button
       class="verb fold"
       :aria-pressed="!prefs.leftOpen"
@@ -159,6 +159,12 @@ const how = computed(() => {
   padding-left: 8px;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+/* Lettering has a verb more; its name comes before the steps, which keys and the stack have too. */
+@media (max-width: 1340px) {
+  .full .steps {
+    display: none;
+  }
 }
 @media (max-width: 1150px) {
   .steps {
