@@ -47,6 +47,9 @@ const fewFacets = 16
 // not go one by one.
 const maxDent = 32
 
+// widestMouth is how wide the mouth of what is taken out is at most, in radii.
+const widestMouth = 1.9
+
 // roller is the facets of one ring.
 type roller struct {
 	d         float64
@@ -304,11 +307,26 @@ func (w *roller) bridge(i int32, n int) bool {
 	if !ok || !a.holds(x) || !b.holds(y) {
 		return false
 	}
+	// The dent is too small for a disc to lie in it. One that came in at the mouth, touching
+	// neither p nor q, would have its centre .62 radii from c or more, since the circles
+	// meet within the mouth, and so 1.2 squares of the radius of it would lie in the dent.
 	p, q := a.touch(x), b.touch(y)
+	if n > 0 && q.Sub(p).Len() > widestMouth*w.r {
+		return false
+	}
+	at, area := a.end(), 0.0
 	for k := i; k != to; k = w.list[k].next {
-		if !w.clears(&w.list[k], c, p, q) {
+		f := &w.list[k]
+		if !w.clears(f, c) {
 			return false
 		}
+		next := f.end()
+		area += at.Sub(p).Cross(next.Sub(p)) / 2
+		at = next
+	}
+	area += at.Sub(p).Cross(b.at.Sub(p))/2 + b.at.Sub(p).Cross(q.Sub(p))/2
+	if math.Abs(area) > w.r*w.r {
+		return false
 	}
 	for k := i; k != to; {
 		f := &w.list[k]
@@ -321,18 +339,20 @@ func (w *roller) bridge(i int32, n int) bool {
 	return true
 }
 
-// clears reports whether a disc about c that touches p and q leaves the facet between them
-// beneath it. All of them must be near each other, so that no disc has room between.
-func (w *roller) clears(f *facet, c, p, q Point) bool {
-	end, closest := f.at, f.at
+// end is where a facet ends on the ring.
+func (f *facet) end() Point {
 	if f.kind == straight {
-		end = f.at.Add(f.dir.Mul(f.length))
-		closest = f.at.Add(f.dir.Mul(min(max(c.Sub(f.at).Dot(f.dir), 0), f.length)))
+		return f.touch(f.length)
 	}
-	for _, v := range [3]Point{f.at, end, q} {
-		if v.Sub(p).Len() > w.r {
-			return false
-		}
+	return f.at
+}
+
+// clears reports whether a disc about c that touches the facets on both sides of one leaves
+// it beneath.
+func (w *roller) clears(f *facet, c Point) bool {
+	closest := f.at
+	if f.kind == straight {
+		closest = foot(c, f.at, f.end())
 	}
 	return closest.Sub(c).Len() >= w.r-1e-10
 }

@@ -217,9 +217,16 @@ func (p *Page) Upload(sel string, files ...string) error {
 // Resize gives the window another size.
 func (p *Page) Resize(w, h int64) error { return p.Do(chromedp.EmulateViewport(w, h)) }
 
-// Shot is a PNG of the window.
+// calm counts how often in a row nothing on the page moved but what moves for ever.
+const calm = `(window.calm = document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getTiming().iterations === Infinity) ? (window.calm ?? 0) + 1 : 0)`
+
+// Shot is a PNG of the window, once nothing on it moves any more.
 func (p *Page) Shot() ([]byte, error) {
-	if err := p.Wait(`document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getTiming().iterations === Infinity)`); err != nil {
+	// Nothing has moved for some looks in a row: what opens begins to move a little later.
+	if err := p.Wait(calm + ` > 10`); err != nil {
+		return nil, err
+	}
+	if _, err := Eval[int](p, `window.calm = 0`); err != nil {
 		return nil, err
 	}
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
