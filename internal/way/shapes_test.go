@@ -138,3 +138,22 @@ func TestADrawingComesInAsItLooks(t *testing.T) {
 	assert.InDelta(t, 8, words.Form.Height, 4)
 	h.wait(`!!document.querySelector('[data-testid=surface] stop[stop-opacity="0"]')`)
 }
+
+// A change that the program does not answer for long is offered to be stopped; then nothing
+// has changed, and work goes on.
+func TestAChangeThatTakesLongCanBeStopped(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	_, err := browser.Eval[int](h.Page, `(window.asked = window.fetch, window.fetch = (to, how) => window.held !== 0 && String(to).endsWith('/changes')
+		? new Promise((_, stopped) => how.signal.addEventListener('abort', () => stopped(new DOMException('', 'AbortError')))) : window.asked(to, how), 1)`)
+	h.must(err)
+	h.click("layer-i1")
+	h.click("duplicate")
+	h.click("stop-change")
+	h.wait(`document.body.textContent.includes('Stopped. Nothing was changed.')`)
+	h.says("about", "saved")
+	h.item(1, "i1")
+	_, err = browser.Eval[int](h.Page, `window.held = 0`)
+	h.must(err)
+	h.click("duplicate")
+	h.item(2, "i2")
+}
