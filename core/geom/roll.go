@@ -6,14 +6,13 @@ import "math"
 // rolls along the ring without overlapping it. What such a disc cannot touch, the foot of a
 // dent narrower than the disc or the chords of a bay of about its radius, adds nothing to
 // the offset, but the raw curves of it run to and fro and cross each other as often as the
-// square of their number. So before a raw curve is written, what lies beneath a disc that touches
-// its two neighbours at once is taken out, and the neighbours' curves end in the disc's
-// centre. That is as if the dent were filled up to the
-// disc, which is part of the closing of the inside by that disc (Serra, "Image analysis and
-// mathematical morphology", 1982), and the offset of a closing is that of the set itself.
-// Filling widens the inside only where no disc reaches without meeting the dent's sides, so
-// the number of parts that Offset counts stays zero where it was zero, and positive where
-// it was positive.
+// square of their number. So before a raw curve is written, what lies beneath a disc that
+// touches its two neighbours at once is taken out, and the neighbours' curves end in the
+// disc's centre. That is as if the dent were filled up to the disc, which is part of the
+// closing of the inside by that disc (Serra, "Image analysis and mathematical morphology",
+// 1982), and the offset of a closing is that of the set itself. Filling widens the inside
+// only where no disc reaches without meeting the dent's sides, so the number of parts that
+// Offset counts stays zero where it was zero, and positive where it was positive.
 
 // facet is a part of a ring that a rolling disc may touch.
 type facet struct {
