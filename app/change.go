@@ -13,6 +13,7 @@ import (
 	"sectilis/core/lettering"
 	"sectilis/core/opening"
 	"sectilis/core/paper"
+	"sectilis/core/scene"
 	"sectilis/core/shapework"
 	"sectilis/core/sheet"
 	"sectilis/core/sketch"
@@ -64,25 +65,8 @@ func (a *App) Change(ctx context.Context, id string, base int64, commands []card
 	if len(commands) == 0 {
 		return View{}, &card.Refusal{Field: "commands", Why: "There is nothing to change."}
 	}
-	// What may take long is worked out while others may read and change the card. Whoever
-	// asked may be gone by then: what was not committed has not happened.
-	o, err := a.load(ctx, id)
+	_, _, next, err := a.workOut(ctx, id, base, commands)
 	if err != nil {
-		return View{}, err
-	}
-	rev := o.rev
-	o.Unlock()
-	if rev.Number != base {
-		return View{}, ErrStale
-	}
-	next, err := card.Apply(rev.Card, commands...)
-	if err != nil {
-		return View{}, err
-	}
-	if err := a.verify(ctx, next); err != nil {
-		return View{}, err
-	}
-	if err := ctx.Err(); err != nil {
 		return View{}, err
 	}
 	return a.step(ctx, id, base, func(*opened) (Revision, error) {
@@ -90,23 +74,34 @@ func (a *App) Change(ctx context.Context, id string, base int64, commands []card
 	})
 }
 
+// workOut applies commands to the revision base and returns that, its scene and the card that
+// they lead to. It takes as long as it takes outside the card's lock, while others may read
+// and change the card; the error is ErrStale, a *card.Refusal, or the context's when whoever
+// asked is gone.
+func (a *App) workOut(ctx context.Context, id string, base int64, commands []card.Command) (rev Revision, was scene.Scene, next card.Card, err error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return rev, was, next, err
+	}
+	rev, was = o.rev, o.scene
+	o.Unlock()
+	if rev.Number != base {
+		return rev, was, next, ErrStale
+	}
+	if next, err = card.Apply(rev.Card, commands...); err != nil {
+		return rev, was, next, err
+	}
+	if err := a.verify(ctx, next); err != nil {
+		return rev, was, next, err
+	}
+	return rev, was, next, ctx.Err()
+}
+
 // Try answers as Change would and changes nothing, so that a change can be seen
 // before it is made.
 func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
-	o, err := a.load(ctx, id)
+	rev, was, next, err := a.workOut(ctx, id, base, commands)
 	if err != nil {
-		return View{}, err
-	}
-	rev, was := o.rev, o.scene
-	o.Unlock()
-	if rev.Number != base {
-		return View{}, ErrStale
-	}
-	next, err := card.Apply(rev.Card, commands...)
-	if err != nil {
-		return View{}, err
-	}
-	if err := a.verify(ctx, next); err != nil {
 		return View{}, err
 	}
 	tried := &opened{rev: rev, scene: was}

@@ -50,25 +50,7 @@ func TestOffsetsKeepTheirDistance(t *testing.T) {
 			r := rand.New(rand.NewPCG(53, uint64(len(name))))
 			for range cases(2500, 25) {
 				p := kind(r)
-				clean := Union(NonZero, p)
-				d := (r.Float64() - .5) * []float64{1, 6, 30}[r.IntN(3)]
-				got := Offset(p, d, RoundCorner)
-				worst := 0.0
-				eachCurve(got, func(c Curve) {
-					for _, k := range []float64{0, .3, .7} {
-						worst = max(worst, math.Abs(away(clean, c.At(k))-d))
-					}
-				})
-				require.LessOrEqual(t, worst, .005, "%v of %s\n= %s", d, p, got)
-				for range 25 {
-					q := somewhere(r, 130)
-					a := away(clean, q)
-					if math.Abs(a-d) < .01 {
-						continue
-					}
-					require.Equal(t, a < d, got.Winding(q) != 0, "%v at %v, %v away, of %s\n= %s", d, q, a, p, got)
-				}
-				requireClean(t, got, p.String())
+				requireDistance(t, r, p, (r.Float64()-.5)*[]float64{1, 6, 30}[r.IntN(3)])
 			}
 		})
 	}

@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-func combined1(t *testing.T, op Operation, in ...Operand) Combination {
+func combination(t *testing.T, op Operation, in ...Operand) Combination {
 	t.Helper()
 	c, err := Combine(t.Context(), op, in...)
 	require.NoError(t, err)
@@ -30,7 +30,7 @@ func TestOperandsKeepTheirRules(t *testing.T) {
 			{randomCurved(r), FillRule(r.IntN(3))},
 		}
 		op := Operation(r.IntN(4))
-		got := combined1(t, op, in...)
+		got := combination(t, op, in...)
 		requireClean(t, got.Path, in[0].Path.String())
 		for range 20 {
 			q := somewhere(r, 120)
@@ -63,7 +63,7 @@ func TestRingsKnowWhatIsAroundThemAndWhereTheyCameFrom(t *testing.T) {
 				in[i].Path = Join(star(r, c, 5+r.IntN(12), lo+5, lo+20), star(r, c, 5+r.IntN(12), lo, lo+4).Reverse())
 			}
 		}
-		got := combined1(t, Operation(r.IntN(4)), in...)
+		got := combination(t, Operation(r.IntN(4)), in...)
 		all := make([]Path, len(got.Rings))
 		for i, ring := range got.Rings {
 			all[i] = ring.Path
@@ -102,7 +102,7 @@ func TestACombinationOfFramesIsATree(t *testing.T) {
 	frame := func(r float64) Path {
 		return Join(RectPath(Rect{-r, -r, 2 * r, 2 * r}), RectPath(Rect{-r + 1, -r + 1, 2*r - 2, 2*r - 2}).Reverse())
 	}
-	c := combined1(t, Unite, Operand{Path: frame(10)}, Operand{Path: frame(7)}, Operand{Path: RectPath(Rect{-2, -2, 4, 4})}, Operand{Path: RectPath(Rect{20, 0, 3, 3})})
+	c := combination(t, Unite, Operand{Path: frame(10)}, Operand{Path: frame(7)}, Operand{Path: RectPath(Rect{-2, -2, 4, 4})}, Operand{Path: RectPath(Rect{20, 0, 3, 3})})
 	require.Len(t, c.Rings, 6)
 	parents := []int{-1, 0, 1, 2, 3, -1}
 	for i, r := range c.Rings {
@@ -110,7 +110,7 @@ func TestACombinationOfFramesIsATree(t *testing.T) {
 		assert.Equal(t, i == 1 || i == 3, r.Hole, i)
 	}
 	assert.Equal(t, []int{3, 3, 3, 3}, c.Rings[5].From)
-	empty := combined1(t, Subtract, Operand{Path: frame(5)}, Operand{Path: RectPath(Rect{-9, -9, 18, 18})})
+	empty := combination(t, Subtract, Operand{Path: frame(5)}, Operand{Path: RectPath(Rect{-9, -9, 18, 18})})
 	assert.True(t, empty.Path.Empty())
 	assert.Empty(t, empty.Rings)
 	_, err := Combine(t.Context(), Unite, Operand{Path: mustPath("M0 0L1 0L1 1Z").Transform(Scale(math.NaN(), 1))})

@@ -333,7 +333,7 @@ func (w *roller) bridge(i int32, n int) bool {
 		f.curve, f.prev, f.next = -1, from, to
 		w.left--
 	}
-	a.to, b.from, a.linked, a.joint = x, y, true, c
+	w.link(a, b, c, x, y)
 	a.next, b.prev = to, from
 	return true
 }

@@ -1,10 +1,10 @@
 package svg
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
-	"strconv"
 	"strings"
 
 	"sectilis/core/drawing"
@@ -313,15 +313,7 @@ func (r *reader) mask(ref string, c around, from int) error {
 func (r *reader) maskArea(n *node, c around, b geom.Rect) geom.Path {
 	whole := n.attr["maskUnits"] == "userSpaceOnUse"
 	at := func(name, def string) float64 {
-		text := n.attr[name]
-		if text == "" {
-			text = def
-		}
-		if p, ok := strings.CutSuffix(text, "%"); ok && !whole {
-			v, _ := strconv.ParseFloat(p, 64) // what is no number is 0
-			return v / 100
-		}
-		return r.length(&node{attr: map[string]string{name: text}}, name, 0)
+		return r.inBox(cmp.Or(n.attr[name], def), name, !whole)
 	}
 	area := geom.Rect{X: at("x", "-10%"), Y: at("y", "-10%"), W: at("width", "120%"), H: at("height", "120%")}
 	if !whole {
@@ -332,8 +324,8 @@ func (r *reader) maskArea(n *node, c around, b geom.Rect) geom.Path {
 
 // luminance is how light a colour is, 0 to 1, with the weights that SVG masks have.
 func luminance(colour string) float64 {
-	v, _ := strconv.ParseUint(colour[1:], 16, 32) // colours are #rrggbb
-	return (.2125*float64(v>>16&255) + .7154*float64(v>>8&255) + .0721*float64(v&255)) / 255
+	c := rgb(colour)
+	return (.2125*c[0] + .7154*c[1] + .0721*c[2]) / 255
 }
 
 // mostFlattened bounds the parts of a group that are taken apart where they lie on each
@@ -445,9 +437,8 @@ func blend(parts []drawing.Part, cover []int) (colour string, faint float64) {
 	there := 0.0
 	for _, i := range cover {
 		a := 1 - parts[i].Faint
-		v, _ := strconv.ParseUint(parts[i].Colour[1:], 16, 32) // colours are #rrggbb
-		for k := range sum {
-			sum[k] = sum[k]*(1-a) + float64(v>>(16-8*k)&255)*a
+		for k, v := range rgb(parts[i].Colour) {
+			sum[k] = sum[k]*(1-a) + v*a
 		}
 		there = there*(1-a) + a
 	}

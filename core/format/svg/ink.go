@@ -1,6 +1,7 @@
 package svg
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -103,15 +104,7 @@ func (r *reader) gradient(fill string, box geom.Rect, at geom.Affine) *drawing.G
 		return nil
 	}
 	place := func(name, def string) float64 {
-		text := r.chained(n, name)
-		if text == "" {
-			text = def
-		}
-		if p, ok := strings.CutSuffix(text, "%"); ok && !whole {
-			v, _ := strconv.ParseFloat(p, 64) // what is no number is 0
-			return v / 100
-		}
-		return r.length(&node{attr: map[string]string{name: text}}, name, 0)
+		return r.inBox(cmp.Or(r.chained(n, name), def), name, !whole)
 	}
 	g := &drawing.Gradient{Radial: n.name == "radialGradient", Stops: stops}
 	if g.Radial {
@@ -141,15 +134,24 @@ func (r *reader) gradient(fill string, box geom.Rect, at geom.Affine) *drawing.G
 	return g
 }
 
-// mean is the mean colour of a gradient.
-func mean(stops []card.Stop) string {
-	var sum [3]int
+// mean is the mean colour of stops, and how much of it is there.
+func mean(stops []card.Stop) (colour string, alpha float64) {
+	var sum [3]float64
 	for _, s := range stops {
-		v, _ := strconv.ParseUint(s.Colour[1:], 16, 32) // stops hold #rrggbb
-		for i := range sum {
-			sum[i] += int(v >> (16 - 8*i) & 255)
+		for k, v := range rgb(s.Colour) {
+			sum[k] += v
 		}
+		alpha += 1 - s.Clear
 	}
-	n := len(stops)
-	return fmt.Sprintf("#%02x%02x%02x", sum[0]/n, sum[1]/n, sum[2]/n)
+	n := float64(len(stops))
+	return fmt.Sprintf("#%02x%02x%02x", int(sum[0]/n), int(sum[1]/n), int(sum[2]/n)), alpha / n
+}
+
+// inBox is a length in user units, or, where the unit is a box, as a share of it.
+func (r *reader) inBox(text, name string, box bool) float64 {
+	if p, ok := strings.CutSuffix(text, "%"); ok && box {
+		v, _ := strconv.ParseFloat(p, 64) // what is no number is 0
+		return v / 100
+	}
+	return r.length(&node{attr: map[string]string{name: text}}, name, 0)
 }

@@ -341,7 +341,8 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 	}
 	var alpha float64
 	if s.Gradient = r.gradient(c.style.fill, inUnits, c.at); s.Gradient != nil {
-		s.Fill, alpha = mean(s.Gradient.Stops), 1
+		s.Fill, _ = mean(s.Gradient.Stops)
+		alpha = 1 // the stops have their own
 	} else {
 		s.Fill, alpha = r.paint(c.style.fill, c.style)
 	}

@@ -177,22 +177,16 @@ func (r *reader) server(n *node, depth int) (string, float64) {
 	if n == nil || depth > 8 {
 		return "", 0
 	}
-	var sum [4]float64
-	count := 0.0
+	if strings.HasSuffix(n.name, "Gradient") {
+		if stops := r.stops(n); len(stops) > 0 {
+			return mean(stops)
+		}
+		return "", 0
+	}
 	for _, k := range n.kids {
 		props, err := r.sheet.of(k)
 		if err != nil {
 			return "", 0 // the next element stops for the same reason
-		}
-		if k.name == "stop" {
-			colour, alpha := stopColour(props)
-			v, _ := strconv.ParseUint(colour[1:], 16, 32)
-			for i := range 3 {
-				sum[i] += float64(v >> (16 - 8*i) & 255)
-			}
-			sum[3] += alpha
-			count++
-			continue
 		}
 		for _, p := range props {
 			if c, a, ok := parseColour(p.value); ok && p.name == "fill" {
@@ -203,11 +197,8 @@ func (r *reader) server(n *node, depth int) (string, float64) {
 			return c, a
 		}
 	}
-	if count > 0 {
-		return fmt.Sprintf("#%02x%02x%02x", int(sum[0]/count), int(sum[1]/count), int(sum[2]/count)), sum[3] / count
-	}
-	if strings.HasSuffix(n.name, "Gradient") || n.name == "pattern" {
-		// Stops may be another gradient's.
+	if n.name == "pattern" {
+		// What is in it may be in another one.
 		return r.server(r.ids[strings.TrimPrefix(n.attr["href"], "#")], depth+1)
 	}
 	return "", 0
@@ -284,6 +275,12 @@ func parseColour(text string) (colour string, alpha float64, ok bool) {
 		}
 	}
 	return fmt.Sprintf("#%02x%02x%02x", v[0], v[1], v[2]), alpha, true
+}
+
+// rgb are the parts of a colour that is written #rrggbb.
+func rgb(colour string) [3]float64 {
+	v, _ := strconv.ParseUint(colour[1:], 16, 32) // parseColour gives nothing else
+	return [3]float64{float64(v >> 16 & 255), float64(v >> 8 & 255), float64(v & 255)}
 }
 
 func hex(c color.RGBA) string { return fmt.Sprintf("#%02x%02x%02x", c.R, c.G, c.B) }

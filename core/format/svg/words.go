@@ -47,12 +47,14 @@ func (t *textStyle) set(name, v string) {
 
 // run is words of one look, with where they begin if that is said.
 type run struct {
-	words      string
-	c          around
-	x, y       *float64
-	dx, dy     float64
-	begins     bool // a line of its own, which its anchor is that of
-	pathOrTurn bool
+	words  string
+	c      around
+	x, y   *float64
+	dx, dy float64
+	begins bool // a line of its own, which its anchor is that of
+	// special says that its letters are placed one by one, turned, stretched or along a path,
+	// which is not done here.
+	special bool
 }
 
 // text sets words where their face is at hand; else they are left out, with a note.
@@ -65,7 +67,7 @@ func (r *reader) text(n *node, c around) error {
 	runs = slices.DeleteFunc(runs, func(u run) bool { return u.words == "" && u.x == nil && u.y == nil })
 	faces := make([]Face, len(runs))
 	for i, u := range runs {
-		if faces[i] = r.face(u.c.style.words); (faces[i] == nil || u.pathOrTurn) && u.words != "" {
+		if faces[i] = r.face(u.c.style.words); (faces[i] == nil || u.special) && u.words != "" {
 			r.leaveText(n)
 			return nil
 		}
@@ -175,7 +177,7 @@ func (r *reader) runs(n *node, c around, out *[]run, depth int) error {
 		first.dy = *dy
 	}
 	first.begins = first.x != nil || first.y != nil || depth == 0
-	first.pathOrTurn = slices.Contains(single[:], false) || n.attr["rotate"] != "" || n.attr["textLength"] != ""
+	first.special = slices.Contains(single[:], false) || n.attr["rotate"] != "" || n.attr["textLength"] != ""
 	*out = append(*out, first)
 	for _, k := range n.kids {
 		if err := r.budget.Spend(1); err != nil {
@@ -183,7 +185,7 @@ func (r *reader) runs(n *node, c around, out *[]run, depth int) error {
 		}
 		switch k.name {
 		case wordsNode:
-			*out = append(*out, run{words: k.text, c: c, pathOrTurn: first.pathOrTurn})
+			*out = append(*out, run{words: k.text, c: c, special: first.special})
 		case "tspan":
 			props, err := r.sheet.of(k)
 			if err != nil {
@@ -198,7 +200,7 @@ func (r *reader) runs(n *node, c around, out *[]run, depth int) error {
 				return err
 			}
 		case "textPath":
-			*out = append(*out, run{words: "-", c: c, pathOrTurn: true})
+			*out = append(*out, run{words: "-", c: c, special: true})
 		}
 	}
 	return nil
