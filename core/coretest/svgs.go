@@ -213,9 +213,9 @@ func (g *svgMaker) construct(name string) {
 		put(`<path d="M%s 10v.01M40 30h.01" stroke="%s" stroke-width="%s" stroke-linecap="round"/>`, g.within(5, 30), g.colour(), g.within(3, 8))
 	case "skewed":
 		put(`<g transform="translate(10 4)skewY(%s)matrix(1.1 .2-.3.9 2-1)">%s</g>`, g.within(-20, 20), g.bits(1, g.filled))
-	default:
-		panic("no construct " + name)
 	case "turned text box":
 		put(`<g transform="rotate(%s 30 20)"><rect x="12" y="12" width="36" height="16" rx="3" fill="none" stroke="%s" stroke-width="1.5"/></g>`, g.within(0, 180), g.colour())
+	default:
+		panic("no construct " + name)
 	}
 }
