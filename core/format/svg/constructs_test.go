@@ -203,6 +203,7 @@ func TestWordsAreSetWhereTheirFaceIsAtHand(t *testing.T) {
 			 </text></g>`: {box(-2, 18, 2, 2), box(6, 18, 2, 2)},
 		`<text font-family="Plain" font-size="4" y="4">a<tspan x="0" dy="6" fill="red">b</tspan></text>`: {box(0, 2, 2, 2), box(0, 8, 2, 2)},
 		`<text font-family="Plain" font-size="4" x="1" y="4" letter-spacing="2">ab</text>`:               {box(1, 2, 8, 2)},
+		`<text font-family="Plain" font-size="4" y="4">a<tspan dx="3" dy="2">b</tspan></text>`:           {box(0, 2, 2, 2), box(7, 4, 2, 2)},
 		`<text font-family="Plain" font-size="4" y="4">a<tspan display="none">b</tspan>c</text>`:         {box(0, 2, 2, 2), box(4, 2, 2, 2)},
 	} {
 		d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 100 50">`+body+`</svg>`), faces)
@@ -223,6 +224,7 @@ func TestWordsAreSetWhereTheirFaceIsAtHand(t *testing.T) {
 		`<text font-family="Nothing">a</text>`,
 		`<text font-family="Plain">a?</text>`,
 		`<text font-family="Plain" x="1 5 9">abc</text>`,
+		`<text font-family="Plain" x="somewhere">abc</text>`,
 		`<text font-family="Plain" rotate="20">a</text>`,
 		`<text font-family="Plain">a<tspan font-family="Nothing">b</tspan></text>`,
 		`<text font-family="Plain"><textPath href="#p">a</textPath></text>`,

@@ -64,7 +64,7 @@ func (r *reader) text(n *node, c around) error {
 		return err
 	}
 	tidy(runs)
-	runs = slices.DeleteFunc(runs, func(u run) bool { return u.words == "" && u.x == nil && u.y == nil })
+	runs = slices.DeleteFunc(runs, func(u run) bool { return u.words == "" && u.x == nil && u.y == nil && u.dx == 0 && u.dy == 0 })
 	faces := make([]Face, len(runs))
 	for i, u := range runs {
 		if faces[i] = r.face(u.c.style.words); (faces[i] == nil || u.special) && u.words != "" {
@@ -158,9 +158,12 @@ func (r *reader) leaveText(n *node) {
 func (r *reader) runs(n *node, c around, out *[]run, depth int) error {
 	first := run{c: c}
 	place := func(name string) (*float64, bool) {
+		if n.attr[name] == "" {
+			return nil, true
+		}
 		v, err := numbers(plain(n.attr[name]))
 		if err != nil || len(v) == 0 {
-			return nil, true
+			return nil, false
 		}
 		return &v[0], len(v) == 1
 	}
