@@ -4,6 +4,7 @@ package hand
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -47,6 +48,9 @@ type DrawStroke struct {
 	Colour  string      `json:"colour"`
 	Opacity float64     `json:"opacity"` // 0 to 1
 	Machine bool        `json:"machine,omitempty"`
+	// With names a stroke drawn before it in the same run: both are in one group then. That it
+	// is gone meanwhile is no error.
+	With string `json:"with,omitempty"`
 }
 
 // Limits of a stroke.
@@ -98,7 +102,30 @@ func (k DrawStroke) Apply(c card.Card) (card.Card, error) {
 			it.Look = &card.Look{Clear: card.Tidy(1 - k.Opacity)}
 		}
 	}
-	return card.PlaceItems{Face: k.Face, Items: []card.Item{it}}.Apply(c)
+	id := fmt.Sprintf("i%d", c.NextID)
+	c, err = card.PlaceItems{Face: k.Face, Items: []card.Item{it}}.Apply(c)
+	if err != nil || k.With == "" {
+		return c, err
+	}
+	return together(c, k.Face, k.With, id)
+}
+
+// together puts a stroke into the group of one that was drawn before it, which is made if
+// there is none.
+func together(c card.Card, face card.FaceID, before, id string) (card.Card, error) {
+	f, was := c.Find(before)
+	if was == nil || f.ID != face || !was.ByHand || was.Locked {
+		return c, nil
+	}
+	if was.Group == "" {
+		return card.GroupItems{IDs: []string{before, id}, Name: "Drawn by hand"}.Apply(c)
+	}
+	return card.Change(c, func(c *card.Card) error {
+		_, was := c.Find(before)
+		_, it := c.Find(id)
+		it.Group = was.Group
+		return nil
+	})
 }
 
 // stroke is a smooth line, with the pressure along it by length.

@@ -24,8 +24,9 @@ const (
 // Page is one tab. Its methods wait for what they need, and fail when it does
 // not come.
 type Page struct {
-	ctx  context.Context
-	base string
+	ctx     context.Context
+	base    string
+	console console
 }
 
 // Start starts a browser; stop ends it. Profile is an empty folder.
@@ -41,6 +42,7 @@ func Start(ctx context.Context, profile string) (browser context.Context, stop f
 		chromedp.Flag("disable-dev-shm-usage", true), chromedp.Flag("disable-extensions", true),
 		chromedp.Flag("disable-features", "Translate,MediaRouter,OptimizationHints"),
 		chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-US"),
+		chromedp.Flag("enable-unsafe-swiftshader", true), // solids are drawn without a graphics chip
 		chromedp.WSURLReadTimeout(time.Minute),
 	)
 	tab, cancel := chromedp.NewContext(alloc)
@@ -57,7 +59,11 @@ func Start(ctx context.Context, profile string) (browser context.Context, stop f
 // http://127.0.0.1:7400.
 func Open(browser context.Context, base string) (*Page, func(), error) {
 	tab, cancel := chromedp.NewContext(browser)
-	p := &Page{tab, base}
+	p := &Page{ctx: tab, base: base}
+	if err := chromedp.Listen(tab, p.console.hear); err != nil {
+		cancel()
+		return nil, nil, fmt.Errorf("listen to tab: %w", err)
+	}
 	if err := chromedp.Do(tab, chromedp.EmulateViewport(Width, Height)); err != nil {
 		cancel()
 		return nil, nil, fmt.Errorf("open tab: %w", err)
@@ -159,14 +165,19 @@ func (p *Page) Drag(x0, y0, x1, y1 float64, opts ...chromedp.MouseOption) error 
 }
 
 // Fill puts text into a field in place of what it held and leaves it by Enter.
-func (p *Page) Fill(sel, text string) error {
+func (p *Page) Fill(sel, text string) error { return p.write(sel, text+"\r") }
+
+// Put is Fill for a field of several: it is left by Tab.
+func (p *Page) Put(sel, text string) error { return p.write(sel, text+"\t") }
+
+func (p *Page) write(sel, text string) error {
 	if err := p.Click(sel); err != nil {
 		return err
 	}
 	if _, err := Eval[bool](p, `(document.activeElement.select(), true)`); err != nil {
 		return err
 	}
-	return p.Keys(text + "\r")
+	return p.Keys(text)
 }
 
 // Keys presses keys where the focus is.

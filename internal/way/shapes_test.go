@@ -65,7 +65,7 @@ func TestOutlinesGrowWhileTheNumberChanges(t *testing.T) {
 	shown := `document.querySelector('[data-testid=trial] path').getAttribute('d')`
 	before, err := browser.Eval[string](h.Page, shown)
 	h.must(err)
-	h.fill("outline-by", "1/4\r")
+	h.put("outline-by", "1/4")
 	h.wait(shown + ` !== ` + "`" + before + "`")
 	h.click("outline-apply")
 	p := h.item(2, "i1").Form.Path.Path()
@@ -74,7 +74,7 @@ func TestOutlinesGrowWhileTheNumberChanges(t *testing.T) {
 
 	h.click("outline-verb")
 	h.segment("outline-what", "Shrink")
-	h.fill("outline-by", "2\r")
+	h.put("outline-by", "2")
 	h.wait(`document.querySelector('[data-testid=outline-dialog] [role=alert]')?.textContent.includes('Nothing would be left')`)
 	h.wait(`document.querySelector('[data-testid=outline-apply]').disabled`)
 	h.item(2, "i1")

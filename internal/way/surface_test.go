@@ -208,13 +208,13 @@ func TestWordsAreEditedOverTheirOwnOutline(t *testing.T) {
 				return Math.abs(o.x - left) < 2.5 && Math.abs(o.width - wide) < 3 })()`, font, font))
 			h.keys("\u001b")
 			h.wait(`!document.querySelector('[data-testid=words-editor]')`)
-			assert.Equal(t, "Potting day", h.item(1, "i1").Words.Text, "Escape drops what was typed")
+			assert.Equal(t, "Avocado gate", h.item(2, "i1").Words.Text, "Escape keeps what was typed")
 			h.must(h.DoubleClick(browser.ID("item-i1") + " rect"))
 			h.there("words-editor")
 			h.keys("Two\rlines")
 			x, y := h.at(4.7, 6.7)
 			h.must(h.Do(chromedp.MouseClickXY(x, y)))
-			assert.Equal(t, "Two\nlines", h.item(2, "i1").Words.Text, "going elsewhere keeps it")
+			assert.Equal(t, "Two\nlines", h.item(3, "i1").Words.Text, "going elsewhere keeps it")
 		})
 	}
 }

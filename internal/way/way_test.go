@@ -62,6 +62,7 @@ func open(t *testing.T, url string) hand {
 	t.Cleanup(done)
 	h := hand{t, p}
 	t.Cleanup(func() {
+		assert.Empty(t, p.Console(), "the page writes nothing to the console")
 		if dir := os.Getenv("SECTILIS_SHOTS"); dir != "" && t.Failed() {
 			if raw, err := p.Shot(); err == nil {
 				_ = os.WriteFile(filepath.Join(dir, t.Name()+".png"), raw, 0o600)
@@ -78,6 +79,7 @@ func (h hand) must(err error) {
 
 func (h hand) click(id string)      { h.Helper(); h.must(h.Click(browser.ID(id))) }
 func (h hand) fill(id, text string) { h.Helper(); h.must(h.Fill(browser.ID(id), text)) }
+func (h hand) put(id, text string)  { h.Helper(); h.must(h.Put(browser.ID(id), text)) }
 func (h hand) says(id, text string) { h.Helper(); h.must(h.WaitText(browser.ID(id), text)) }
 func (h hand) wait(expr string)     { h.Helper(); h.must(h.Wait(expr)) }
 func (h hand) there(id string) {
@@ -92,8 +94,9 @@ func (h hand) choose(id, option string) {
 	h.click(id)
 	find := fmt.Sprintf(`[...document.querySelectorAll('.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option')].find(e => e.textContent.includes(%q))`, option)
 	h.wait("!!" + find)
-	_, err := browser.Eval[bool](h.Page, find+".click() ?? true")
+	_, err := browser.Eval[bool](h.Page, "("+find+".dataset.testid = 'chosen-option', true)")
 	h.must(err)
+	h.click("chosen-option")
 }
 
 // segment picks an option of a segmented control by its text.
@@ -237,7 +240,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 
 	// A mat under it.
 	h.click("add-mat")
-	h.fill("new-mat-width", "1/8")
+	h.put("new-mat-width", "1/8")
 	h.segment("new-mat-corner", "Round")
 	h.click("lay-mat")
 	h.there("layer-i2")

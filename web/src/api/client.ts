@@ -109,6 +109,14 @@ export const api = {
   open: (id: string) => call<View>('GET', `/cards/${id}`),
   change: (id: string, base: number, commands: Command[], signal?: AbortSignal) =>
     call<View>('POST', `/cards/${id}/changes`, { base, commands }, signal),
+  /** Sends a change that reaches the program even though the page goes. */
+  leave: (id: string, base: number, commands: Command[]) =>
+    void fetch(`/api/cards/${id}/changes`, {
+      method: 'POST',
+      keepalive: true,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ base, commands }),
+    }).catch(() => undefined),
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),

@@ -457,6 +457,7 @@ export interface DrawStroke {
   colour: string
   opacity: number
   machine?: boolean
+  with?: string
   do: 'drawStroke'
 }
 export interface Touch {

@@ -3,6 +3,7 @@
 // by going elsewhere; what cannot be read is told and changes nothing.
 import { ref, watch } from 'vue'
 import Field from './Field.vue'
+import { reading } from './reading'
 
 const props = defineProps<{
   label: string
@@ -34,16 +35,19 @@ function settle(why: string) {
   if (!why) text.value = props.shown
 }
 
-async function accept() {
-  if (!typing.value) return
-  typing.value = false
-  if (text.value === props.shown) return settle('')
+async function read() {
   try {
     await props.read(text.value)
     settle('')
   } catch (e) {
     settle(e instanceof Error ? e.message : String(e))
   }
+}
+async function accept() {
+  if (!typing.value) return
+  typing.value = false
+  if (text.value === props.shown) return settle('')
+  await reading(read())
 }
 
 function giveUp(e: KeyboardEvent) {
@@ -61,6 +65,7 @@ function giveUp(e: KeyboardEvent) {
       :disabled="disabled"
       :data-testid="testid"
       :aria-invalid="bad"
+      :data-resting="typing ? undefined : ''"
       spellcheck="false"
       autocomplete="off"
       @focus="($event.target as HTMLInputElement).select()"

@@ -27,7 +27,7 @@ export interface Stage {
 const shapesOf = (d: string) =>
   new SVGLoader()
     .parse(`<svg xmlns="http://www.w3.org/2000/svg"><path d="${d}"/></svg>`)
-    .paths.flatMap((p) => SVGLoader.createShapes(p))
+    .paths.flatMap((p) => p.toShapes())
 
 /** Whether pictures are worked out without a graphics chip, where smooth edges cost most. */
 function inSoftware(): boolean {
@@ -40,13 +40,13 @@ function inSoftware(): boolean {
 
 const ends = (d: string) => corners(d).map((p) => new three.Vector3(p.x, p.y, 0))
 
-/** Surfaces a little behind their place, so that edges drawn on them are whole. */
-const behind = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 4 }
-
-/** The edge of a panel, as lines half way through its paper. */
-function outline(d: string): three.BufferGeometry {
+/** The edge of a panel, as lines on both sides of its paper. */
+function outline(d: string, half: number): three.BufferGeometry {
   const ring = ends(d)
-  return new three.BufferGeometry().setFromPoints(ring.flatMap((p, i) => [p, ring[(i + 1) % ring.length]!]))
+  const sides = [half, -half].map((z) => ring.map((p) => p.clone().setZ(z)))
+  return new three.BufferGeometry().setFromPoints(
+    sides.flatMap((s) => s.flatMap((p, i) => [p, s[(i + 1) % s.length]!])),
+  )
 }
 
 /** Lays a picture over a flat form: at maps the form's places to it. */
@@ -81,6 +81,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   world.add(card)
 
   let redraw = () => undefined as void
+  let gone = false
   const loader = new three.TextureLoader()
   const kept: { dispose: () => void }[] = []
   const keep = <T extends { dispose: () => void }>(v: T): T => {
@@ -89,18 +90,25 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
   }
   // Panels of one face share its picture.
   const pictures = new Map<string, three.Material>()
-  function picture(url: string): three.Material {
+  const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
+  /** What is seen of a face or a piece: its paper, until its picture has come. */
+  function picture(url: string, ground: string): three.Material {
     const known = pictures.get(url)
     if (known) return known
-    const t = keep(loader.load(url, () => redraw()))
-    t.colorSpace = three.SRGBColorSpace
-    t.anisotropy = 4
-    const m = keep(new three.MeshLambertMaterial({ map: t, side: three.DoubleSide }))
+    const m = plain(ground)
+    loader.load(url, (t) => {
+      if (gone) return t.dispose()
+      t.colorSpace = three.SRGBColorSpace
+      t.anisotropy = 4
+      m.map = keep(t)
+      m.color.set('#ffffff')
+      m.needsUpdate = true
+      redraw()
+    })
     pictures.set(url, m)
     return m
   }
-  const plain = (colour: string) => keep(new three.MeshLambertMaterial({ color: colour, side: three.DoubleSide }))
-  const paper = keep(new three.MeshBasicMaterial({ vertexColors: true, side: three.DoubleSide, ...behind }))
+  const paper = keep(new three.MeshBasicMaterial({ vertexColors: true, side: three.DoubleSide }))
   const rim = keep(new three.LineBasicMaterial({ color: '#b9a67f' }))
   const foam = plain('#fbfaf6')
   const half = sheet.thickness / 2
@@ -117,7 +125,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     body.deleteAttribute('uv')
     bodies.push(mergeVertices(body))
     // White paper on a light table needs its edge drawn.
-    rims.push(outline(p.ring))
+    rims.push(outline(p.ring, half))
     for (const [id, z] of [
       [p.outside, half + 0.03],
       [p.inside, -half - 0.03],
@@ -132,17 +140,15 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
         return [u / face.width, v / face.height]
       })
       skin.translate(0, 0, z)
-      g.add(new three.Mesh(skin, picture(sheet.look(face.id))))
+      g.add(new three.Mesh(skin, picture(sheet.look(face.id), sheet.colour)))
     }
     return { group: g, corners: ends(p.ring), ring: new Path2D(p.ring) }
   })
 
   const moved = [new Moved(bodies, new three.Color(sheet.colour)), new Moved(rims, rim.color)] as const
   for (const f of [...bodies, ...rims]) f.dispose()
-  for (const drawn of [
-    new three.Mesh(keep(moved[0].geometry), paper),
-    new three.LineSegments(keep(moved[1].geometry), rim),
-  ]) {
+  const rimmed = new three.LineSegments(keep(moved[1].geometry), rim)
+  for (const drawn of [new three.Mesh(keep(moved[0].geometry), paper), rimmed]) {
     drawn.frustumCulled = false // its places change
     card.add(drawn)
   }
@@ -181,7 +187,7 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
       const q = apply(it.at, { x, y })
       return [(q.x - b.x) / b.w, (q.y - b.y) / b.h]
     })
-    const lid = new three.Mesh(top, picture(sheet.look(face.id, it.id)))
+    const lid = new three.Mesh(top, picture(sheet.look(face.id, it.id), it.ground || '#ffffff'))
     lid.position.z = thick + 0.03
     out.add(new three.Mesh(body, plain(it.ground || '#ffffff')), lid)
     const own = new three.Group()
@@ -229,7 +235,6 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     card.matrixAutoUpdate = false
     card.matrix.copy(over)
     for (const m of moved) m.move(motions, light(over))
-    card.updateMatrixWorld(true)
     const box = new three.Box3()
     for (const g of groups)
       for (const q of g.corners) box.expandByPoint(corner.copy(q).applyMatrix4(g.group.matrix).applyMatrix4(over))
@@ -241,6 +246,12 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     camera.top = mid.y + (size.height * k) / 2
     camera.bottom = mid.y - (size.height * k) / 2
     camera.updateProjectionMatrix()
+    // Lines lie half a pixel before the paper whose edge they are, toward the eye.
+    rimmed.position
+      .set(0, 0, 1)
+      .transformDirection(over.clone().transpose())
+      .multiplyScalar(k / 2)
+    card.updateMatrixWorld(true)
     renderer.render(world, camera)
     drawn()
   }
@@ -255,7 +266,12 @@ export function stage(canvas: HTMLCanvasElement, sheet: Sheet, drawn: () => void
     show,
     dispose() {
       last = undefined
+      gone = true
       for (const k of kept) k.dispose()
+      // The next stage on this canvas gets the same context, and begins with plain uploads.
+      const gl = renderer.getContext()
+      gl.pixelStorei(gl.UNPACK_FLIP_Y_WEBGL, 0)
+      gl.pixelStorei(gl.UNPACK_PREMULTIPLY_ALPHA_WEBGL, 0)
       renderer.dispose()
     },
   }

@@ -1,10 +1,23 @@
 // Something that opens above the page: Esc closes it before it means anything
-// else, and the focus goes into it and back to what opened it.
+// else, Enter in a field does what its main button does, and the focus goes into
+// it and back to what opened it.
 import { useEventListener } from '@vueuse/core'
-import { watch, type Ref } from 'vue'
+import { nextTick, watch, type Ref } from 'vue'
+import { settled } from './reading'
 
-/** content finds what is to have the focus, once it is there. */
-export function useEscape(open: Ref<boolean>, content?: string) {
+/** content finds what is to have the focus, once it is there; main is what its main button does. */
+export function useEscape(open: Ref<boolean>, content?: string, main?: () => unknown) {
+  if (content && main) {
+    useEventListener(window, 'keydown', async (e: KeyboardEvent) => {
+      const el = e.target as HTMLElement
+      if (e.key !== 'Enter' || !open.value || !el.matches('input') || !el.closest(content)) return
+      e.preventDefault()
+      // What was typed last counts, once it has been read; what cannot be read stops it.
+      await settled()
+      await nextTick()
+      if (!document.querySelector(`${content} [aria-invalid=true]`)) await main()
+    })
+  }
   useEventListener(
     window,
     'keydown',

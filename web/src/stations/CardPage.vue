@@ -8,12 +8,12 @@ import { useEvents } from '../api/events'
 import AppHeader from '../parts/AppHeader.vue'
 import RunStrip from '../parts/RunStrip.vue'
 import ShortcutHelp from '../parts/ShortcutHelp.vue'
+import { afterChoice, afterEnter, isTyping, isWriting, writes } from '../parts/typing'
 import { stations, type Station } from '../router'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
 import { useSheets } from '../store/sheets'
 import PaperDefs from '../surface/PaperDefs.vue'
-import { isTyping } from './panels/usePanelKeys'
 
 const props = defineProps<{ id: string }>()
 const card = useCard()
@@ -53,18 +53,26 @@ useEvents((e) => {
   if (e.kind === 'job' && e.job) machine.hear(e.job)
 })
 
+/** Letters and figures that are typed on chosen words go into them. */
+const onWords = (e: KeyboardEvent) =>
+  here.value === 'panels' && writes(e) && card.selected.some((it) => it.kind === 'lettering')
+
 useEventListener(window, 'keydown', (e: KeyboardEvent) => {
   if (e.key === 'Escape' && help.value) help.value = false
-  if (isTyping(e)) return
   const mod = e.ctrlKey || e.metaKey
-  if (mod && e.key.toLowerCase() === 'z') {
+  if (mod && e.key.toLowerCase() === 'z' && !isWriting(e)) {
     e.preventDefault()
     void (e.shiftKey ? card.redo() : card.undo())
-  } else if (!mod && !e.altKey && /^[1-9]$/.test(e.key)) {
+    return
+  }
+  if (e.defaultPrevented || isTyping(e) || onWords(e)) return
+  if (!mod && !e.altKey && /^[1-9]$/.test(e.key)) {
     const s = stations[Number(e.key) - 1]
     if (s) go(s)
   } else if (e.key === '?') help.value = true
 })
+useEventListener(window, 'keydown', afterEnter)
+useEventListener(window, 'click', afterChoice)
 </script>
 
 <template>

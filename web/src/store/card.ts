@@ -166,6 +166,10 @@ export const useCard = defineStore('card', () => {
         stop.value = undefined
       }
     })
+  /** Sends a change while the page is being left, which waits for no answer. */
+  function leave(...commands: Command[]) {
+    if (view.value) api.leave(view.value.id, view.value.revision, commands)
+  }
   const lay = (l: Omit<LayDrawing, 'base'>) => enqueue((v) => api.layDrawing(v.id, v.revision, l))
 
   /** Asks what a change would lead to, and changes nothing. */
@@ -250,6 +254,7 @@ export const useCard = defineStore('card', () => {
     gone,
     open,
     change,
+    leave,
     attempt,
     lay,
     undo,

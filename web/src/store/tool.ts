@@ -22,15 +22,17 @@ export const useTool = defineStore('tool', () => {
     whole: false,
   })
   let picked: ((colour: string) => void) | undefined
+  let before: Tool = 'choose'
 
   const take = (t: Tool) => (tool.value = tool.value === t ? 'choose' : t)
-  /** Lets a colour be pointed at on the face. */
+  /** Lets a colour be pointed at on the face; then the tool before it is in the hand again. */
   function pick(then: (colour: string) => void) {
     picked = then
+    if (tool.value !== 'pick') before = tool.value
     tool.value = 'pick'
   }
   function pickedColour(colour: string) {
-    tool.value = 'choose'
+    tool.value = before
     picked?.(colour)
   }
   return { tool, bare, stop, pen, take, pick, pickedColour }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Drawing by hand and rubbing out, with mouse, finger or stylus. What is drawn is
 // seen at once, roughly; the smooth stroke follows from the program.
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Touch } from '../api/types'
 import type { Pt } from '../parts/geom'
 import { useCard } from '../store/card'
@@ -17,6 +17,12 @@ const touches = shallowRef<Touch[]>([])
 const sent = shallowRef<Touch[][]>([])
 const at = ref<Pt>()
 let held = -1
+/** The stroke that was drawn last; a run of strokes on a face becomes one group. */
+let run = Promise.resolve('')
+watch(
+  () => props.face.id,
+  () => (run = Promise.resolve('')),
+)
 const rubbing = computed(() => tool.tool === 'rub')
 const width = computed(() => (rubbing.value ? tool.pen.rubber : tool.pen.machine ? 0.5 : tool.pen.weight) * props.scale)
 
@@ -55,17 +61,23 @@ async function up(e: PointerEvent) {
     return
   }
   sent.value = [...sent.value, stroke]
-  const p = tool.pen
-  await card.change({
-    do: 'drawStroke',
-    face: props.face.id,
-    touches: stroke,
-    tip: p.tip,
-    weight: p.weight,
-    colour: p.colour,
-    opacity: p.machine ? 1 : p.opacity,
-    machine: p.machine,
+  const p = { ...tool.pen }
+  const face = props.face.id
+  run = run.then(async (last) => {
+    const v = await card.change({
+      do: 'drawStroke',
+      face,
+      touches: stroke,
+      tip: p.tip,
+      weight: p.weight,
+      colour: p.colour,
+      opacity: p.machine ? 1 : p.opacity,
+      machine: p.machine,
+      ...(last ? { with: last } : {}),
+    })
+    return v?.made?.at(-1) ?? last
   })
+  await run
   sent.value = sent.value.filter((s) => s !== stroke)
 }
 function lost() {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Words edited in place: a text box set in the same font lies unseen over the
 // outline that Go makes of it, so that only its caret shows.
+import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem, Words } from '../api/types'
@@ -60,20 +61,25 @@ const style = computed(() => {
 })
 
 let ended = false
+const changed = () => text.value !== start.text && text.value.trim() !== ''
+const command = () => ({ do: 'setWords' as const, id: props.item.id, words: words.value })
 async function keep() {
   if (ended) return
   ended = true
-  if (text.value !== start.text && text.value.trim())
-    await card.change({ do: 'setWords', id: props.item.id, words: words.value })
+  if (changed()) await card.change(command())
   emit('done')
 }
+// A page that is left or loaded anew keeps what was typed so far.
+useEventListener(window, 'pagehide', () => {
+  if (!ended && changed()) card.leave(command())
+})
 
-/** Enter makes a new line; with Ctrl it keeps the words. Escape drops them. */
+/** Enter makes a new line; with Ctrl it keeps the words, as Escape does. */
 function key(e: KeyboardEvent) {
-  if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void keep()
-  if (e.key !== 'Escape') return
-  ended = true
-  emit('done')
+  if (e.key === 'Escape' || (e.key === 'Enter' && (e.ctrlKey || e.metaKey))) {
+    e.preventDefault()
+    void keep()
+  }
 }
 </script>
 

@@ -76,13 +76,16 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <RouterLink class="verb" :to="`/cards/${card.id}/panels`" data-testid="to-panels">Lay out the faces</RouterLink>
       </div>
       <div ref="el" class="table">
-        <NetDrawing
-          :net="card.view!.scene.net"
-          :colour="stock?.colour ?? '#fff'"
-          :width="width * 0.6"
-          :height="height"
-        />
-        <FoldedCard :width="Math.max(180, width * 0.36)" :height="Math.min(380, height * 0.6)" />
+        <!-- Once it is known how much room there is. -->
+        <template v-if="height > 0">
+          <NetDrawing
+            :net="card.view!.scene.net"
+            :colour="stock?.colour ?? '#fff'"
+            :width="width * 0.6"
+            :height="height"
+          />
+          <FoldedCard :width="Math.max(180, width * 0.36)" :height="Math.min(380, height * 0.6)" />
+        </template>
       </div>
     </main>
     <aside class="right">

@@ -11,7 +11,8 @@ const props = defineProps<{ net: Net; colour: string; width: number; height: num
 const prefs = usePrefs()
 
 const scale = computed(() =>
-  Math.min((props.width - 120) / props.net.width, (props.height - 150) / props.net.height, 2.6),
+  // However little room there is, something is seen.
+  Math.max(0.1, Math.min((props.width - 120) / props.net.width, (props.height - 150) / props.net.height, 2.6)),
 )
 const w = computed(() => props.net.width * scale.value)
 const h = computed(() => props.net.height * scale.value)

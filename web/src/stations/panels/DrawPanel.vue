@@ -42,12 +42,7 @@ const within = (v: number, set: (v: number) => void) => {
         @set="within($event, (v) => (tool.pen.weight = v))"
         @wrong="wrong = $event"
       />
-      <ColourField
-        label="Ink"
-        :value="tool.pen.colour"
-        testid="draw-colour"
-        @set="((tool.pen.colour = $event), tool.take('draw'))"
-      />
+      <ColourField label="Ink" :value="tool.pen.colour" testid="draw-colour" @set="tool.pen.colour = $event" />
       <ShareField
         v-if="!tool.pen.machine"
         label="Opacity"

@@ -12,6 +12,7 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useTool } from '../../store/tool'
 import ColourField from './ColourField.vue'
+import { each } from './each'
 
 const card = useCard()
 const catalogue = useCatalogue()
@@ -24,6 +25,7 @@ const fill = computed<Fill>(() => inkable.value[0]?.fill ?? {})
 const pieces = computed(() => inkable.value.every((it) => it.piece))
 const words = computed(() => inkable.value.some((it) => it.kind === 'lettering'))
 const ids = computed(() => inkable.value.map((it) => it.id))
+const docs = computed(() => ids.value.map((id) => card.doc(id)).filter((d) => d !== undefined))
 const kind = computed(() => {
   if (fill.value.paper) return fill.value.paper
   if (fill.value.gradient) return 'gradient'
@@ -33,6 +35,18 @@ const kind = computed(() => {
 const put = (f: Fill) => {
   wrong.value = ''
   void card.change({ do: 'setFill', ids: ids.value, fill: f })
+}
+/** Changes how a paper lies, on each that has one: it may be another paper. */
+const lay = (part: Partial<Fill>) => {
+  wrong.value = ''
+  const papered = docs.value.filter((d) => d.fill.paper)
+  void card.change(
+    ...each(
+      papered,
+      (it) => ({ ...it.fill, ...part }),
+      (some, f) => ({ do: 'setFill', ids: some, fill: f }),
+    ),
+  )
 }
 function set(v: string) {
   const colour = fill.value.colour ?? fill.value.gradient?.stops[0]?.colour ?? '#a8432a'
@@ -45,7 +59,16 @@ function set(v: string) {
     ]
     tool.stop = 0
     put({ gradient: { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1, stops } })
-  } else put({ paper: v })
+  } else {
+    // Another paper lies as the one before did.
+    void card.change(
+      ...each(
+        docs.value,
+        ({ fill: f }) => (f.paper ? { ...f, paper: v } : { paper: v }),
+        (some, f) => ({ do: 'setFill', ids: some, fill: f }),
+      ),
+    )
+  }
 }
 
 const gradient = computed(() => fill.value.gradient)
@@ -119,7 +142,7 @@ function fromPhoto() {
           :min="10"
           :max="400"
           testid="pattern-scale"
-          @set="put({ ...fill, scale: $event / 100 })"
+          @set="lay({ scale: $event / 100 })"
         />
         <NumberField
           label="Turned"
@@ -127,21 +150,21 @@ function fromPhoto() {
           :value="fill.turn ?? 0"
           sign="°"
           testid="pattern-turn"
-          @set="put({ ...fill, turn: $event })"
+          @set="lay({ turn: $event })"
           @wrong="wrong = $event"
         />
         <MeasureField
           label="Across"
           :mm="fill.shiftX ?? 0"
           testid="pattern-x"
-          @set="put({ ...fill, shiftX: $event })"
+          @set="lay({ shiftX: $event })"
           @wrong="wrong = $event"
         />
         <MeasureField
           label="Down"
           :mm="fill.shiftY ?? 0"
           testid="pattern-y"
-          @set="put({ ...fill, shiftY: $event })"
+          @set="lay({ shiftY: $event })"
           @wrong="wrong = $event"
         />
       </template>

@@ -10,6 +10,7 @@ import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import ColourField from './ColourField.vue'
+import { each } from './each'
 import { first, parts, type Part } from './looks'
 
 const card = useCard()
@@ -25,14 +26,22 @@ const shown = computed(() =>
     (p) => (p !== 'tint' || photos.value) && (printed.value || (p !== 'shadow' && p !== 'reflection')),
   ),
 )
-const set = (l: Look) => {
+const docs = computed(() => ids.value.map((id) => card.doc(id)).filter((d) => d !== undefined))
+/** Changes what is named, on each of the chosen things; what else they look like stays. */
+const set = (to: (own: Look) => Look) => {
   wrong.value = ''
-  void card.change({ do: 'setLook', ids: ids.value, look: l })
+  void card.change(
+    ...each(
+      docs.value,
+      (it) => to(it.look ?? {}),
+      (some, l) => ({ do: 'setLook', ids: some, look: l }),
+    ),
+  )
 }
-const toggle = (p: Part, on: boolean) => set({ ...look.value, [p]: on ? first[p] : undefined })
+const toggle = (p: Part, on: boolean) => set((own) => ({ ...own, [p]: on ? (own[p] ?? first[p]) : undefined }))
 type Value = number | string | boolean
 const change = (p: Part, key: string, v: Value) =>
-  set({ ...look.value, [p]: { ...first[p], ...look.value[p], [key]: v } })
+  set((own) => ({ ...own, [p]: { ...first[p], ...look.value[p], ...own[p], [key]: v } }))
 const value = (p: Part, key: string) => (look.value[p] as Record<string, Value | undefined> | undefined)?.[key]
 
 const copied = computed(() => card.lookFrom && card.doc(card.lookFrom))
@@ -64,7 +73,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
         :value="Math.round((1 - (look.clear ?? 0)) * 100)"
         :min="5"
         testid="opacity"
-        @set="set({ ...look, clear: 1 - $event / 100 })"
+        @set="set((own) => ({ ...own, clear: 1 - $event / 100 }))"
       />
     </div>
     <div v-for="p in shown" :key="p" class="part">

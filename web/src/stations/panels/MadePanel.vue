@@ -9,6 +9,7 @@ import { roleNames, type Role } from '../../parts/lines'
 import { foamName } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { each } from './each'
 
 const card = useCard()
 const catalogue = useCatalogue()
@@ -22,7 +23,15 @@ const mat = computed(() => docs.value.some((d) => d.kind === 'mat'))
 const lines = computed(() => docs.value.some((d) => d.lines))
 const role = computed(() => (docs.value.every((d) => d.lines) ? docs.value[0]?.lines?.role : undefined))
 
-const set = (m: Made) => void card.change({ do: 'setMade', ids: docs.value.map((d) => d.id), made: m })
+/** Changes one part of how the chosen things are made; what else there is of it stays. */
+const set = (part: Partial<Made>) =>
+  void card.change(
+    ...each(
+      docs.value,
+      (it) => ({ ...it.made, ...part }),
+      (some, m) => ({ do: 'setMade', ids: some, made: m }),
+    ),
+  )
 
 function as(how: string | number) {
   if (how === made.value?.as) return
@@ -44,7 +53,11 @@ function as(how: string | number) {
   } else {
     const photo = docs.value.every((d) => d.kind === 'photo')
     const bleed = docs.value.some((d) => d.photo || d.fill.paper || d.fill.colour) ? 1 : 0
-    set({ as: 'cut', stock: photo ? 'satin-240' : 'cream-216', lift: 0, bleed })
+    void card.change({
+      do: 'setMade',
+      ids: docs.value.map((d) => d.id),
+      made: { as: 'cut', stock: photo ? 'satin-240' : 'cream-216', lift: 0, bleed },
+    })
   }
 }
 
@@ -93,14 +106,14 @@ const on = computed(() => {
     />
     <div class="pair">
       <template v-if="made.as === 'cut'">
-        <StockField :value="made.stock" testid="piece-stock" @set="set({ ...made, stock: $event })" />
+        <StockField :value="made.stock" testid="piece-stock" @set="set({ stock: $event })" />
         <Field label="Glue">
           <Select
             :value="made.lift ?? 0"
             :bordered="false"
             size="small"
             data-testid="lift"
-            @change="(v) => set({ ...made!, lift: Number(v) })"
+            @change="(v) => set({ lift: Number(v) })"
           >
             <SelectOption v-for="f in catalogue.all.foam" :key="f" :value="f">{{ foamName(f) }}</SelectOption>
           </Select>
@@ -109,7 +122,7 @@ const on = computed(() => {
           label="Bleed"
           :mm="made.bleed ?? 0"
           testid="bleed"
-          @set="set({ ...made, bleed: $event })"
+          @set="set({ bleed: $event })"
           @wrong="wrong = $event"
         />
       </template>
@@ -119,7 +132,7 @@ const on = computed(() => {
           :bordered="false"
           size="small"
           data-testid="glued"
-          @change="(v) => set({ ...made!, free: v === 'middle' })"
+          @change="(v) => set({ free: v === 'middle' })"
         >
           <SelectOption value="all">All over</SelectOption>
           <SelectOption value="middle">At its middle; it may stand over folds</SelectOption>

@@ -13,7 +13,7 @@ import { useTrial } from './useTrial'
 
 const card = useCard()
 const open = ref(false)
-useEscape(open, '[data-testid=mat-dialog]')
+useEscape(open, '[data-testid=mat-dialog]', () => add())
 const width = ref(INCH / 8)
 const corner = ref<keyof typeof cornerNames>('square')
 const stock = ref('moss-216')

@@ -15,7 +15,7 @@ import { useTrial } from './useTrial'
 const card = useCard()
 const prefs = usePrefs()
 const open = ref(false)
-useEscape(open, '[data-testid=outline-dialog]')
+useEscape(open, '[data-testid=outline-dialog]', () => apply())
 const what = ref<'grow' | 'shrink' | 'round'>('grow')
 const by = ref(INCH / 8)
 const corner = ref<keyof typeof cornerNames>('round')

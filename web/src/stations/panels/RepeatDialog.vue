@@ -15,7 +15,7 @@ import { useTrial } from './useTrial'
 
 const card = useCard()
 const open = ref(false)
-useEscape(open, '[data-testid=repeat-dialog]')
+useEscape(open, '[data-testid=repeat-dialog]', () => apply())
 const pattern = ref<RepeatItems['pattern']>('row')
 const count = ref(5)
 const rows = ref(3)

@@ -5,6 +5,7 @@ import type { Group, Item } from '../../api/types'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
+import { isTyping, writes } from '../../parts/typing'
 
 interface Actions {
   fit: () => void
@@ -14,15 +15,6 @@ interface Actions {
   /** Moves the focus to the face. */
   face: () => void
   edit: (id: string) => void
-}
-
-/** Whether a key belongs to something that is typed into or moved through. */
-export const isTyping = (e: KeyboardEvent) => {
-  const el = e.target as HTMLElement
-  return (
-    el.matches('input, textarea, select, [contenteditable=true]') ||
-    !!el.closest('.ant-select, .ant-slider, .ant-dropdown, .ant-modal')
-  )
 }
 
 export function usePanelKeys(a: Actions) {
@@ -131,6 +123,18 @@ export function usePanelKeys(a: Actions) {
     } else card.select([])
   }
 
+  /**
+   * What is typed on words that are chosen replaces them: the editor has the focus before the
+   * character is written. No letter is a command then.
+   */
+  function written(e: KeyboardEvent): boolean {
+    if (!writes(e) || e.key === ' ' || /[[\]]/.test(e.key) || !card.selected.some((it) => it.kind === 'lettering'))
+      return false
+    if (card.selected.length === 1 && !card.selected[0]!.locked) a.edit(card.selection[0]!)
+    else e.preventDefault()
+    return true
+  }
+
   function plain(e: KeyboardEvent): boolean {
     const some = card.selected.length > 0
     const faces = card.view?.scene.faces ?? []
@@ -213,6 +217,7 @@ export function usePanelKeys(a: Actions) {
     // Esc leaves a field beside the face for the face.
     if (e.key === 'Escape' && isTyping(e) && (e.target as HTMLElement).closest('.right')) a.face()
     if (isTyping(e) || e.defaultPrevented) return
+    if (written(e)) return
     const mod = e.ctrlKey || e.metaKey
     if (mod ? command(e) : plain(e)) e.preventDefault()
   })

@@ -1,0 +1,46 @@
+// To whom a key belongs: to what is typed into, to what is moved through, or to the page;
+// and where the focus goes when a field or a choice is done with.
+
+const typed = 'textarea, select, [contenteditable=true], input:not([type=radio], [type=checkbox], [type=color])'
+
+/** Whether a key belongs to something that is typed into or moved through. */
+export const isTyping = (e: KeyboardEvent) => {
+  const el = e.target as HTMLElement
+  return el.matches(typed) || !!el.closest('.ant-select, .ant-slider, .ant-dropdown, .ant-modal')
+}
+
+/** Whether a text is being typed, which then has an undo of its own. */
+export const isWriting = (e: KeyboardEvent) => {
+  const el = e.target as HTMLElement
+  return el.matches('textarea, [contenteditable=true], input') && el.matches(typed) && !el.matches('[data-resting]')
+}
+
+/** Whether a key writes a character. */
+export const writes = (e: KeyboardEvent) => e.key.length === 1 && !e.ctrlKey && !e.metaKey && !e.altKey
+
+/** Gives the focus back to the face, or to the page where there is none. */
+export function toFace() {
+  const face = document.querySelector<HTMLElement>('[data-testid=surface]')
+  if (face) face.focus({ preventScroll: true, focusVisible: false } as FocusOptions)
+  else if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+}
+
+/** What opens above the page keeps the focus until it closes. */
+const above = (el: Element) => !!el.closest('.ant-modal, .ant-popover, .tray')
+
+/** After a choice that a pointer made, and after Enter in a field, keys mean the face again. */
+export function afterChoice(e: MouseEvent) {
+  if (e.detail === 0) return // Made by a key: the choice keeps the focus.
+  const el = e.target as HTMLElement
+  if (!el.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select-item-option')) return
+  // The control takes the focus with this click, or a moment after it.
+  requestAnimationFrame(() => {
+    const held = document.activeElement
+    if (held?.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select') && !above(held)) toFace()
+  })
+}
+
+export function afterEnter(e: KeyboardEvent) {
+  const el = e.target as HTMLElement
+  if (e.key === 'Enter' && el.matches('input') && el.matches(typed) && el.closest('.right') && !above(el)) toFace()
+}
