@@ -35,7 +35,7 @@ function settle(why: string) {
   if (!why) text.value = props.shown
 }
 
-async function read() {
+async function take() {
   try {
     await props.read(text.value)
     settle('')
@@ -47,7 +47,7 @@ async function accept() {
   if (!typing.value) return
   typing.value = false
   if (text.value === props.shown) return settle('')
-  await reading(read())
+  await reading(take())
 }
 
 function giveUp(e: KeyboardEvent) {
