@@ -483,7 +483,7 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 	id := f.card()
 	f.bench.state.Bed = [2]float64{200, 200}
 	_, err := f.Run(t.Context(), id, letter(), 1, app.From{})
-	assert.ErrorContains(t, err, "The sheet is 215.9 × 279.4 mm; Bench reaches 200 × 200 mm")
+	assert.ErrorContains(t, err, "the machine reaches 7 ⅞ × 7 ⅞ in (200 × 200 mm)")
 	f.bench.state = app.CutterState{State: "away", Why: "its cable is out"}
 	_, err = f.Run(t.Context(), id, letter(), 1, app.From{})
 	assert.ErrorContains(t, err, "The cutter is not ready: its cable is out")

@@ -86,13 +86,15 @@ func contents(l LayoutView, u measure.Unit) string {
 		}
 		fmt.Fprintf(&b, "\n%s %d: %s, %s %s, %s\n", what, sh.Number, sh.Stock.Name, sh.Size.Name, measure.FormatSize(sh.Size.Width, sh.Size.Height, u), printed)
 		for _, p := range sh.Pieces {
-			// The last line of a piece is its outline, without the bleed.
-			box := p.Lines[len(p.Lines)-1].Path.Bounds()
+			box := p.Outline.Bounds() // without the bleed
 			fmt.Fprintf(&b, "  %s, %s\n", p.Name, measure.FormatSize(box.W, box.H, u))
 		}
 	}
 	for _, p := range l.Problems {
 		fmt.Fprintf(&b, "\nNot laid: %s\n", p.Why)
+	}
+	for _, n := range l.Notes {
+		fmt.Fprintf(&b, "\n%s\n", n.Why)
 	}
 	return b.String()
 }

@@ -66,7 +66,7 @@ func TestAllFilesOfASheetAgree(t *testing.T) {
 		name := fmt.Sprintf("sheet-%d", sh.Number)
 		var box geom.Rect
 		for i, p := range sh.Pieces {
-			if b := p.Lines[len(p.Lines)-1].Path.Bounds(); i == 0 {
+			if b := p.Outline.Bounds(); i == 0 {
 				box = b
 			} else {
 				box = box.Union(b)

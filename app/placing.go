@@ -47,9 +47,9 @@ func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number 
 	if !state.Ready {
 		return nil, &card.Refusal{Field: "cutter", Why: "The cutter is not ready: " + state.Why + "."}
 	}
-	if sh.Size.Width > state.Bed[0]+1e-6 || sh.Size.Height > state.Bed[1]+1e-6 {
-		return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The sheet is %g × %g mm; %s reaches %g × %g mm.",
-			sh.Size.Width, sh.Size.Height, state.Name, state.Bed[0], state.Bed[1])}
+	opt.Bed = state.Bed
+	if why := opt.Beyond(sh.Size); why != "" {
+		return nil, &card.Refusal{Field: "sheet", Why: why}
 	}
 	page, err := a.page(ctx, key(id, sh.Sheet))
 	if err != nil {

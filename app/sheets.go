@@ -24,6 +24,8 @@ type SheetView struct {
 	// Settings are those of its stock, Usual what they are if nobody changes them.
 	Settings cut.Settings `json:"settings"`
 	Usual    cut.Settings `json:"usual"`
+	// Beyond says why the machine cannot take the sheet; it is empty if it can.
+	Beyond string `json:"beyond,omitempty"`
 }
 
 // LayoutView is every sheet of a card.
@@ -32,6 +34,7 @@ type LayoutView struct {
 	Title    string          `json:"title"`
 	Sheets   []SheetView     `json:"sheets"`
 	Problems []sheet.Problem `json:"problems"`
+	Notes    []sheet.Note    `json:"notes"`
 	// Offer is a setup by which all pieces have room, if by this one some have not.
 	Offer *card.SheetSetup `json:"offer,omitempty"`
 	Used  float64          `json:"used"`
@@ -61,7 +64,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	if by.err != nil {
 		return LayoutView{}, by.err
 	}
-	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Used: l.Used}
+	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Notes: l.Notes, Used: l.Used}
 	var keys []string
 	for _, sh := range l.Sheets {
 		with, err := a.settings(ctx, sh.Stock)
@@ -73,7 +76,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 		if err != nil {
 			return LayoutView{}, err
 		}
-		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: state}
+		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: state, Beyond: opt.Beyond(sh.Size)}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}

@@ -37,8 +37,9 @@ type Card struct {
 // BaseKind names a base in the catalogue.
 type BaseKind string
 
-// The bases that fold.
+// The kinds of base. A flat card has Front and Back and no fold; all others fold.
 const (
+	Flat      BaseKind = "flat"      // a postcard, a tag, a page: one leaf
 	SideFold  BaseKind = "sideFold"  // opens like a book, the fold at the left of Front
 	TopFold   BaseKind = "topFold"   // opens upward, the fold along the top of Front
 	Tent      BaseKind = "tent"      // stands on its long edges

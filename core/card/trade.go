@@ -8,7 +8,7 @@ type Trade struct {
 	Height float64 `json:"height"`
 }
 
-// Trades are the sizes that envelopes are sold for.
+// Trades are the sizes that envelopes are sold for, and those of flat cards and pages.
 func Trades() []Trade {
 	in := func(v float64) float64 { return v * 25.4 }
 	return []Trade{
@@ -17,6 +17,7 @@ func Trades() []Trade {
 		{"Square 5 ¼", "Letter", in(5.25), in(5.25)},
 		{"A6 ISO", "ISO", 105, 148}, {"A5 ISO", "ISO", 148, 210},
 		{"DL", "ISO", 99, 210}, {"Square 148", "ISO", 148, 148},
+		{"Postcard", "Letter", in(4), in(6)}, {"Place card", "Letter", in(2), in(3.5)}, {"12-inch page", "Letter", in(12), in(12)},
 	}
 }
 

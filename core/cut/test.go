@@ -76,7 +76,7 @@ func free(sh sheet.Sheet, r, onPaper geom.Rect) bool {
 		if !p.Box.Overlaps(r) {
 			continue
 		}
-		outline := p.Lines[len(p.Lines)-1].Path
+		outline := p.Outline
 		bleed := max(0, (p.Box.W-outline.Bounds().W)/2)
 		if !geom.Intersection(geom.NonZero, geom.Offset(outline, bleed, geom.MitreCorner), box).Empty() {
 			return false

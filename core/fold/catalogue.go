@@ -77,6 +77,7 @@ var catalogue = []entry{
 	{id: card.Tent, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b, 0) }},
 	{id: card.StepCard, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
 	{id: card.PopupBox, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},
+	{id: card.Flat, name: "Flat card", says: "One leaf with a front and a back, and no fold: a postcard, a tag, a place card or a page.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return flat(b) }},
 	{id: card.Easel, name: "Easel", says: "Its front folds back in half and stands; a panel is glued to the lower half.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return easel(b) }},
 	{id: card.Shaped, name: "Shaped", says: "Both leaves have one outline; a part of its left edge is the fold.", measures: shapedMeasures, net: shapedNet, limit: shapedLimit},
 	{id: card.Pocket, name: "Pocket", says: "A leaf with a pocket in front; the tabs are glued behind it.", measures: pocketMeasures, net: pocketNet},
@@ -197,7 +198,7 @@ func Of(b card.Base) Net {
 	look, _ := e.values(b)
 	n := e.net(b, look)
 	n.addOwn(b.Lines)
-	n.Lines = mergeCuts(n.Lines)
+	n.Lines = append([]Line{}, mergeCuts(n.Lines)...) // a flat card has none, which is not null
 	if n.Closed == (geom.Rect{}) {
 		n.Closed = geom.Rect{W: b.Width, H: b.Height}
 	}

@@ -66,9 +66,12 @@ type straight struct {
 func DirectionsOf(n Net, u measure.Unit, parts int) Directions {
 	short := func(mm float64) string { return measure.FormatTo(mm, u, parts) }
 	say := func(mm float64) string { return short(mm) + " " + string(u) }
-	d := Directions{Net: n, Sheet: fmt.Sprintf("Cut a sheet of %s. The inside of the card lies up.", short(n.Width)+" × "+say(n.Height))}
+	d := Directions{Net: n, Sheet: fmt.Sprintf("Cut a sheet of %s.", short(n.Width)+" × "+say(n.Height))}
 	if !n.Edge.Empty() {
-		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it. The inside lies up.", short(n.Width)+" × "+say(n.Height))
+		d.Sheet = fmt.Sprintf("Cut a sheet of %s, draw the outline on it as it is drawn here, and cut along it.", short(n.Width)+" × "+say(n.Height))
+	}
+	if len(n.Lines) > 0 {
+		d.Sheet += " The inside of the card lies up."
 	}
 	var down, across []straight
 	var slanting []string

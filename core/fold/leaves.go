@@ -49,6 +49,15 @@ func leaves(of func(b card.Base, v func(string) float64) []leafOf) func(card.Bas
 	}
 }
 
+// flat is one leaf: its back is the inside of the sheet.
+func flat(b card.Base) Net {
+	w, h := b.Width, b.Height
+	return Net{Width: w, Height: h, Faces: []Face{
+		{card.Front, "Front", Outside, w, h, geom.Identity, geom.Identity},
+		{card.Back, "Back", Inside, w, h, geom.Affine{A: -1, D: 1, E: w}, geom.Identity},
+	}}
+}
+
 // faceOrder is Front, the inside from left to right, then the rest of the
 // outside: the order in which a card is read.
 func faceOrder(outside, inside []Face) []Face {

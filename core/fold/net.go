@@ -118,7 +118,7 @@ type Neighbour struct {
 func (n Net) Neighbours(id card.FaceID) []Neighbour {
 	me := n.Face(id)
 	back, _ := me.OnMap.Inverse()
-	var out []Neighbour
+	out := []Neighbour{}
 	for _, f := range n.Faces {
 		if f.ID != id && f.Side == me.Side {
 			out = append(out, Neighbour{f.ID, f.Name, f.OnMap.Then(back), f.Width, f.Height})
@@ -134,7 +134,7 @@ func (n Net) FoldsOn(id card.FaceID) []Line {
 	me := n.Face(id)
 	back, _ := me.OnSheet.Inverse()
 	near := geom.Rect{W: me.Width, H: me.Height}.Grow(.1)
-	var out []Line
+	out := []Line{}
 	for _, l := range n.Lines {
 		if me.Side == Inside {
 			l.Role = Flipped(l.Role)

@@ -22,7 +22,7 @@ func (sh *Sheet) crops() []geom.Path {
 		if !p.inked() {
 			continue
 		}
-		trim := p.Lines[len(p.Lines)-1].Path.Bounds()
+		trim := p.Outline.Bounds()
 		off := [2]float64{(p.Box.W-trim.W)/2 + cropOff, (p.Box.H-trim.H)/2 + cropOff}
 		for _, x := range []float64{trim.X, trim.Right()} {
 			for _, y := range []float64{trim.Y, trim.Bottom()} {

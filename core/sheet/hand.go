@@ -26,7 +26,7 @@ type unit struct {
 func (u unit) inked() bool { return slices.ContainsFunc(u.members, loose.inked) }
 
 // middle is that of the piece's own box, bleed left out.
-func (l loose) middle() geom.Point { return l.Lines[len(l.Lines)-1].Path.Bounds().Centre() }
+func (l loose) middle() geom.Point { return l.Outline.Bounds().Centre() }
 
 // to maps a piece to where its middle has the place.
 func (l loose) to(p card.Place) geom.Affine {
@@ -57,12 +57,7 @@ func unitsOf(c card.Card, group []loose, p paper) []unit {
 	for _, l := range group {
 		k := tied[l.ID]
 		if k == 0 {
-			u := unit{members: []loose{l}, at: []geom.Affine{geom.Identity}, room: l.room}
-			if p.direction == OneWayUp && l.stands != 0 {
-				u.at[0] = geom.Turn(l.stands * math.Pi / 180)
-				u.room = l.room.Transform(u.at[0])
-			}
-			units = append(units, u)
+			units = append(units, p.single(l))
 			continue
 		}
 		if done[k] {
@@ -85,6 +80,16 @@ func unitsOf(c card.Card, group []loose, p paper) []unit {
 		units[i].fix(c, p)
 	}
 	return units
+}
+
+// single is a piece by itself, turned as its paper has to stand.
+func (p paper) single(l loose) unit {
+	u := unit{members: []loose{l}, at: []geom.Affine{geom.Identity}, room: l.room}
+	if p.direction == OneWayUp && l.stands != 0 {
+		u.at[0] = geom.Turn(l.stands * math.Pi / 180)
+		u.room = l.room.Transform(u.at[0])
+	}
+	return u
 }
 
 // fix notes where a person has laid the unit. A place that is off the sheet, which may

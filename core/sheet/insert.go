@@ -34,7 +34,7 @@ func insert(c card.Card, s scene.Scene, base loose) (loose, bool) {
 			in.Lines = append(in.Lines, Line{fold.Flipped(l.Role), path})
 		}
 	}
-	in.Lines = append(in.Lines, Line{fold.Cut, outline})
+	in.Lines, in.Outline = append(in.Lines, Line{fold.Cut, outline}), outline
 	for _, k := range scene.Transform(base.Reverse, over) {
 		k.Clips = append(slices.Clone(k.Clips), geom.Offset(outline, min(baseBleed, c.Leaf.Less), geom.MitreCorner))
 		in.Inks = append(in.Inks, k)

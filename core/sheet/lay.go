@@ -19,13 +19,16 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	if by == nil {
 		by = First
 	}
-	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}}
+	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}, Notes: []Note{}}
 	area, whole := 0.0, 0.0
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)
 		p := opt.on(stock.ID)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
-		sheets, rest, taken := onScraps(&out, unitsOf(c, group, p), stock, p, by)
+		units := unitsOf(c, group, p)
+		units = p.apart(&out, units, printed)
+		base, units := p.whole(&out, units)
+		sheets, rest, taken := onScraps(&out, units, stock, p, by)
 		scraps := len(sheets)
 		f := p.fill(rest, printed, by)
 		if f.problem.Parts != nil {
@@ -48,6 +51,11 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 			}
 			u.layOn(&sheets[scraps+place.Sheet], place.At)
 		}
+		if base != nil {
+			base.Of, base.Stock = len(f.answer.Sheets), stock
+			sheets = slices.Insert(sheets, 0, *base)
+			taken += base.Size.area()
+		}
 		for i := range sheets {
 			sh := &sheets[i]
 			sh.Number = len(out.Sheets) + i + 1
@@ -68,12 +76,15 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 func (sh *Sheet) finish(p paper) {
 	sh.Shared = p.Share
 	switch {
+	case sh.Whole:
 	case sh.Printed && p.Marking == ForMachine:
 		sh.Marks = marks(sh.Size, sh.Margin)
 	case sh.Printed && p.Marking == ForHand:
 		sh.Crops = sh.crops()
 	}
-	sh.clashes(p)
+	if !sh.Whole {
+		sh.clashes(p)
+	}
 	used := 0.0
 	for _, piece := range sh.Pieces {
 		used += piece.Area

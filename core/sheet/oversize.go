@@ -32,20 +32,28 @@ func (o oversize) over(s Size) float64 {
 // problem says of a piece by how much it is too large, and what would be right.
 func (o oversize) problem(l loose, stock card.Stock) Problem {
 	p := Problem{ID: l.ID, Name: l.Name, Stock: stock}
-	size := o.paper.largest()
 	fits := o.roomFor()
 	if o.paper.own {
 		p.Offer = fits
 	}
+	p.Why = o.why("“"+l.Name+"”", fits)
+	return p
+}
+
+// why says by how much what is named so is too large, and what would be right; fits is a
+// size that it has room on.
+func (o oversize) why(name string, fits *Size) string {
+	size := o.paper.largest()
 	over := o.over(size)
 	box := o.unit.room.Bounds()
 	if bare := o.withoutMarks(); bare.paper.fits(bare.unit, size, bare.printed) {
-		p.Why = fmt.Sprintf("“%s” has no room on %s beside the %s in its corners. It fits without them%s.", l.Name, size.Name, o.marksName(), o.orOn(fits))
-		return p
+		return fmt.Sprintf("%s has no room on %s beside the %s in its corners. It fits without them%s.", name, size.Name, o.marksName(), o.orOn(fits))
+	}
+	if edge := o.toTheEdge(); edge.paper.fits(edge.unit, size, edge.printed) {
+		return fmt.Sprintf("%s has no room on %s within its margins of %s. It fits if the sheet is printed to its edges, without marks%s.", name, size.Name, measure.FormatBoth(o.paper.Margin), o.orOn(fits))
 	}
 	if over <= 0 {
-		p.Why = fmt.Sprintf("“%s” has no room on %s as its paper may be turned. Use a larger sheet or a smaller margin.", l.Name, size.Name)
-		return p
+		return fmt.Sprintf("%s has no room on %s as its paper may be turned. Use a larger sheet or a smaller margin.", name, size.Name)
 	}
 	upright, mend := "", "Make it smaller."
 	if o.paper.direction == OneWayUp {
@@ -56,10 +64,15 @@ func (o oversize) problem(l loose, stock card.Stock) Problem {
 	} else if fits != nil {
 		mend = "It fits on " + fits.Name + ", which is more than the machine reaches: trim it by hand, or make it smaller."
 	}
-	p.Why = fmt.Sprintf("“%s” is %s (%s) and%s %s too large for %s with its margins. %s",
-		l.Name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM), upright,
+	return fmt.Sprintf("%s is %s (%s) and%s %s too large for %s with its margins. %s",
+		name, measure.FormatSize(box.W, box.H, measure.In), measure.FormatSize(box.W, box.H, measure.MM), upright,
 		measure.FormatBoth(over), size.Name, mend)
-	return p
+}
+
+// toTheEdge is the same on sheets that are not marked and are printed to their edges.
+func (o oversize) toTheEdge() oversize {
+	o.paper.Marking, o.paper.Margin = Unmarked, 0
+	return o
 }
 
 // withoutMarks is the same on sheets that are not marked.
@@ -99,6 +112,17 @@ func (o oversize) roomFor() *Size {
 		}
 	}
 	return best
+}
+
+// Beyond says by how much a sheet of a size is too large for the machine; it is empty if
+// the machine reaches all of it, or has not told what it reaches.
+func (opt Options) Beyond(s Size) string {
+	if opt.reaches(s) {
+		return ""
+	}
+	return fmt.Sprintf("%s is %s (%s), and the machine reaches %s (%s). Lay the card on a smaller size, or cut this sheet by hand.", s.Name,
+		measure.FormatSize(s.Width, s.Height, measure.In), measure.FormatSize(s.Width, s.Height, measure.MM),
+		measure.FormatSize(opt.Bed[0], opt.Bed[1], measure.In), measure.FormatSize(opt.Bed[0], opt.Bed[1], measure.MM))
 }
 
 // reaches reports whether a sheet of a size goes into the machine.

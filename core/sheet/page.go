@@ -46,7 +46,7 @@ func (sh Sheet) Marked() []scene.Ink {
 // and cut away, mm from the upper left corner.
 func (sh Sheet) Trim() (trim, bled geom.Rect) {
 	for i, p := range sh.Pieces {
-		box := p.Lines[len(p.Lines)-1].Path.Bounds()
+		box := p.Outline.Bounds()
 		if i == 0 {
 			trim, bled = box, p.Box
 			continue
@@ -75,7 +75,7 @@ func (sh Sheet) Moved(m geom.Affine) Sheet {
 		for k, l := range p.Lines {
 			lines[k] = Line{l.Role, l.Path.Transform(m)}
 		}
-		p.Lines, p.At = lines, p.At.Then(m)
+		p.Lines, p.Outline, p.At = lines, p.Outline.Transform(m), p.At.Then(m)
 		pieces[i] = p
 	}
 	sh.Pieces = pieces

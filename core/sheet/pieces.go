@@ -33,7 +33,7 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			base.Reverse = append(base.Reverse, inks...)
 		}
 	}
-	base.Lines = append(base.Lines, Line{fold.Cut, outline})
+	base.Lines, base.Outline = append(base.Lines, Line{fold.Cut, outline}), outline
 	base.runs = mainFold(s)
 	out := []loose{base}
 	if in, ok := insert(c, s, base); ok {
@@ -54,9 +54,10 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			inks := scene.Transform(f.PieceInks(it), upright)
 			out = append(out, loose{stock: doc.Made.Stock, room: roomOf(outline, inks, it.Bleed), Piece: Piece{
 				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(outline.Area()),
-				Lines: append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, outline}),
-				Inks:  inks,
-				runs:  along(base.runs, onFace.Then(upright)),
+				Lines:   append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, outline}),
+				Outline: outline,
+				Inks:    inks,
+				runs:    along(base.runs, onFace.Then(upright)),
 				// The face's own way up, as it is seen from the piece.
 				stands: math.Mod(360-90*math.Round(turnOf(along(geom.Pt(1, 0), upright))/90), 360),
 			}})

@@ -57,8 +57,8 @@ func OptionsOf(s card.SheetSetup) (Options, error) {
 
 // Offer returns the setup, nearest to one, by which all pieces of a card have room that
 // are laid on the size for all; nil if there is none. The size stays if it can: the sheets
-// are turned first, then the pieces freely, then the marks for the machine are left out. A
-// size that the machine reaches goes before one that it does not.
+// are turned first, then the pieces freely, then the marks for the machine are left out,
+// then the margins. A size that the machine reaches goes before one that it does not.
 func Offer(c card.Card, s scene.Scene, setup card.SheetSetup, opt Options) *card.SheetSetup {
 	var sizes []string
 	for _, reached := range []bool{true, false} {
@@ -75,11 +75,17 @@ func Offer(c card.Card, s scene.Scene, setup card.SheetSetup, opt Options) *card
 		return nil
 	}
 	for _, size := range append([]string{setup.Size}, sizes...) {
-		for _, marks := range []card.Marks{setup.Marks, card.NoMarks} {
+		for _, less := range []struct {
+			marks card.Marks
+			edge  bool
+		}{{setup.Marks, setup.Borderless}, {card.NoMarks, setup.Borderless}, {card.NoMarks, true}} {
 			for _, turning := range []card.Turning{setup.Turning, card.TurnFreely} {
 				for _, lie := range []card.Lie{setup.Lie, card.Portrait, card.Landscape} {
+					if less.edge != setup.Borderless && size != setup.Size {
+						continue // a larger sheet keeps its margins
+					}
 					try := setup
-					try.Size, try.Marks, try.Turning, try.Lie = size, marks, turning, lie
+					try.Size, try.Marks, try.Borderless, try.Turning, try.Lie = size, less.marks, less.edge, turning, lie
 					if try != setup && allFit(c, groups, try, opt) {
 						return &try
 					}
@@ -111,6 +117,9 @@ func allFit(c card.Card, groups [][]loose, try card.SheetSetup, was Options) boo
 
 // fits reports whether a unit has room on an empty sheet of a size.
 func (p paper) fits(u unit, size Size, printed bool) bool {
+	if _, ok := u.wholeOn(size); ok {
+		return true
+	}
 	kind := p.kind(size, printed)
 	u.fixed = nil
 	kinds := []nest.Sheet{kind}

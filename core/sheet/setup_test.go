@@ -47,7 +47,7 @@ func TestWhatIsOfferedFits(t *testing.T) {
 	}{
 		{"the sheet turned", 127, 177.8, card.TurnNone, func(s *card.SheetSetup) { s.Lie = card.Landscape }},
 		{"no marks", 128, 190, card.TurnQuarters, func(s *card.SheetSetup) { s.Marks = card.NoMarks }},
-		{"another size", 148, 210, card.TurnQuarters, func(s *card.SheetSetup) { s.Size = "a3" }},
+		{"another size", 148, 210, card.TurnQuarters, func(s *card.SheetSetup) { s.Size = "a4" }},
 	} {
 		c := inked(t, k.w, k.h)
 		s, err := scene.Of(c)

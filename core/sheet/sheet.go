@@ -109,7 +109,10 @@ type Piece struct {
 	At    geom.Affine `json:"at"`
 	Box   geom.Rect   `json:"box"` // with bleed
 	Lines []Line      `json:"lines"`
-	Area  float64     `json:"area"` // of the paper in it, mm²
+	// Outline is the edge of the piece on the sheet. The last of Lines cuts along it, but
+	// for a base that is a whole sheet, which nothing is cut round.
+	Outline geom.Path `json:"outline"`
+	Area    float64   `json:"area"` // of the paper in it, mm²
 	// Place is that of the middle of its own box on the sheet. ByHand says that it stays
 	// there, Tie numbers the tied set that it belongs to, from 1; 0 is none. Wrong says
 	// what is wrong with where it was laid by hand.
@@ -168,6 +171,17 @@ type Sheet struct {
 	Used     float64 `json:"used"` // share of the paper that goes into pieces, 0 to 1
 	// Shared says that edges which two pieces share are cut once.
 	Shared bool `json:"shared,omitempty"`
+	// Whole says that the sheet itself is the base: nothing is cut round it, and it has no
+	// marks.
+	Whole bool `json:"whole,omitempty"`
+}
+
+// Note says of what is laid how it lies, where that is not as one would think.
+type Note struct {
+	Why string `json:"why"`
+	// Untie are the pieces of a tied set that is too large for any sheet, which untying
+	// would end.
+	Untie []string `json:"untie,omitempty"`
 }
 
 // Problem is a piece that could not be laid, and why.
@@ -185,6 +199,7 @@ type Problem struct {
 type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`
+	Notes    []Note    `json:"notes"`
 	Used     float64   `json:"used"`
 	// Taken is the area of paper that the layout takes: of the last sheet of each
 	// stock, as far down as it is used, mm².
@@ -260,6 +275,7 @@ func (l loose) placed(m geom.Affine) Piece {
 	for i, line := range l.Lines {
 		p.Lines[i] = Line{line.Role, line.Path.Transform(m)}
 	}
+	p.Outline = l.Outline.Transform(m)
 	p.Inks, p.Reverse = scene.Transform(l.Inks, m), scene.Transform(l.Reverse, m)
 	return p
 }

@@ -82,7 +82,7 @@ func offer(t *testing.T, c card.Card, change func(*sheet.Options), size string) 
 
 // cutOut is the region of a piece on its sheet.
 func cutOut(p sheet.Piece) geom.Path {
-	return p.Lines[len(p.Lines)-1].Path
+	return p.Outline
 }
 
 func TestEveryPieceIsLaidOnItsStock(t *testing.T) {
@@ -144,17 +144,24 @@ func TestWhatIsTooLargeIsSaid(t *testing.T) {
 	require.Len(t, l.Problems, 1)
 	assert.Empty(t, l.Sheets)
 	assert.Contains(t, l.Problems[0].Why, "29.3 mm) too large for Letter")
-	assert.Contains(t, l.Problems[0].Why, "It fits on A3;")
+	assert.Contains(t, l.Problems[0].Why, "It fits on A4;")
 	none := func(*sheet.Options) {}
 	require.NotNil(t, offer(t, c, none, "letter"))
-	assert.Equal(t, "a3", offer(t, c, none, "letter").Size)
+	assert.Equal(t, "a4", offer(t, c, none, "letter").Size)
 
 	// What the machine reaches goes first; what it does not is said to be trimmed by hand.
 	bed := func(o *sheet.Options) { o.Bed = [2]float64{304.8, 304.8} }
-	assert.Contains(t, layWith(t, c, bed).Problems[0].Why, "It fits on A3, which is more than the machine reaches")
+	assert.Contains(t, layWith(t, c, bed).Problems[0].Why, "It fits on A4; or make it smaller")
 	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 130, Height: 210, Stock: "cream-300"}})
 	require.NoError(t, err)
+	got := offer(t, c, bed, "letter")
+	assert.True(t, got.Size == "letter" && got.Borderless && got.Marks == card.NoMarks, "the margins are in its way")
+	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 140, Height: 210, Stock: "cream-300"}})
+	require.NoError(t, err)
 	assert.Equal(t, "square", offer(t, c, bed, "letter").Size)
+	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 180, Height: 280, Stock: "cream-300"}})
+	require.NoError(t, err)
+	assert.Contains(t, layWith(t, c, bed).Problems[0].Why, "It fits on A3, which is more than the machine reaches")
 }
 
 func TestRandomPiecesNeverOverlap(t *testing.T) {

@@ -52,7 +52,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 	for i, m := range sh.Marks {
 		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
 	}
-	outline := sh.Pieces[0].Lines[len(sh.Pieces[0].Lines)-1].Path
+	outline := sh.Pieces[0].Outline
 	seeds := uint64(12)
 	if os.Getenv("SOAK") != "" {
 		seeds = 200

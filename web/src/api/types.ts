@@ -87,6 +87,7 @@ export interface Base {
     | 'tent'
     | 'stepCard'
     | 'popupBox'
+    | 'flat'
     | 'easel'
     | 'shaped'
     | 'pocket'
@@ -358,6 +359,7 @@ export interface NetKind {
     | 'tent'
     | 'stepCard'
     | 'popupBox'
+    | 'flat'
     | 'easel'
     | 'shaped'
     | 'pocket'
@@ -998,6 +1000,7 @@ export interface LayoutView {
   title: string
   sheets: SheetView[]
   problems: SheetProblem[]
+  notes: SheetNote[]
   offer?: SheetSetup
   used: number
   saved: number
@@ -1021,10 +1024,12 @@ export interface SheetView {
   twoSided: boolean
   used: number
   shared?: boolean
+  whole?: boolean
   passes: CutPass[]
   state: RunState
   settings: CutSettings
   usual: CutSettings
+  beyond?: string
 }
 export interface SheetPiece {
   id: string
@@ -1036,6 +1041,7 @@ export interface SheetPiece {
   at: [number, number, number, number, number, number]
   box: Rect
   lines: SheetLine[]
+  outline: string
   area: number
   place: Place
   byHand?: boolean
@@ -1071,6 +1077,10 @@ export interface SheetProblem {
   why: string
   stock: Stock
   offer?: SheetSize
+}
+export interface SheetNote {
+  why: string
+  untie?: string[]
 }
 export interface Length {
   mm: number
@@ -1266,6 +1276,7 @@ export interface Sketch {
     | 'tent'
     | 'stepCard'
     | 'popupBox'
+    | 'flat'
     | 'easel'
     | 'shaped'
     | 'pocket'
@@ -1295,6 +1306,7 @@ export interface Summary {
     | 'tent'
     | 'stepCard'
     | 'popupBox'
+    | 'flat'
     | 'easel'
     | 'shaped'
     | 'pocket'

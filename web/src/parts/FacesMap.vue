@@ -16,9 +16,10 @@ const net = computed(() => calm.value?.scene.net)
 
 const sides = computed(() => {
   const faces = calm.value?.scene.faces ?? []
+  const folds = !!net.value?.lines.length
   return [
-    { name: 'Outside of the sheet', faces: faces.filter((f) => f.side === 'outside') },
-    { name: 'Inside of the sheet', faces: faces.filter((f) => f.side === 'inside') },
+    { name: folds ? 'Outside of the sheet' : 'One side', faces: faces.filter((f) => f.side === 'outside') },
+    { name: folds ? 'Inside of the sheet' : 'The other', faces: faces.filter((f) => f.side === 'inside') },
   ]
 })
 

@@ -28,6 +28,8 @@ const popup = computed(
     ['stepCard', 'popupBox', 'vFold'].includes(card.view?.card.base.kind ?? '') ||
     (['topFold', 'tent'].includes(card.view?.card.base.kind ?? '') && !!card.view?.card.base.lines?.length),
 )
+/** Whether there is anything to open. */
+const folds = computed(() => !!card.view?.scene.net.lines.length)
 const level = computed(() => popup.value || ['topFold', 'tent', 'easel'].includes(card.view?.card.base.kind ?? ''))
 watch(
   () => card.view?.card.base.kind,
@@ -40,7 +42,8 @@ watch(
 
 const eye = computed<Eye>(() => ({
   over: popup.value ? 'table' : level.value ? 'level' : 'upright',
-  yaw: (popup.value ? 0.5 : level.value ? -0.2 : 0.24) + turn.value.yaw,
+  // What does not fold is seen from its front.
+  yaw: (popup.value ? 0.5 : level.value ? -0.2 : folds.value ? 0.24 : Math.PI - 0.24) + turn.value.yaw,
   pitch: (popup.value ? 1.08 : level.value ? 0.35 : 0.2) + turn.value.pitch,
 }))
 
@@ -140,6 +143,7 @@ function key(e: KeyboardEvent) {
       <ellipse :cx="width / 2" cy="7" :rx="width * 0.4" ry="6" fill="#0000000f" />
     </svg>
     <Slider
+      v-if="folds"
       v-model:value="open"
       :min="0"
       :max="180"
@@ -147,7 +151,7 @@ function key(e: KeyboardEvent) {
       aria-label="How far the card is open"
       data-testid="opening"
     />
-    <div class="ends">
+    <div v-if="folds" class="ends">
       <span>Closed</span><span>{{ open === 0 || open === 180 ? '' : `${open}° open` }}</span
       ><span>Flat</span>
     </div>

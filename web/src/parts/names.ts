@@ -2,6 +2,7 @@ import type { Base, Catalogue, Item } from '../api/types'
 import { roleNames } from './lines'
 
 const kinds: Record<Base['kind'], string> = {
+  flat: 'Flat card',
   sideFold: 'Side fold',
   topFold: 'Top fold',
   triFold: 'Tri-fold',

@@ -95,7 +95,8 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <div class="pair"><StockField :value="base.stock" testid="base-stock" @set="set({ stock: $event })" /></div>
         <div class="facts">
           <span>Sheet needed</span><b>{{ prefs.size(card.view!.scene.net.width, card.view!.scene.net.height) }}</b>
-          <span>Sheet thickness</span><b>{{ stock?.thickness }} mm</b> <span>Grain</span><b>along the main fold</b>
+          <span>Sheet thickness</span><b>{{ stock?.thickness }} mm</b>
+          <template v-if="card.view!.scene.net.lines.length"><span>Grain</span><b>along the main fold</b></template>
           <span>Closed, with all on it</span><b>{{ thick }}</b>
         </div>
       </section>

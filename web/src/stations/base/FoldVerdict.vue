@@ -17,6 +17,8 @@ watch(
   { immediate: true },
 )
 
+/** Whether the card folds at all. */
+const folds = computed(() => card.view!.scene.net.lines.length > 0)
 const closed = computed(() => card.view!.scene.net.closed)
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm thick`)
 const waiting = computed(() => Object.entries(fold.view?.waiting ?? {}).reduce((n, [, k]) => n + k, 0))
@@ -33,17 +35,17 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
 
 <template>
   <section v-if="fold.view" class="sec" data-testid="verdict">
-    <h3>Does it fold?</h3>
+    <h3>{{ folds ? 'Does it fold?' : 'Is it sound?' }}</h3>
     <ul>
       <li v-for="w in fold.view.verdict.why" :key="w" class="no">{{ w }}</li>
-      <li v-if="fold.view.verdict.folds" class="yes">
+      <li v-if="folds && fold.view.verdict.folds" class="yes">
         All panels meet at every opening<small>largest gap {{ fold.view.verdict.gap.toFixed(2) }} mm</small>
       </li>
-      <li v-if="fold.view.verdict.folds && fold.view.verdict.flat" class="yes">
+      <li v-if="folds && fold.view.verdict.folds && fold.view.verdict.flat" class="yes">
         Folds flat<small>{{ prefs.size(closed.w, closed.h) }}, {{ thick }}</small>
       </li>
       <li v-if="!fold.view.findings.some((f) => f.weight === 'stop')" class="yes">
-        Closes with everything that is on it
+        {{ folds ? 'Closes with everything that is on it' : `Nothing sticks out; ${thick}` }}
       </li>
       <li
         v-for="f in fold.view.findings"
@@ -61,7 +63,7 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       </li>
     </ul>
     <ClosedEdge
-      v-if="fold.view.verdict.folds"
+      v-if="folds && fold.view.verdict.folds"
       :edge="fold.view.edge"
       :panels="fold.view.panels"
       :name="faceName"

@@ -71,9 +71,7 @@ const paths = computed<Run[]>(() =>
 const errors = computed(() =>
   (props.sheet.state.apart ?? []).flatMap((a) => {
     const p = props.sheet.pieces.find((q) => q.id === a.piece)
-    return p
-      ? [{ ...a, x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2, outline: p.lines[p.lines.length - 1]?.path }]
-      : []
+    return p ? [{ ...a, x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2, outline: p.outline }] : []
   }),
 )
 const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4) + 1 }, (_, i) => i * 25.4))

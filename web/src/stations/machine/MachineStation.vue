@@ -99,6 +99,7 @@ const headline = computed(() => {
   if (!run.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
   if (sheet.value?.state.state === 'found') return `Sheet ${n} lies on the cutting mat and is ready to be cut.`
   if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
+  if (sheet.value?.beyond) return sheet.value.beyond
   if (!isDone.value) return `Sheet ${n} is ready to be cut.`
   if (beside.value)
     return `Sheet ${n} is cut, but “${beside.value.name}” up to ${beside.value.worst.toFixed(2)} mm beside its print. Look at it before it is glued.`
@@ -126,7 +127,7 @@ const left = computed(() =>
     : `${formatTime(total.value)} by plan`,
 )
 
-const free = computed(() => !!sheet.value && !!machine.cutter?.ready && !machine.running)
+const free = computed(() => !!sheet.value && !sheet.value.beyond && !!machine.cutter?.ready && !machine.running)
 
 function start(what: 'run' | 'goOn' | 'loads' | 'finds' | 'tests') {
   view.value = 'plan'
@@ -293,7 +294,9 @@ async function takeOff() {
       class="foot"
       :headline="headline"
       :left="left"
-      :failed="(job?.state === 'failed' && !unknown) || (unknown && !pointed) || (isDone && !!beside)"
+      :failed="
+        (job?.state === 'failed' && !unknown) || (unknown && !pointed) || !!sheet?.beyond || (isDone && !!beside)
+      "
       :must-point="unknown && !pointed"
       :state="state"
       :ready="free"

@@ -159,7 +159,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
   <div class="panels" :class="{ narrow: !prefs.leftOpen }">
     <aside v-show="prefs.leftOpen" class="side model">
       <template v-if="ready">
-        <h3>Folded card</h3>
+        <h3>{{ card.view?.scene.net.lines.length ? 'Folded card' : 'The card' }}</h3>
         <FoldedCard />
         <h3>Faces</h3>
         <FacesMap />

@@ -37,7 +37,7 @@ const moving = computed(() => {
 const shift = (id: string) =>
   moving.value.includes(id) && drag.value ? `translate(${drag.value.dx} ${drag.value.dy})` : undefined
 const picked = (id: string) => props.laying.picked.value.flatMap(props.laying.withTied).includes(id)
-const outlineOf = (p: SheetPiece) => p.lines[p.lines.length - 1]?.path
+const outlineOf = (p: SheetPiece) => p.outline
 /** Lines between the pieces of tied sets, from each to the next. */
 const ties = computed(() => {
   const sets = new Map<number, SheetPiece[]>()

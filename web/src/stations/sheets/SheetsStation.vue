@@ -88,6 +88,7 @@ const offered = computed(() => {
     o.lie !== was.lie && o.lie,
     o.turning !== was.turning && 'turned freely',
     o.marks !== was.marks && 'without marks',
+    o.borderless !== was.borderless && 'printed to its edges',
   ].filter(Boolean)
   return `Lay all on ${[size, ...how].join(', ')}`
 })
@@ -223,6 +224,24 @@ const stocks = computed(() => {
           @click="sheets.setUp(sheets.layout.offer)"
           >{{ offered }}</Button
         >
+        <Alert
+          v-for="n in sheets.layout?.notes"
+          :key="n.why"
+          :type="n.untie ? 'warning' : 'info'"
+          show-icon
+          :message="n.why"
+          class="problem"
+          data-testid="laid-note"
+        >
+          <template v-if="n.untie" #action>
+            <Button
+              size="small"
+              data-testid="note-untie"
+              @click="card.change({ do: 'untiePieces', pieces: n.untie ?? [] })"
+              >Untie them</Button
+            >
+          </template>
+        </Alert>
         <Alert
           v-for="p in wrongs"
           :key="p.id"

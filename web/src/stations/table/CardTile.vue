@@ -27,6 +27,7 @@ const drawn = computed(() => {
   if (c.kind === 'topFold') {
     return { w, h, front: `matrix(1 0 ${-0.07} .97 10 6)`, back: `M10 6H${w + 10}L${w + 24} ${h + 2}H26z` }
   }
+  if (c.kind === 'flat') return { w, h, front: 'matrix(1 0 0 1 8 4)', back: '' }
   return {
     w,
     h,

@@ -1,0 +1,95 @@
+package way
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+	"sectilis/core/sheet"
+)
+
+func TestAnA4SheetFoldedToA5IsItsOwnSheet(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{
+		Name: "Ground", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3.5 * in}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+		Form: &card.Form{Outline: card.Rectangle, Width: 4 * in, Height: 5 * in, Corner: card.Square},
+	}}})
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.there("net")
+	h.choose("closed", "A5 ISO")
+	h.says("about", "side fold")
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("problem", "too large for Letter")
+	h.click("offer")
+	h.says("laid-note", "The base is a whole A4 sheet: nothing is cut round it")
+	h.says("laid-note", "Its ink ends")
+	h.wait(`!document.querySelector('[data-testid=problem]')`)
+	l, err := h.app.App.Layout(h.Context(), h.id, options(h))
+	require.NoError(t, err)
+	require.Len(t, l.Sheets, 1)
+	assert.True(t, l.Sheets[0].Whole)
+	assert.Len(t, l.Sheets[0].Pieces[0].Lines, 1, "the fold is scored, nothing is cut")
+}
+
+// options are those that the card's sheets are laid by.
+func options(h table) sheet.Options {
+	h.Helper()
+	v, err := h.app.App.Open(h.Context(), h.id)
+	h.must(err)
+	opt, err := sheet.OptionsOf(v.Card.SheetsOf())
+	h.must(err)
+	return opt
+}
+
+func TestATiedSetThatIsTooLargeIsToldAndUntied(t *testing.T) {
+	bar := func(name string, y float64) card.Command {
+		return card.PlaceItems{Face: card.Front, Items: []card.Item{{
+			Name: name, Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: y * in}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+			Form: &card.Form{Outline: card.Rectangle, Width: 4 * in, Height: in, Corner: card.Square},
+		}}}
+	}
+	h := lay(t, bar("A", 1), bar("B", 3), card.TiePieces{Pieces: []card.Laid{{Piece: "i1"}, {Piece: "i2", Place: card.Place{Y: 8 * in}}}})
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.there("sheet-count")
+	h.wait(`!document.querySelector('[data-testid=laid-note]')`)
+	// The pieces grow, and the set with them.
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.there("layer-i1")
+	h.click("layer-i1")
+	h.there("ratio")
+	for _, id := range []string{"i1", "i2"} {
+		h.click("layer-" + id)
+		h.fill("height", "2 1/2")
+	}
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("laid-note", "As a tied set, “A” and “B” is")
+	h.wait(`!document.querySelector('[data-testid=problem]')`)
+	h.click("note-untie")
+	h.wait(`!document.querySelector('[data-testid=laid-note]')`)
+	v, err := h.app.App.Open(h.Context(), h.id)
+	require.NoError(t, err)
+	assert.Empty(t, v.Card.Ties)
+}
+
+func TestAFlatCardHasAFrontAndABack(t *testing.T) {
+	h := lay(t, words("Greetings", 3))
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.there("net")
+	h.click("kind-flat")
+	h.says("about", "flat card")
+	h.choose("closed", "Postcard")
+	h.says("verdict", "Nothing sticks out")
+	h.click("to-panels")
+	h.there("surface")
+	h.wait(`[...document.querySelectorAll('.map [role=button]')].length === 2`)
+	h.wait(`!document.querySelector('[data-testid=opening]')`)
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("sheet-count", "1 sheet")
+	l, err := h.app.App.Layout(h.Context(), h.id, options(h))
+	require.NoError(t, err)
+	require.Len(t, l.Sheets, 1)
+	box := l.Sheets[0].Pieces[0].Outline.Bounds()
+	assert.InDelta(t, 4*in, min(box.W, box.H), .01)
+	assert.Len(t, l.Sheets[0].Pieces[0].Lines, 1, "an outline and no fold")
+}
