@@ -212,7 +212,15 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 		}
 		photos = append(photos, it)
 	}
-	return a.Change(ctx, id, base, []card.Command{card.PlaceItems{Face: l.Face, Items: append(photos, items...), Around: &l.Middle}})
+	place := card.PlaceItems{Face: l.Face, Items: append(photos, items...), Around: &l.Middle}
+	if len(place.Items) > 1 {
+		// What comes in together is handled as one until it is taken apart.
+		place.Groups = []card.Group{{ID: "drawing", Name: tidyName(f.name)}}
+		for i := range place.Items {
+			place.Items[i].Group = "drawing"
+		}
+	}
+	return a.Change(ctx, id, base, []card.Command{place})
 }
 
 // photo brings in a picture embedded in a drawing.

@@ -126,7 +126,7 @@ func OnFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
 		face, _ := c.Find(ids[0])
 		for i, id := range ids {
 			if face == nil || face.Item(id) == nil {
-				return Refuse("ids", "The item “%s” is not there any more, or lies on another face.", id)
+				return Refuse("ids", "Something that was chosen is not there any more, or lies on another face. Choose again.")
 			}
 			if slices.Contains(ids[:i], id) {
 				return Refuse("ids", "The item “%s” is named twice.", id)

@@ -2,11 +2,16 @@ package card
 
 import "slices"
 
-// Unlocked refuses items that are locked.
+// Unlocked refuses items that are locked, whose place or size would be changed.
 func (f *Face) Unlocked(ids []string) error {
+	return f.unlocked(ids, "change its place or size")
+}
+
+// unlocked refuses items that are locked; to is what they would have to be unlocked for.
+func (f *Face) unlocked(ids []string, to string) error {
 	for _, id := range ids {
 		if it := f.Item(id); it != nil && it.Locked {
-			return Refuse("ids", "“%s” is locked. Unlock it to change its place or size.", it.Name)
+			return Refuse("ids", "“%s” is locked. Unlock it to %s.", it.Name, to)
 		}
 	}
 	return nil

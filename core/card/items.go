@@ -141,7 +141,7 @@ func (k RemoveItems) Label() string { return label("Remove", k.IDs) }
 // Apply implements Command.
 func (k RemoveItems) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(_ *Card, f *Face) error {
-		if err := f.Unlocked(k.IDs); err != nil {
+		if err := f.unlocked(k.IDs, "remove it"); err != nil {
 			return err
 		}
 		for _, id := range k.IDs {

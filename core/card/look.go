@@ -125,8 +125,14 @@ func (l *Look) check() error {
 		}
 	}
 	if s := l.Shadow; s != nil {
-		if !within(s.Distance, 0, 50) || !within(s.Blur, 0, 20) || !within(s.Angle, -360, 360) {
-			return Refuse("shadow", "A shadow falls up to 50 mm (2 in) away and is up to 20 mm (¾ in) soft.")
+		if !within(s.Distance, 0, 50) {
+			return Refuse("shadow", "A shadow falls up to 50 mm (2 in) away.")
+		}
+		if !within(s.Blur, 0, 20) {
+			return Refuse("shadow", "A shadow is up to 20 mm (¾ in) soft.")
+		}
+		if !within(s.Angle, -360, 360) {
+			return Refuse("shadow", "A shadow falls at an angle between -360° and 360°: 0° is to the right, 90° down.")
 		}
 		if err := checkColour(s.Colour); err != nil {
 			return err
@@ -144,8 +150,14 @@ func (l *Look) check() error {
 		}
 	}
 	if r := l.Reflection; r != nil {
-		if !within(r.Gap, 0, 50) || !within(r.Length, .05, 1) || !within(r.Opacity, .02, 1) {
-			return Refuse("reflection", "A reflection lies up to 50 mm (2 in) below, and shows between a twentieth and all of the item.")
+		if !within(r.Gap, 0, 50) {
+			return Refuse("reflection", "A reflection lies up to 50 mm (2 in) below.")
+		}
+		if !within(r.Length, .05, 1) {
+			return Refuse("reflection", "A reflection shows between 5 and 100 %% of the item.")
+		}
+		if !within(r.Opacity, .02, 1) {
+			return Refuse("reflection", "A reflection is between 2 and 100 %% strong.")
 		}
 	}
 	if r := l.Raised; r != nil {

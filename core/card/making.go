@@ -77,11 +77,19 @@ func (k SetFill) Apply(c Card) (Card, error) {
 			if k.Fill == (Fill{}) && !it.IsPiece() {
 				return Refuse("fill", "Printed “%s” needs a colour or a paper, or nothing would be seen.", it.Name)
 			}
+			// Ink on a piece runs to its edge, and is printed a little past it. Who has set
+			// another bleed, or none under ink, has meant it.
+			if it.IsPiece() && it.Fill == (Fill{}) && k.Fill != (Fill{}) && it.Made.Bleed == 0 {
+				it.Made.Bleed = UsualBleed
+			}
 			it.Fill = k.Fill.clone()
 		}
 		return nil
 	})
 }
+
+// UsualBleed is how far ink is printed past the edge of a cut piece, mm, until it is set.
+const UsualBleed = 1
 
 // SetForm changes the corners of a rectangle.
 type SetForm struct {

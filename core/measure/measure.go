@@ -251,8 +251,23 @@ func FormatTo(mm float64, u Unit, parts int) string {
 	return fmt.Sprintf("%s%d %s", sign, whole, frac)
 }
 
-// FormatUnit is Format followed by the unit.
-func FormatUnit(mm float64, u Unit) string { return Format(mm, u) + " " + string(u) }
+// FormatUnit is Format followed by the unit. Amounts below 1/8 in, which 1/32 in would
+// round by much, are written to 1/64 in where that says it, and in mm where it does not.
+func FormatUnit(mm float64, u Unit) string {
+	if a := math.Abs(mm); u == In && a > .004 && a < Inch/8 && off(a, 32) > small {
+		if off(a, 64) <= small {
+			return FormatTo(mm, In, 64) + " in"
+		}
+		return strconv.FormatFloat(math.Round(mm*100)/100, 'f', -1, 64) + " mm"
+	}
+	return Format(mm, u) + " " + string(u)
+}
+
+// small is by how much a small amount may be rounded, mm.
+const small = .05
+
+// off is how far a length is from the nearest 1/parts in, mm.
+func off(mm, parts float64) float64 { return math.Abs(mm - math.Round(mm/Inch*parts)*Inch/parts) }
 
 // FormatBoth writes a length in both units, "1 9/16 in (40 mm)". One below 1/16 in, which
 // fractions of an inch would round away, is written in mm alone, to two digits.

@@ -98,6 +98,17 @@ func FuzzParse(f *testing.F) {
 	})
 }
 
+func TestSmallAmountsReadBackAsTheyWereTyped(t *testing.T) {
+	for mm, want := range map[float64]string{.4: "1/64 in", .3: "0.3 mm", .5: "0.5 mm", .8: "1/32 in", 1: "1 mm", 2: "5/64 in", 3.175: "⅛ in", 0: "0 in", -.3: "-0.3 mm", 5: "3/16 in"} {
+		assert.Equal(t, want, FormatUnit(mm, In))
+	}
+	for mm := .01; mm < Inch/8; mm += .01 {
+		back, err := Parse(FormatUnit(mm, In), In)
+		require.NoError(t, err)
+		assert.InDelta(t, mm, back, small+1e-9)
+	}
+}
+
 func TestSmallAmountsAreWrittenInTheUnitThatShowsThem(t *testing.T) {
 	for mm, want := range map[float64]string{0.3: "0.3 mm", 0.04: "0.04 mm", 0: "0 mm", -0.3: "-0.3 mm", 1.2: "1.2 mm", 1.6: "1/16 in (1.6 mm)", 40: "1 9/16 in (40 mm)", 0.001: "0 mm"} {
 		assert.Equal(t, want, FormatBoth(mm))

@@ -93,6 +93,9 @@ type Item struct {
 	Lift float64 `json:"lift"`
 	// Missing are letters that the font does not have.
 	Missing string `json:"missing,omitempty"`
+	// Told is what is wrong with lettering as it lies: it runs off what it is printed on,
+	// or is too small to be read.
+	Told string `json:"told,omitempty"`
 	// With are the other items that move when this one is moved: its mats and
 	// all they carry.
 	With []string `json:"with,omitempty"`
@@ -152,6 +155,7 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			}
 			face.Items = append(face.Items, it)
 		}
+		face.tell(&f)
 		s.Faces = append(s.Faces, face)
 	}
 	s.Thickness = math.Round(Closed(c, &s).Thickness()*1000) / 1000

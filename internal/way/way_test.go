@@ -94,7 +94,7 @@ func (h hand) choose(id, option string) {
 	h.click(id)
 	find := fmt.Sprintf(`[...document.querySelectorAll('.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option')].find(e => e.textContent.includes(%q))`, option)
 	h.wait("!!" + find)
-	_, err := browser.Eval[bool](h.Page, "("+find+".dataset.testid = 'chosen-option', true)")
+	_, err := browser.Eval[bool](h.Page, "(document.querySelectorAll('[data-testid=chosen-option]').forEach(e => delete e.dataset.testid), "+find+".dataset.testid = 'chosen-option', true)")
 	h.must(err)
 	h.click("chosen-option")
 }

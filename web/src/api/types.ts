@@ -1216,6 +1216,7 @@ export interface SceneItem {
   to: number
   lift: number
   missing?: string
+  told?: string
   with?: string[]
   takesMat: boolean
   freeRatio: boolean

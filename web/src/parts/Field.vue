@@ -4,7 +4,7 @@ defineProps<{ label: string; bad?: boolean; wide?: boolean }>()
 </script>
 
 <template>
-  <label class="field" :class="{ bad, wide }">
+  <label class="field" :class="{ bad, wide }" :title="label">
     <span>{{ label }}</span>
     <slot />
   </label>
@@ -33,8 +33,10 @@ defineProps<{ label: string; bad?: boolean; wide?: boolean }>()
   grid-column: 1 / 3;
 }
 span {
-  flex: none;
-  min-width: 36px;
+  flex: 0 1 auto;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
   padding: 0 7px 0 9px;
   color: var(--ink5);
   font-size: 11.5px;

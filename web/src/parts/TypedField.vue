@@ -68,6 +68,7 @@ function giveUp(e: KeyboardEvent) {
       :data-resting="typing ? undefined : ''"
       spellcheck="false"
       autocomplete="off"
+      :style="{ '--chars': Math.max(text.length, 3) }"
       @focus="($event.target as HTMLInputElement).select()"
       @input="typing = true"
       @blur="accept"
@@ -79,7 +80,8 @@ function giveUp(e: KeyboardEvent) {
 
 <style scoped>
 input {
-  flex: 1;
+  /* The name gives way before the number does. */
+  flex: 1 0 calc(var(--chars) * 0.56em + 8px);
   min-width: 0;
   width: 0;
   height: 100%;

@@ -1,13 +1,29 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import table from '../../../core/measure/testdata/format.json'
-import { ago, format, formatArea, formatSize, formatTime, type Unit } from './measure'
+import { ago, format, formatArea, formatSize, formatTime, formatUnit, type Unit } from './measure'
 
 test('measures are written as Go writes them', () => {
   for (const { mm, unit, text } of table) assert.equal(format(mm, unit as Unit), text, `${mm} ${unit}`)
   assert.equal(formatSize(127, 177.8, 'in'), '5 × 7 in')
   assert.equal(formatArea(25.4 * 25.4 * 41.2, 'in'), '41 in²')
   assert.equal(formatArea(1234, 'mm'), '12 cm²')
+})
+
+test('small amounts read back as they were typed', () => {
+  const said: [number, string][] = [
+    [0.4, '1/64 in'],
+    [0.3, '0.3 mm'],
+    [0.8, '1/32 in'],
+    [1, '1 mm'],
+    [2, '5/64 in'],
+    [3.175, '⅛ in'],
+    [0, '0 in'],
+    [-0.3, '-0.3 mm'],
+    [5, '3/16 in'],
+  ]
+  for (const [mm, text] of said) assert.equal(formatUnit(mm, 'in'), text)
+  assert.equal(formatUnit(0.4, 'mm'), '0.4 mm')
 })
 
 test('times are minutes and seconds', () => {

@@ -14,18 +14,18 @@ const glyphs: Record<string, string> = {
   '7/8': '⅞',
 }
 
-/** A length of mm without its unit: to 1/32 in or to 0.1 mm. */
-export function format(mm: number, unit: Unit): string {
+/** A length of mm without its unit: to a part of an inch or to 0.1 mm. */
+export function format(mm: number, unit: Unit, parts = 32): string {
   const sign = mm < 0 ? '-' : ''
   if (unit === 'mm') {
     const v = Math.round(Math.abs(mm) * 10) / 10
     return v === 0 ? '0' : sign + String(v)
   }
-  const n = Math.round((Math.abs(mm) / INCH) * 32)
+  const n = Math.round((Math.abs(mm) / INCH) * parts)
   if (n === 0) return '0'
-  const whole = Math.floor(n / 32)
-  let over = n % 32
-  let under = 32
+  const whole = Math.floor(n / parts)
+  let over = n % parts
+  let under = parts
   while (over > 0 && over % 2 === 0) {
     over /= 2
     under /= 2
@@ -35,7 +35,14 @@ export function format(mm: number, unit: Unit): string {
   return sign + (whole === 0 ? fraction : `${whole} ${fraction}`)
 }
 
-export const formatUnit = (mm: number, unit: Unit) => `${format(mm, unit)} ${unit}`
+/** With its unit; small amounts that 1/32 in would round by much are written to 1/64 in or in mm. */
+export function formatUnit(mm: number, unit: Unit): string {
+  const a = Math.abs(mm)
+  const off = (parts: number) => Math.abs(a - (Math.round((a / INCH) * parts) * INCH) / parts)
+  if (unit === 'in' && a > 0.004 && a < INCH / 8 && off(32) > 0.05)
+    return off(64) <= 0.05 ? `${format(mm, unit, 64)} in` : `${Math.round(mm * 100) / 100} mm`
+  return `${format(mm, unit)} ${unit}`
+}
 
 export const formatSize = (w: number, h: number, unit: Unit) => `${format(w, unit)} × ${format(h, unit)} ${unit}`
 

@@ -8,6 +8,8 @@ export interface Row {
   name: string
   how: string
   locked: boolean
+  /** What is wrong with it, if anything. */
+  told: string
 }
 
 defineProps<{ row: Row; selected: boolean; drop: boolean; dragged: boolean; editing: boolean; pointed: boolean }>()
@@ -17,14 +19,14 @@ defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: 
 <template>
   <div
     class="layer"
-    :class="{ sel: selected, base: !row.id, drop, own: dragged }"
+    :class="{ sel: selected, base: !row.id, drop, own: dragged, told: row.told }"
     :tabindex="row.id ? 0 : -1"
     :data-testid="row.id ? 'layer-' + row.id : 'layer-base'"
-    :title="row.name + ', ' + row.how"
+    :title="row.told || row.name + ', ' + row.how"
   >
     <NameInput v-if="editing" :value="row.name" label="Name" data-testid="layer-name" @done="$emit('named', $event)" />
     <b v-else>{{ row.name }}</b>
-    <small>{{ row.how }}</small>
+    <small>{{ row.told ? 'Look: ' + row.told : row.how }}</small>
     <span v-if="row.id && (row.locked || pointed)" class="marks" @pointerdown.stop @dblclick.stop>
       <button
         v-if="row.locked || pointed"
@@ -77,6 +79,9 @@ defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: 
 }
 .layer.drop {
   box-shadow: 0 -2px 0 var(--honey-dark);
+}
+.told small {
+  color: var(--stop);
 }
 b {
   display: block;

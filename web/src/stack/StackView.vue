@@ -29,9 +29,15 @@ const rows = computed<Row[]>(() => {
     const doc = card.doc(it.id)
     const on = it.on ? card.items.get(it.on)?.name : undefined
     const how = doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : ''
-    return { id: it.id, name: it.name, locked: !!it.locked, how: it.group ? 'grouped · ' + how : how }
+    return {
+      id: it.id,
+      name: it.name,
+      locked: !!it.locked,
+      how: it.group ? 'grouped · ' + how : how,
+      told: it.told ?? '',
+    }
   })
-  return [...items, { id: '', name: 'Card base', locked: false, how: shortStock(base.value?.name ?? '') }]
+  return [...items, { id: '', name: 'Card base', locked: false, how: shortStock(base.value?.name ?? ''), told: '' }]
 })
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)

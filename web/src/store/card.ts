@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import { complete } from './complete'
+import { complete, differing } from './complete'
 import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
@@ -193,8 +193,24 @@ export const useCard = defineStore('card', () => {
     }
   }
 
-  const undo = () => enqueue((v) => (v.undo ? api.undo(v.id, v.revision) : Promise.resolve(v)))
-  const redo = () => enqueue((v) => (v.redo ? api.redo(v.id, v.revision) : Promise.resolve(v)))
+  /** Goes one step back or forth, to the face that it changes, and says what that was. */
+  async function step(which: 'undo' | 'redo') {
+    let was: View | undefined
+    const now = await enqueue((v) => {
+      was = v
+      return v[which] ? api[which](v.id, v.revision) : Promise.resolve(v)
+    })
+    if (!now || !was?.[which]) return now
+    const elsewhere = differing(was, now)
+    if (elsewhere.length && !elsewhere.includes(faceId.value)) {
+      work(elsewhere[0]!)
+      const name = now.scene.faces.find((f) => f.id === elsewhere[0])?.name
+      void message.info(`${which === 'undo' ? 'Undone' : 'Redone'} on ${name}: ${was[which]}.`)
+    }
+    return now
+  }
+  const undo = () => step('undo')
+  const redo = () => step('redo')
 
   /** Called when another window has changed the card. */
   async function catchUp(revision: number) {

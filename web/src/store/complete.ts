@@ -29,3 +29,15 @@ export function complete(part: View, was: View) {
     items: merged(order.get(f.id)?.all ?? [], f.items, docs.get(f.id)?.items),
   }))
 }
+
+/** The faces that are there in both and whose items differ. */
+export function differing(was: View, now: View): View['card']['faces'][number]['id'][] {
+  return now.card.faces
+    .filter((f) => {
+      const before = was.card.faces.find((o) => o.id === f.id)
+      if (!before || before.items.length !== f.items.length) return true
+      return f.items.some((it, i) => it !== before.items[i] && JSON.stringify(it) !== JSON.stringify(before.items[i]))
+    })
+    .map((f) => f.id)
+    .filter((id) => now.scene.faces.some((f) => f.id === id))
+}

@@ -9,11 +9,9 @@ export const usePrefs = defineStore('prefs', () => {
   const unit = useStorage<Unit>('sectilis.unit', 'in')
   const trayOpen = useStorage('sectilis.tray', true)
   const leftOpen = useStorage('sectilis.left', true)
-  const from = useStorage<'edge' | 'centre' | 'fold'>('sectilis.from', 'edge')
   /** The sketch that is the maker's mark, and whether new cards get it. */
   const mark = useStorage('sectilis.mark', '')
   const marks = useStorage('sectilis.marks', true)
-  const ratio = useStorage('sectilis.ratio', true)
   /** How the sheets of a card were set up last: new cards begin with it. */
   const lastSheets = useStorage<SheetSetup | null>('sectilis.sheets', null, undefined, {
     serializer: { read: (v) => (v ? (JSON.parse(v) as SheetSetup) : null), write: (v) => JSON.stringify(v) },
@@ -33,10 +31,8 @@ export const usePrefs = defineStore('prefs', () => {
     unit,
     trayOpen,
     leftOpen,
-    ratio,
     mark,
     marks,
-    from,
     lastSheets,
     lines,
     spot,

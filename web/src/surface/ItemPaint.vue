@@ -4,6 +4,7 @@
 import { computed, useId } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
+import { isPale } from '../parts/colour'
 import { matrix, type Matrix } from '../parts/geom'
 import { roleLook } from '../parts/lines'
 import WashPaint from './WashPaint.vue'
@@ -169,7 +170,7 @@ const again = computed(() => {
       <g :transform="again.at"><use :href="`#${uid}-own`" :mask="`url(#${uid}-mask)`" /></g>
     </g>
     <path
-      v-if="item.piece && fine"
+      v-if="fine && (item.piece || (item.fill.colour && !item.role && isPale(item.fill.colour)))"
       :d="outline"
       fill="none"
       stroke="#1f2b38"

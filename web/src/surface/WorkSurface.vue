@@ -8,6 +8,7 @@ import { apply, matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
+import { useThings } from '../store/things'
 import { useTool } from '../store/tool'
 import FaceArt from './FaceArt.vue'
 import FaceGround from './FaceGround.vue'
@@ -27,6 +28,7 @@ const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
+const things = useThings()
 
 const el = ref<HTMLElement>()
 const room = computed(() => {
@@ -41,7 +43,7 @@ const drag = useDrag({
   face: toRef(() => card.face),
   selected: toRef(() => card.selected),
   scale,
-  ratio: () => prefs.ratio,
+  ratio: () => !things.of(card.id, card.selected[0]?.id).free,
   size: (w, h) => prefs.size(w, h),
   len: prefs.lenUnit,
   change: (c) => card.change(c),

@@ -114,7 +114,9 @@ export function useDrag(o: Options) {
       const least = 1 / Math.max(box.w, box.h)
       let fx = dir.x ? Math.max(least, (local.x * dir.x * side) / box.w) : 1
       let fy = dir.y ? Math.max(least, (local.y * dir.y) / box.h) : 1
-      if (!free || (o.ratio() && !release) || (!o.ratio() && release)) {
+      // A side makes it longer that way alone; a corner keeps the ratio where it is kept.
+      const oneWay = dir.x === 0 || dir.y === 0
+      if (!free || (oneWay ? release : o.ratio() !== release)) {
         const f = !dir.x ? fy : !dir.y ? fx : (fx + fy) / 2
         fx = f
         fy = f

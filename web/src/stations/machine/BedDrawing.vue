@@ -4,6 +4,8 @@
 import { computed } from 'vue'
 import type { Job, SheetView } from '../../api/types'
 import { apply, matrix, type Matrix } from '../../parts/geom'
+import { INCH } from '../../parts/measure'
+import { usePrefs } from '../../store/prefs'
 import PieceArt from '../sheets/PieceArt.vue'
 
 const props = defineProps<{
@@ -20,6 +22,7 @@ const props = defineProps<{
   pointing?: boolean
   pointed?: { pass: number; path: number }
 }>()
+const prefs = usePrefs()
 const emit = defineEmits<{ point: [path: { pass: number; path: number }] }>()
 
 const running = computed(() => (props.job?.state === 'running' && props.job.kind === 'run' ? props.job : undefined))
@@ -74,7 +77,29 @@ const errors = computed(() =>
     return p ? [{ ...a, x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2, outline: p.outline }] : []
   }),
 )
-const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4) + 1 }, (_, i) => i * 25.4))
+/** The ruling along the edges of the mat, in the unit that is chosen. */
+const unit = computed(() =>
+  prefs.unit === 'in' ? { step: INCH / 4, whole: 4, half: 2 } : { step: 5, whole: 10, half: 2 },
+)
+const marked = (along: number) => Array.from({ length: Math.floor(along / unit.value.step) + 1 }, (_, i) => i)
+const length = (i: number) => (i % unit.value.whole === 0 ? 5 : i % unit.value.half === 0 ? 3 : 1.8)
+const ticks = computed(() => {
+  const [w, h] = props.bed
+  const at = (i: number) => i * unit.value.step
+  return [
+    ...marked(w).map((i) => ({ d: `M${at(i)} 0v${length(i)}M${at(i)} ${h}v${-length(i)}` })),
+    ...marked(h).map((i) => ({ d: `M0 ${at(i)}h${length(i)}M${w} ${at(i)}h${-length(i)}` })),
+  ]
+})
+const figures = computed(() => {
+  const { step, whole } = unit.value
+  const said = (i: number) => (prefs.unit === 'in' ? String(i / whole) : String(i * step))
+  const at = (along: number) => marked(along).filter((i) => i > 0 && i % whole === 0)
+  return [
+    ...at(props.bed[0]).map((i) => ({ text: said(i), x: i * step, y: -2 })),
+    ...at(props.bed[1]).map((i) => ({ text: said(i), x: -5, y: i * step + 1.5 })),
+  ]
+})
 </script>
 
 <template>
@@ -95,17 +120,17 @@ const lines = computed(() => Array.from({ length: Math.floor(props.bed[0] / 25.4
       :width="bed[0] + 18"
       :height="bed[1] + 16"
       rx="6"
-      fill="#dfe6e4"
-      stroke="#b9c5c3"
+      fill="#f2e8d6"
+      stroke="#cdbb9b"
       stroke-width=".6"
     />
-    <g stroke="#c3cfcd">
-      <path
-        v-for="(l, i) in lines"
-        :key="i"
-        :d="`M${l} 0V${bed[1]}M0 ${l}H${bed[0]}`"
-        :stroke-width="i % 6 ? 0.4 : 0.8"
-      />
+    <!-- The cutting mat is ruled along its edges alone: what lies on it is to be seen. -->
+    <g stroke="#a8977a" stroke-width=".35" data-testid="mat-rule">
+      <path v-for="t in ticks" :key="t.d" :d="t.d" />
+      <path :d="`M0 0H${bed[0]}V${bed[1]}H0Z`" fill="none" stroke="#d8c9af" />
+    </g>
+    <g fill="#8a7a5f" font-size="4.2" text-anchor="middle">
+      <text v-for="n in figures" :key="n.text + n.x" :x="n.x" :y="n.y">{{ n.text }}</text>
     </g>
     <g :transform="matrix(lies)">
       <rect x=".6" y="1" :width="sheet.size.width" :height="sheet.size.height" fill="#3a2a18" opacity=".12" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What belongs to the face itself: its background, and the maker's mark.
-import { Button, Select, SelectOption, Switch, message } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { Button, Segmented, Select, SelectOption, Switch, message } from 'ant-design-vue'
+import { computed } from 'vue'
 import { api } from '../../api/client'
 import type { Fill } from '../../api/types'
 import Field from '../../parts/Field.vue'
@@ -16,16 +16,55 @@ const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
-const everywhere = ref(false)
 
 const doc = computed(() => card.view?.card.faces.find((f) => f.id === card.faceId))
 const fill = computed<Fill>(() => doc.value?.items.find((it) => it.background)?.fill ?? {})
-const kind = computed(() => fill.value.paper ?? (fill.value.colour ? 'colour' : 'none'))
-function set(f: Fill) {
-  const faces = everywhere.value ? (card.view?.scene.faces.map((o) => o.id) ?? []) : [card.faceId]
+const kind = computed(
+  () => fill.value.paper ?? (fill.value.gradient ? 'gradient' : fill.value.colour ? 'colour' : 'none'),
+)
+const set = (f: Fill, faces: (typeof card.faceId)[] = [card.faceId]) =>
   void card.change({ do: 'setBackground', faces, fill: f })
+const first = '#f6e3da'
+function choose(v: string) {
+  const from = fill.value.colour ?? first
+  if (v === 'none') set({})
+  else if (v === 'colour') set({ colour: fill.value.gradient?.stops[0]?.colour ?? first })
+  else if (v === 'gradient') set(blend(from, '#e2a42b'))
+  else set({ paper: v })
 }
-const choose = (v: string) => set(v === 'none' ? {} : v === 'colour' ? { colour: '#f6e3da' } : { paper: v })
+
+/** A gradient from one colour to another, down the face, across it or outward. */
+const ways = {
+  down: { kind: 'linear', fromX: 0.5, fromY: 0, toX: 0.5, toY: 1 },
+  across: { kind: 'linear', fromX: 0, fromY: 0.5, toX: 1, toY: 0.5 },
+  outward: { kind: 'radial', fromX: 0.5, fromY: 0.5, toX: 1, toY: 0.5 },
+} as const
+type Way = keyof typeof ways
+const gradient = computed(() => fill.value.gradient)
+const way = computed<Way>(() => {
+  const g = gradient.value
+  if (g?.kind === 'radial') return 'outward'
+  return g && Math.abs(g.toX - g.fromX) > Math.abs(g.toY - g.fromY) ? 'across' : 'down'
+})
+const blend = (a: string, b: string, w: Way = 'down'): Fill => ({
+  gradient: {
+    ...ways[w],
+    stops: [
+      { at: 0, colour: a },
+      { at: 1, colour: b },
+    ],
+  },
+})
+const end = (n: 0 | 1) => gradient.value?.stops.at(n ? -1 : 0)?.colour ?? first
+
+/** The faces that have this background, and whether all have it. */
+const alike = computed(() => {
+  const mine = JSON.stringify(fill.value)
+  const of = (id: string) =>
+    card.view?.card.faces.find((f) => f.id === id)?.items.find((it) => it.background)?.fill ?? {}
+  return (card.view?.scene.faces ?? []).filter((f) => JSON.stringify(of(f.id)) === mine)
+})
+const everywhere = computed(() => alike.value.length === card.view?.scene.faces.length)
 
 const mark = computed(() => catalogue.sketches.find((s) => s.id === prefs.mark))
 async function keepMark() {
@@ -71,6 +110,7 @@ async function putMark() {
         >
           <SelectOption value="none">None, the stock shows</SelectOption>
           <SelectOption value="colour">Colour</SelectOption>
+          <SelectOption value="gradient">Gradient</SelectOption>
           <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">{{ p.name }}</SelectOption>
         </Select>
       </Field>
@@ -82,10 +122,40 @@ async function putMark() {
         testid="background-colour"
         @set="set({ colour: $event })"
       />
+      <template v-if="gradient">
+        <Segmented
+          class="wide"
+          block
+          :value="way"
+          :options="[
+            { value: 'down', label: 'Down' },
+            { value: 'across', label: 'Across' },
+            { value: 'outward', label: 'Outward' },
+          ]"
+          data-testid="background-way"
+          @change="(v) => set(blend(end(0), end(1), v as Way))"
+        />
+        <ColourField label="From" :value="end(0)" testid="background-from" @set="set(blend($event, end(1), way))" />
+        <ColourField label="To" :value="end(1)" testid="background-to" @set="set(blend(end(0), $event, way))" />
+      </template>
     </div>
-    <label class="choices"
-      ><Switch v-model:checked="everywhere" size="small" data-testid="background-all" /> On all faces at once</label
-    >
+    <div v-if="kind !== 'none'" class="same">
+      <small data-testid="background-on">{{
+        everywhere ? 'On all faces' : 'On ' + alike.map((f) => f.name).join(', ')
+      }}</small>
+      <Button
+        v-if="!everywhere"
+        size="small"
+        data-testid="background-all"
+        @click="
+          set(
+            fill,
+            card.view?.scene.faces.map((f) => f.id),
+          )
+        "
+        >Same on all faces</Button
+      >
+    </div>
     <div class="marks">
       <small>Maker’s mark</small>
       <Button v-if="mark" size="small" data-testid="put-mark" @click="putMark">Put it here</Button>
@@ -106,6 +176,16 @@ async function putMark() {
   align-items: center;
   gap: 8px;
   margin: 8px 0 0;
+}
+.wide {
+  grid-column: 1 / 3;
+}
+.same {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  margin-top: 8px;
 }
 .marks {
   display: flex;

@@ -5,6 +5,7 @@ import type { Made } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
+import { isPale } from '../../parts/colour'
 import { roleNames, type Role } from '../../parts/lines'
 import { foamName } from '../../parts/names'
 import { useCard } from '../../store/card'
@@ -33,6 +34,9 @@ const set = (part: Partial<Made>) =>
     ),
   )
 
+/** The colour of a stock as an ink, or another where that would hardly be seen. */
+const visible = (stock: string | undefined) => (stock && !isPale(stock) ? stock : '#a8432a')
+
 function as(how: string | number) {
   if (how === made.value?.as) return
   if (how === 'printed') {
@@ -44,7 +48,7 @@ function as(how: string | number) {
             {
               do: 'setFill' as const,
               ids: bare.map((d) => d.id),
-              fill: { colour: catalogue.stock(bare[0]!.made.stock)?.colour ?? '#a8432a' },
+              fill: { colour: visible(catalogue.stock(bare[0]!.made.stock)?.colour) },
             },
           ]
         : []),

@@ -36,8 +36,9 @@ const command = computed<Command>(() => ({
 const refused = useTrial(open, () => (can.value ? command.value : undefined))
 
 async function add() {
-  const next = await card.change(command.value)
-  if (next) open.value = false
+  // It closes at once: a click on its verb while the change is on its way opens it anew.
+  open.value = false
+  if (!(await card.change(command.value))) open.value = true
 }
 </script>
 

@@ -7,9 +7,11 @@ import NumberField from '../../parts/NumberField.vue'
 import { apply, centre, union } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
+import { useThings } from '../../store/things'
 
 const card = useCard()
 const prefs = usePrefs()
+const things = useThings()
 const wrong = ref('')
 
 const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
@@ -24,7 +26,7 @@ function resize(w: number | undefined, h: number | undefined) {
   const b = size.value
   let fx = w === undefined ? 1 : w / b.w
   let fy = h === undefined ? 1 : h / b.h
-  const kept = prefs.ratio || !one.value?.freeRatio
+  const kept = ratio.value
   if (kept) {
     if (w === undefined) fx = fy
     else fy = fx
@@ -53,7 +55,13 @@ const crossing = computed(() => {
   return ''
 })
 type From = 'edge' | 'centre' | 'fold'
-const from = computed<From>(() => (prefs.from === 'fold' && !fold.value ? 'edge' : prefs.from))
+const handling = computed(() => things.of(card.id, card.told[0]?.id))
+const from = computed<From>(() => {
+  const f = handling.value.from ?? 'edge'
+  return f === 'fold' && !fold.value ? 'edge' : f
+})
+/** Whether the ratio is kept: of what cannot be stretched always. */
+const ratio = computed(() => !one.value?.freeRatio || !handling.value.free)
 /** Where the two places are counted from, and what of the item is counted to. */
 const origin = computed(() => {
   const f = card.face
@@ -132,13 +140,13 @@ function turnTo(deg: number) {
       />
       <Field v-if="!mat" label="In ratio">
         <Switch
-          :checked="prefs.ratio || (one ? !one.freeRatio : true)"
+          :checked="ratio"
           :disabled="one ? !one.freeRatio : true"
           size="small"
           data-testid="ratio"
-          @change="prefs.ratio = !prefs.ratio"
+          @change="things.set(card.id, ids, { free: ratio })"
         />
-        <em>{{ prefs.ratio || !one?.freeRatio ? 'kept' : 'free' }}</em>
+        <em>{{ ratio ? 'kept' : 'free' }}</em>
       </Field>
     </div>
     <div class="pair from">
@@ -148,7 +156,7 @@ function turnTo(deg: number) {
           :bordered="false"
           size="small"
           data-testid="from"
-          @change="(v) => (prefs.from = v as From)"
+          @change="(v) => things.set(card.id, ids, { from: v as From })"
         >
           <SelectOption value="edge">left and top</SelectOption>
           <SelectOption value="centre">the centre</SelectOption>

@@ -33,8 +33,10 @@ const refused = useTrial(open, () => command.value)
 const names = { grow: 'Grow by', shrink: 'Shrink by', round: 'Round by' }
 
 async function apply() {
-  const next = command.value && (await card.change(command.value))
-  if (next) open.value = false
+  if (!command.value) return
+  // It closes at once: a click on its verb while the change is on its way opens it anew.
+  open.value = false
+  if (!(await card.change(command.value))) open.value = true
 }
 </script>
 

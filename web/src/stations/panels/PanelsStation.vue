@@ -53,6 +53,7 @@ const keys = usePanelKeys({
     next?.focus()
   },
   edit: (id) => surface.value?.edit(id),
+  files: (list) => void files(list),
 })
 
 watch(

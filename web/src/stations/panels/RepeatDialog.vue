@@ -54,9 +54,14 @@ const refused = useTrial(open, () => command.value)
 
 async function apply() {
   const first = card.selected.map((it) => it.id)
-  const v = command.value && (await card.change(command.value))
-  if (!v) return
+  if (!command.value) return
+  // It closes at once: a click on its verb while the change is on its way opens it anew.
   open.value = false
+  const v = await card.change(command.value)
+  if (!v) {
+    open.value = true
+    return
+  }
   card.select([...first, ...(v.made ?? []).filter((id) => !card.doc(id)?.mat)])
 }
 const whole = (v: number) => Math.round(v)

@@ -95,6 +95,7 @@ function align(a: string | number) {
       />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="item.told" class="wrong" data-testid="words-told">{{ item.told }}</p>
     <p v-if="item.missing" class="wrong">This font has no “{{ item.missing }}”. Use other letters or another font.</p>
   </section>
 </template>

@@ -1,8 +1,9 @@
 // What the keyboard does on the Panels station.
 import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
-import type { Group, Item } from '../../api/types'
+import type { Item } from '../../api/types'
+import { drawingOf, keepClip, readClip } from '../../parts/clip'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import { isTyping, writes } from '../../parts/typing'
@@ -15,14 +16,15 @@ interface Actions {
   /** Moves the focus to the face. */
   face: () => void
   edit: (id: string) => void
+  /** Brings in files, as if they were dropped. */
+  files: (files: File[]) => void
 }
 
 export function usePanelKeys(a: Actions) {
   const card = useCard()
   const prefs = usePrefs()
   const tool = useTool()
-  const kept = ref<Item[]>([])
-  const keptGroups = ref<Group[]>([])
+  const catalogue = useCatalogue()
 
   const ids = () => card.selected.map((it) => it.id)
 
@@ -33,13 +35,22 @@ export function usePanelKeys(a: Actions) {
     void card.change({ do: 'moveItems', ids: ids(), dx, dy })
   }
 
-  /** The items with all that belongs to them, as they are in the document. */
+  /** Keeps the items with all that belongs to them, as they are in the document. */
   function copy() {
     const all = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
     const face = card.view?.card.faces.find((f) => f.id === card.faceId)
-    kept.value = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
-    const used = new Set(kept.value.flatMap((it) => card.line(it.id)))
-    keptGroups.value = [...(face?.groups?.filter((g) => used.has(g.id)) ?? [])]
+    const items = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
+    const used = new Set(items.flatMap((it) => card.line(it.id)))
+    keepClip({
+      card: card.id,
+      face: card.faceId,
+      items,
+      groups: [...(face?.groups?.filter((g) => used.has(g.id)) ?? [])],
+      drawing: drawingOf(
+        card.face?.items.filter((it) => all.has(it.id)) ?? [],
+        (p) => catalogue.all.papers.find((q) => q.id === p)?.ground,
+      ),
+    })
   }
 
   /** Selects what was made, but for what lies on it and the mats under it. */
@@ -55,14 +66,30 @@ export function usePanelKeys(a: Actions) {
   }
 
   async function paste() {
-    if (!kept.value.length) return
-    const shift = prefs.step.normal * 4
-    kept.value = kept.value.map((it) => ({
+    const clip = readClip()
+    if (!clip?.items.length) return
+    // On the face that it comes from, the copy lies beside what was copied.
+    const shift = clip.card === card.id && clip.face === card.faceId ? prefs.step.normal * 4 : 0
+    const items = clip.items.map((it) => ({
       ...it,
       place: { ...it.place, x: it.place.x + shift, y: it.place.y + shift },
     }))
-    await made(card.change({ do: 'placeItems', face: card.faceId, items: kept.value, groups: keptGroups.value }))
+    if (shift) keepClip({ ...clip, items })
+    await made(card.change({ do: 'placeItems', face: card.faceId, items, groups: clip.groups }))
   }
+
+  /** Pastes what was copied here, or brings in what another program has copied. */
+  function pasted(e: ClipboardEvent) {
+    clearTimeout(soon)
+    const text = e.clipboardData?.getData('text/plain') ?? ''
+    const files = [...(e.clipboardData?.files ?? [])]
+    if (!files.length && /^\s*(<\?xml[^>]*>\s*)?<svg[\s>]/.test(text) && text !== readClip()?.drawing)
+      files.push(new File([text], 'Pasted drawing.svg', { type: 'image/svg+xml' }))
+    if (files.length) a.files(files)
+    else void paste()
+    e.preventDefault()
+  }
+  let soon: ReturnType<typeof setTimeout> | undefined
 
   /** Makes a group of what is selected, or takes it apart. */
   const group = (apart = !!card.group) =>
@@ -89,8 +116,9 @@ export function usePanelKeys(a: Actions) {
         }
         return some
       case 'v':
-        void paste()
-        return true
+        // The browser tells what is in its clipboard; where it does not, ours is taken.
+        soon = setTimeout(() => void paste(), 60)
+        return false
       case 'g':
         if (some) group(e.shiftKey)
         return true
@@ -220,6 +248,10 @@ export function usePanelKeys(a: Actions) {
     if (written(e)) return
     const mod = e.ctrlKey || e.metaKey
     if (mod ? command(e) : plain(e)) e.preventDefault()
+  })
+
+  useEventListener(window, 'paste', (e: ClipboardEvent) => {
+    if (!(e.target as HTMLElement).closest?.('input, textarea, [contenteditable=true], .ant-modal')) pasted(e)
   })
 
   useEventListener(window, 'keyup', (e: KeyboardEvent) => {

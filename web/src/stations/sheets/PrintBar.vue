@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What the sheets are made for, always within reach: print them, or take the files.
 import { Button, Progress } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api } from '../../api/client'
 import type { SheetView } from '../../api/types'
 import { useCard } from '../../store/card'
@@ -18,6 +18,16 @@ const out = useOut()
 const pages = computed(() => props.sheets.reduce((n, s) => n + (s.printed ? 1 : 0) + (s.twoSided ? 1 : 0), 0))
 const pdf = computed(() => (pages.value || prefs.lines ? api.pdfURL(card.id, prefs.lines, prefs.spot) : undefined))
 const job = computed(() => (machine.print && [card.id, ''].includes(machine.print.card) ? machine.print : undefined))
+/** What was printed is told until the card is another. */
+const stale = ref(false)
+watch(
+  () => card.view?.revision,
+  () => (stale.value = !running.value),
+)
+watch(
+  () => machine.print?.id,
+  () => (stale.value = false),
+)
 const running = computed(() => job.value?.state === 'running')
 </script>
 
@@ -49,7 +59,7 @@ const running = computed(() => job.value?.state === 'running')
     <p v-if="!pages && sheets.length" class="note">
       Nothing on these sheets is printed. Tick “with lines” for a PDF of their outlines.
     </p>
-    <template v-if="job">
+    <template v-if="job && (running || !stale)">
       <div class="told">
         <p :class="{ wrong: job.state === 'failed' }" class="note" data-testid="print-note">
           {{ job.state === 'stopped' ? 'Stopped.' : job.note }}

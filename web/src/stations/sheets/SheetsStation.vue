@@ -57,6 +57,9 @@ const told = computed(() => {
 })
 const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
+/** Words that would not be printed whole, or not so that they can be read. */
+const words = computed(() => card.view?.scene.faces.flatMap((f) => f.items.filter((it) => it.told)) ?? [])
+
 const list = computed(() => sheets.layout?.sheets ?? [])
 const problems = computed(() => sheets.layout?.problems ?? [])
 /** A stock that is looked at although no piece of it is laid. */
@@ -242,6 +245,15 @@ const stocks = computed(() => {
             >
           </template>
         </Alert>
+        <Alert
+          v-for="w in words"
+          :key="w.id"
+          type="warning"
+          show-icon
+          :message="w.told"
+          class="problem"
+          data-testid="words-told"
+        />
         <Alert
           v-for="p in wrongs"
           :key="p.id"

@@ -1,0 +1,187 @@
+package way
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/card"
+	"sectilis/internal/browser"
+)
+
+// tells waits for a message of the page that holds the text.
+func (h hand) tells(text string) {
+	h.Helper()
+	h.wait(`[...document.querySelectorAll('.ant-message-notice')].some(e => e.textContent.includes(` + "`" + text + "`" + `))`)
+}
+
+// grip drags a handle of what is selected by inches.
+func (h table) grip(name string, dx, dy float64) {
+	h.Helper()
+	x, y, err := h.Middle(browser.ID("grip-" + name))
+	h.must(err)
+	a, b := h.at(0, 0)
+	c, d := h.at(dx, dy)
+	h.must(h.Drag(x, y, x+c-a, y+d-b))
+}
+
+func TestUndoGoesToTheFaceItChanges(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	h.point(2, 2)
+	h.keys("h")
+	h.item(2, "i1")
+	h.keys("f") // another face
+	h.wait(`!document.querySelector('[data-testid=surface]').getAttribute('aria-label').startsWith('Front')`)
+	h.keys("z", ctrl)
+	h.wait(`document.querySelector('[data-testid=surface]').getAttribute('aria-label').startsWith('Front')`)
+	h.tells("Undone on Front: Hide")
+	assert.False(t, h.item(3, "i1").Hidden)
+}
+
+func TestMessagesSayWhatIsWrong(t *testing.T) {
+	h := lay(t, square("A", 2, 2), card.PlaceItems{Face: card.Front, Items: []card.Item{{
+		Name: "Sun", Kind: card.Shape, Place: card.Place{X: 3.5 * in, Y: 5 * in}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#e2a42b"},
+		Form: &card.Form{Outline: card.Ellipse, Width: in, Height: in},
+		Look: &card.Look{Shadow: &card.Shadow{Distance: 1, Angle: 60, Opacity: .3, Colour: "#3a2a18"}},
+	}}}, card.LockItems{IDs: []string{"i1"}, Locked: true})
+	h.point(2, 2)
+	h.keys("\b")
+	h.tells("“A” is locked. Unlock it to remove it.")
+	h.point(3.5, 5)
+	h.fill("shadow-angle", "400")
+	h.tells("angle between -360° and 360°")
+}
+
+func TestASideHandleMakesAThingLongerThatWayAlone(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	h.point(2, 2)
+	h.says("ratio", "")
+	h.grip("e", 1, 0)
+	it := h.item(2, "i1")
+	assert.InDelta(t, 2*in, it.Form.Width, 1.5)
+	assert.InDelta(t, in, it.Form.Height, 1e-6, "its height stays, though corners keep the ratio")
+	w := it.Form.Width
+	h.grip("se", 1, .1)
+	it = h.item(3, "i1")
+	assert.InDelta(t, w/in, it.Form.Width/it.Form.Height, 1e-3, "a corner keeps the ratio")
+}
+
+func TestTheRatioBelongsToTheThing(t *testing.T) {
+	h := lay(t, square("A", 1.5, 1.5), square("B", 3.5, 4))
+	h.point(1.5, 1.5)
+	h.click("ratio")
+	h.says("measures", "free")
+	h.point(3.5, 4)
+	h.says("selected-name", "B")
+	h.says("measures", "kept")
+	h.fill("width", "2")
+	assert.InDelta(t, 2*in, h.item(2, "i2").Form.Height, 1e-6)
+	h.point(1.5, 1.5)
+	h.says("measures", "free")
+	h.fill("width", "2")
+	assert.InDelta(t, in, h.item(3, "i1").Form.Height, 1e-6)
+}
+
+func TestInkOnAPieceGetsBleed(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	h.point(2, 2)
+	h.choose("fill", "Leaf drift")
+	it := h.item(2, "i1")
+	assert.Equal(t, "leaf-drift", it.Fill.Paper)
+	assert.InDelta(t, card.UsualBleed, it.Made.Bleed, 1e-9)
+	h.says("bleed", "1 mm")
+	// Another paper lies as the one before did.
+	h.fill("pattern-turn", "30")
+	h.item(3, "i1")
+	h.choose("fill", "Comb")
+	it = h.item(4, "i1")
+	assert.Equal(t, "comb", it.Fill.Paper)
+	assert.InDelta(t, 30, it.Fill.Turn, 1e-9)
+}
+
+func TestABackgroundIsPutOnAllFaces(t *testing.T) {
+	h := lay(t)
+	h.choose("background", "Gradient")
+	h.says("background-on", "On Front")
+	h.click("background-all")
+	h.says("background-on", "On all faces")
+	v, err := h.app.App.Open(h.Context(), h.id)
+	require.NoError(t, err)
+	for _, f := range v.Card.Faces {
+		require.Len(t, f.Items, 1, f.ID)
+		require.NotNil(t, f.Items[0].Fill.Gradient)
+	}
+	h.pointSegment("background-way", 1)
+	h.says("background-on", "On Front")
+	h.there("background-all")
+}
+
+func TestNumbersAreNeverCutOff(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{
+		Name: "A", Kind: card.Shape, Place: card.Place{X: 60, Y: 90}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Form: &card.Form{Outline: card.Rectangle, Width: 119.9, Height: 97.6, Corner: card.Square},
+	}}})
+	h.must(h.Do(chromedp.EmulateViewport(1024, 720)))
+	h.point(1.5, 3)
+	h.choose("from", "the centre")
+	h.says("width", "4 23/32 in")
+	h.wait(`[...document.querySelectorAll('[data-testid=measures] input')].every(e => e.scrollWidth <= e.clientWidth)`)
+}
+
+func TestWhatIsCopiedGoesToAnotherFaceAndCard(t *testing.T) {
+	h := lay(t, square("A", 2, 2), square("B", 3.5, 5), card.GroupItems{IDs: []string{"i1", "i2"}, Name: "Pair"})
+	h.point(2, 2)
+	h.says("selected-name", "Pair")
+	h.keys("c", ctrl)
+	h.keys("v", ctrl)
+	f := h.front(2)
+	require.Len(t, f.Items, 4)
+	assert.Greater(t, f.Items[2].Place.X, 2*in+1, "beside what was copied")
+	require.Len(t, f.Groups, 2)
+
+	// Another card, after the page was left for the table.
+	c, err := card.New("Other", card.Base{Kind: card.TopFold, Width: 7 * in, Height: 5 * in, Stock: "white-300"})
+	require.NoError(t, err)
+	other, err := h.app.App.Create(h.Context(), c)
+	require.NoError(t, err)
+	h.must(h.Go("/cards/" + other + "/panels"))
+	h.there("tab-shapes")
+	h.must(h.Click(browser.ID("surface") + " svg"))
+	h.keys("v", ctrl)
+	h.id = other
+	f = h.front(2)
+	require.Len(t, f.Items, 2)
+	assert.InDelta(t, 2*in+6.35, f.Items[0].Place.X, 6.4)
+	require.Len(t, f.Groups, 1)
+	assert.Equal(t, "Pair", f.Groups[0].Name)
+}
+
+func TestADrawingOfAnotherProgramIsPasted(t *testing.T) {
+	h := lay(t)
+	_, err := browser.Eval[bool](h.Page, `(() => {
+		const d = new DataTransfer()
+		d.setData('text/plain', '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30"><rect width="40" height="30" fill="#a8432a"/></svg>')
+		document.querySelector('[data-testid=surface]').dispatchEvent(new ClipboardEvent('paste', {clipboardData: d, bubbles: true, cancelable: true}))
+		return true })()`)
+	h.must(err)
+	h.click("lay-drawing")
+	f := h.front(2)
+	require.Len(t, f.Items, 1)
+	assert.InDelta(t, 40, f.Items[0].Form.Width, .01)
+}
+
+func TestWordsThatRunOffAreToldWhereverTheyAreSeen(t *testing.T) {
+	h := lay(t, words("Congratulations to every one of you", 3))
+	h.says("layer-i1", "runs off Front by")
+	h.click("layer-i1")
+	h.says("words-told", "at the left and by")
+	h.says("words-told", "at the right")
+	h.fill("letter-size", "4 mm")
+	h.wait(`!document.querySelector('[data-testid=words-told]')`)
+	h.fill("letter-size", "1.2 mm")
+	h.says("words-told", "below 6 pt")
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("words-told", "hard to read")
+}
