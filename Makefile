@@ -10,7 +10,7 @@ WEB_FILES := $(shell find web/src web/public web/scripts -type f) web/index.html
 
 help:
 	@echo "make demo         install, build and start the app with demo cards and stand-ins"
-	@echo "make test         install, lint and run every test"
+	@echo "make test         install, lint, run every test, and every benchmark once"
 	@echo "make serve        start the app with your own cards"
 	@echo "make bench        run the benchmarks"
 	@echo "make soak         run the long properties of the geometry (an hour or two)"
@@ -64,6 +64,8 @@ tools:
 test: web/dist/index.html tools lint
 	cd web && npm run --silent test
 	go test ./...
+	@echo "Every benchmark, once …"
+	go test -run '^$$' -bench . -benchtime 1x ./...
 
 bench: web/dist/index.html tools
 	go test -run '^$$' -bench . -benchtime 1s ./...

@@ -11,6 +11,7 @@ import (
 	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
@@ -175,6 +176,34 @@ func TestRepeating(t *testing.T) {
 		_, err := card.Apply(c, bad)
 		var refusal *card.Refusal
 		assert.ErrorAs(t, err, &refusal)
+	}
+}
+
+func TestABackgroundFollowsTheBase(t *testing.T) {
+	c := coretest.Empty(t)
+	c, err := card.Apply(c, arrange.SetBackground{Faces: []card.FaceID{card.Front, card.Back}, Fill: card.Fill{Paper: "leaf-drift"}})
+	require.NoError(t, err)
+	for _, b := range []card.Base{
+		{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"},
+		{Kind: card.TopFold, Width: 90, Height: 60, Stock: "cream-300"},
+		{Kind: card.Flat, Width: 101.6, Height: 152.4, Stock: "cream-300"},
+	} {
+		c, err = card.Apply(c, fold.SetBase{Base: b})
+		require.NoError(t, err)
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		for _, id := range []card.FaceID{card.Front, card.Back} {
+			f := s.Face(id)
+			require.Len(t, f.Items, 1)
+			box := f.Items[0].Bounds
+			assert.True(t, box.Contains(geom.Rect{W: f.Width, H: f.Height}, 1e-6), "%s covers %s of a %s", box, id, b.Kind)
+			assert.LessOrEqual(t, box.W, f.Width+6+1e-6)
+			want := 12.
+			if len(f.Neighbours) > 0 {
+				want = 9
+			}
+			assert.InDelta(t, want, box.W-f.Width+box.H-f.Height, 1e-6, "bleed on all sides but that of the fold")
+		}
 	}
 }
 

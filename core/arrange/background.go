@@ -5,12 +5,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/fold"
-	"sectilis/core/geom"
 )
-
-// bleed is how far a printed background runs past the edges of its face, mm, so
-// that no white shows where the sheet is cut.
-const bleed = 3
 
 // SetBackground prints one fill over whole faces, under all else, or takes it
 // away when the fill is empty. It is locked: nobody means to drag it.
@@ -58,21 +53,7 @@ func (k SetBackground) on(c card.Card, id card.FaceID) (card.Card, error) {
 	if i >= 0 {
 		return card.SetFill{IDs: []string{f.Items[i].ID}, Fill: k.Fill}.Apply(c)
 	}
-	// No further over a fold than the fold itself: the neighbour is another face.
-	box := geom.Rect{W: nf.Width, H: nf.Height}.Grow(bleed)
-	for _, n := range net.Neighbours(id) {
-		mid := n.At.Apply(geom.Pt(n.Width/2, n.Height/2))
-		switch {
-		case mid.X < 0:
-			box.W, box.X = box.W+box.X, 0
-		case mid.X > nf.Width:
-			box.W = nf.Width - box.X
-		case mid.Y < 0:
-			box.H, box.Y = box.H+box.Y, 0
-		case mid.Y > nf.Height:
-			box.H = nf.Height - box.Y
-		}
-	}
+	box := fold.Ground(net, id)
 	at := box.Centre()
 	it := card.Item{Name: "Background", Kind: card.Paper, Made: card.Made{As: card.Printed}, Fill: k.Fill, Locked: true, Background: true,
 		Place: card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y)},

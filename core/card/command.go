@@ -42,6 +42,7 @@ var Commands = map[string]func() Command{
 	"addMat":         func() Command { return &AddMat{} },
 	"setMat":         func() Command { return &SetMat{} },
 	"setRole":        func() Command { return &SetRole{} },
+	"repaper":        func() Command { return &Repaper{} },
 	"groupItems":     func() Command { return &GroupItems{} },
 	"ungroupItems":   func() Command { return &UngroupItems{} },
 	"nameGroup":      func() Command { return &NameGroup{} },

@@ -78,7 +78,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 			it.On = on
 		} else if carrier := before.Item(it.On); carrier == nil || !carrier.IsPiece() {
 			it.On = ""
-			if settle != nil && it.Mat == nil {
+			if settle != nil && it.Mat == nil && !it.isGuide() {
 				it.On = settle(&before, it)
 			}
 		}
@@ -92,6 +92,9 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 	c.copyGroups(f, groups, f.Items[len(f.Items)-len(items):])
 	return ids, nil
 }
+
+// isGuide says that the item is a guide, which lies on the face whatever is there.
+func (it *Item) isGuide() bool { return it.Lines != nil && it.Lines.Role == RoleGuide }
 
 // DuplicateItems copies items with their mats and all they carry, moved by
 // (dx, dy).

@@ -44,6 +44,45 @@ func (k Recolour) Apply(c Card) (Card, error) {
 	})
 }
 
+// Repaper puts one paper in place of another, everywhere on the card or on the items named:
+// its scale, turn and shift stay.
+type Repaper struct {
+	From string   `json:"from"`
+	To   string   `json:"to"`
+	IDs  []string `json:"ids,omitempty"`
+}
+
+// Label implements Command.
+func (Repaper) Label() string { return "Change a paper" }
+
+// Apply implements Command.
+func (k Repaper) Apply(c Card) (Card, error) {
+	return Change(c, func(c *Card) error {
+		found := false
+		for i := range c.Faces {
+			for j := range c.Faces[i].Items {
+				it := &c.Faces[i].Items[j]
+				if len(k.IDs) > 0 && !slices.Contains(k.IDs, it.ID) || k.From == "" {
+					continue
+				}
+				fills := []*Fill{&it.Fill}
+				if it.Slot != nil {
+					fills = append(fills, &it.Slot.Fill)
+				}
+				for _, f := range fills {
+					if f.Paper == k.From {
+						f.Paper, found = k.To, true
+					}
+				}
+			}
+		}
+		if !found {
+			return Refuse("from", "Nothing has that paper any more.")
+		}
+		return nil
+	})
+}
+
 // inks are the places where an item names a colour.
 func (it *Item) inks() []*string {
 	var out []*string

@@ -293,6 +293,7 @@ func (k SetBase) Apply(c card.Card) (card.Card, error) {
 		c.Base = k.Base
 		c.Base.Width, c.Base.Height = nano(k.Base.Width), nano(k.Base.Height)
 		Arrange(c)
+		layGrounds(c)
 		return nil
 	})
 }

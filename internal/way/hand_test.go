@@ -185,3 +185,14 @@ func TestWordsThatRunOffAreToldWhereverTheyAreSeen(t *testing.T) {
 	h.must(h.Go("/cards/" + h.id + "/sheets"))
 	h.says("words-told", "hard to read")
 }
+
+func TestOnePaperForAnotherEverywhere(t *testing.T) {
+	h := lay(t, square("A", 1.5, 2), square("B", 3.5, 2), card.SetFill{IDs: []string{"i1", "i2"}, Fill: card.Fill{Paper: "comb", Scale: 2}})
+	h.choose("repaper-comb", "Moss gingham")
+	f := h.front(2)
+	for _, it := range f.Items {
+		assert.Equal(t, "moss-gingham", it.Fill.Paper)
+		assert.InDelta(t, 2, it.Fill.Scale, 1e-9)
+	}
+	h.there("repaper-moss-gingham")
+}

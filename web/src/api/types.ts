@@ -38,6 +38,7 @@ export type Command =
   | RemoveItems
   | NetRemoveLines
   | RenameCard
+  | Repaper
   | RepeatItems
   | NetRepeatLines
   | ResizeItems
@@ -611,6 +612,12 @@ export interface NetRemoveLines {
 export interface RenameCard {
   title: string
   do: 'renameCard'
+}
+export interface Repaper {
+  from: string
+  to: string
+  ids?: string[]
+  do: 'repaper'
 }
 export interface RepeatItems {
   ids: string[]

@@ -37,7 +37,7 @@ span {
   min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
-  padding: 0 7px 0 9px;
+  padding: 0 5px 0 8px;
   color: var(--ink5);
   font-size: 11.5px;
   white-space: nowrap;

@@ -81,14 +81,14 @@ function giveUp(e: KeyboardEvent) {
 <style scoped>
 input {
   /* The name gives way before the number does. */
-  flex: 1 0 calc(var(--chars) * 0.56em + 8px);
+  flex: 1 0 calc(var(--chars) * 0.49em + 3px);
   min-width: 0;
   width: 0;
   height: 100%;
   border: 0;
   outline: 0;
   background: none;
-  padding: 0 4px 0 0;
+  padding: 0;
   font: 550 13px 'Figtree Variable';
   font-variant-numeric: tabular-nums;
   color: var(--ink9);

@@ -26,7 +26,7 @@ defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: 
   >
     <NameInput v-if="editing" :value="row.name" label="Name" data-testid="layer-name" @done="$emit('named', $event)" />
     <b v-else>{{ row.name }}</b>
-    <small>{{ row.told ? 'Look: ' + row.told : row.how }}</small>
+    <small>{{ row.told ? row.told.replace(/^“[^”]*” /, '') : row.how }}</small>
     <span v-if="row.id && (row.locked || pointed)" class="marks" @pointerdown.stop @dblclick.stop>
       <button
         v-if="row.locked || pointed"

@@ -6,6 +6,7 @@ import type { Job, SheetView } from '../../api/types'
 import { apply, matrix, type Matrix } from '../../parts/geom'
 import { INCH } from '../../parts/measure'
 import { usePrefs } from '../../store/prefs'
+import { inkWithin } from '../sheets/page'
 import PieceArt from '../sheets/PieceArt.vue'
 
 const props = defineProps<{
@@ -140,7 +141,7 @@ const figures = computed(() => {
         <circle :cx="m.at.x" :cy="m.at.y" r=".9" fill="#1f2b38" stroke="none" />
         <circle v-if="m.second" :cx="m.second.x" :cy="m.second.y" r=".9" fill="#1f2b38" stroke="none" />
       </g>
-      <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed />
+      <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed :within="inkWithin(sheet)" />
       <g v-if="travel" class="travel"><path v-for="(p, i) in sheet.passes" :key="i" :d="p.moves" /></g>
       <path v-for="(p, i) in paths" :key="i" :d="p.d" fill="none" :class="[p.role, p.state]" />
       <g v-if="pointing" class="pointing">

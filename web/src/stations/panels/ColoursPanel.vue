@@ -1,13 +1,16 @@
 <script setup lang="ts">
 // All colours of the card: given to what is selected, or changed everywhere.
-import { Popover } from 'ant-design-vue'
+import { Popover, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { SceneColourUse } from '../../api/types'
+import Field from '../../parts/Field.vue'
 import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { useTool } from '../../store/tool'
 
 const card = useCard()
+const catalogue = useCatalogue()
 const tool = useTool()
 const open = ref('')
 const isOpen = computed({ get: () => !!open.value, set: (on) => on || (open.value = '') })
@@ -36,6 +39,17 @@ async function change(from: string[], to: string, some?: string[]) {
 }
 const chosen = (from: string, e: Event, some?: string[]) =>
   void change([from], (e.target as HTMLInputElement).value, some)
+/** The papers of the card, each with how many things have it. */
+const papers = computed(() => {
+  const uses = new Map<string, number>()
+  for (const f of card.view?.card.faces ?? [])
+    for (const it of f.items) if (it.fill.paper) uses.set(it.fill.paper, (uses.get(it.fill.paper) ?? 0) + 1)
+  return [...uses].map(([id, n]) => ({ id, n, name: catalogue.all.papers.find((p) => p.id === id)?.name ?? id }))
+})
+const repaper = (from: string, to: string) => void card.change({ do: 'repaper', from, to })
+/** Makes one of all colours that are nearly the same. */
+const joinAll = () =>
+  void card.change(...twins.value.map((u) => ({ do: 'recolour' as const, from: [u.colour], to: u.twin! })))
 const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
 </script>
 
@@ -88,6 +102,22 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
       <span>are nearly the same</span>
       <button class="verb" data-testid="join-twins" @click="change([u.colour], u.twin!)">Join them</button>
     </div>
+    <button v-if="twins.length > 1" class="verb" data-testid="join-all" @click="joinAll">Join all of these</button>
+    <template v-if="papers.length">
+      <small class="also">Papers in this card</small>
+      <Field v-for="p in papers" :key="p.id" :label="p.n === 1 ? 'On 1' : 'On ' + p.n" wide class="paper">
+        <Select
+          :value="p.id"
+          :bordered="false"
+          size="small"
+          :list-height="300"
+          :data-testid="'repaper-' + p.id"
+          @change="(v) => repaper(p.id, String(v))"
+        >
+          <SelectOption v-for="o in catalogue.all.papers" :key="o.id" :value="o.id">{{ o.name }}</SelectOption>
+        </Select>
+      </Field>
+    </template>
     <template v-if="own.length">
       <small class="also">In what is selected</small>
       <div class="swatches">
@@ -175,6 +205,10 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
   justify-content: space-between;
   align-items: center;
   text-align: left;
+}
+
+.paper {
+  margin-bottom: 6px;
 }
 .near {
   display: flex;

@@ -79,7 +79,9 @@ async function fillWith(id: string, s: Supply) {
   } catch {
     // Then its middle is in the middle.
   }
-  const name = was?.slot ? p.name : undefined
+  // A name that a person has given stays; one that came with a photo goes with it.
+  const known = was?.picture && catalogue.pictures.find((o) => o.id === was.picture?.id)?.name
+  const name = was?.slot || (known && known === was?.name) ? p.name : undefined
   const v = await card.change({
     do: 'fillOpening',
     id,

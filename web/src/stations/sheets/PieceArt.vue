@@ -6,7 +6,12 @@ import { matrix } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import ItemPaint from '../../surface/ItemPaint.vue'
 
-const props = defineProps<{ piece: SheetPiece; bleed: boolean }>()
+const props = defineProps<{
+  piece: SheetPiece
+  bleed: boolean
+  /** Where ink ends on the sheet, if before the piece does. */
+  within?: { x: number; y: number; width: number; height: number }
+}>()
 const card = useCard()
 const uid = useId()
 
@@ -24,60 +29,63 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
 </script>
 
 <template>
-  <g :transform="matrix(piece.at)" pointer-events="none">
-    <template v-if="item">
-      <mask
-        :id="uid"
-        maskUnits="userSpaceOnUse"
-        :x="item.bounds.x - 20"
-        :y="item.bounds.y - 20"
-        :width="item.bounds.w + 40"
-        :height="item.bounds.h + 40"
-      >
-        <path
-          :d="item.outline"
-          :transform="matrix(item.at)"
-          fill="#fff"
-          stroke="#fff"
-          :stroke-width="grow"
-          stroke-linejoin="round"
-        />
-      </mask>
-      <g :mask="`url(#${uid})`">
-        <g :transform="matrix(item.at)">
-          <image
-            v-if="item.picture"
-            :href="`/api/pictures/${item.picture.id}/preview?side=256`"
-            :x="item.picture.box.x"
-            :y="item.picture.box.y"
-            :width="item.picture.box.w"
-            :height="item.picture.box.h"
-            preserveAspectRatio="none"
-          />
+  <g :clip-path="within ? `url(#${uid}-page)` : undefined">
+    <clipPath v-if="within" :id="`${uid}-page`"><rect v-bind="within" /></clipPath>
+    <g :transform="matrix(piece.at)" pointer-events="none">
+      <template v-if="item">
+        <mask
+          :id="uid"
+          maskUnits="userSpaceOnUse"
+          :x="item.bounds.x - 20"
+          :y="item.bounds.y - 20"
+          :width="item.bounds.w + 40"
+          :height="item.bounds.h + 40"
+        >
           <path
-            v-else-if="item.fill.paper || item.fill.colour"
             :d="item.outline"
-            :fill="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
-            :stroke="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+            :transform="matrix(item.at)"
+            fill="#fff"
+            stroke="#fff"
             :stroke-width="grow"
+            stroke-linejoin="round"
           />
+        </mask>
+        <g :mask="`url(#${uid})`">
+          <g :transform="matrix(item.at)">
+            <image
+              v-if="item.picture"
+              :href="`/api/pictures/${item.picture.id}/preview?side=256`"
+              :x="item.picture.box.x"
+              :y="item.picture.box.y"
+              :width="item.picture.box.w"
+              :height="item.picture.box.h"
+              preserveAspectRatio="none"
+            />
+            <path
+              v-else-if="item.fill.paper || item.fill.colour"
+              :d="item.outline"
+              :fill="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+              :stroke="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+              :stroke-width="grow"
+            />
+          </g>
+          <ItemPaint v-for="it in inks" :key="it.id" :item="bare(it)" :at="it.at" :outline="it.outline" />
         </g>
-        <ItemPaint v-for="it in inks" :key="it.id" :item="bare(it)" :at="it.at" :outline="it.outline" />
-      </g>
-    </template>
-    <template v-else-if="piece.id === 'base' || piece.id === 'insert'">
-      <g v-for="f in faces" :key="f.id" :transform="matrix(f.onSheet)">
-        <clipPath :id="`${uid}-${f.id}`"><rect :width="f.width" :height="f.height" /></clipPath>
-        <g :clip-path="`url(#${uid}-${f.id})`">
-          <ItemPaint
-            v-for="it in f.items.filter((i) => !i.piece && !i.on)"
-            :key="it.id"
-            :item="it"
-            :at="it.at"
-            :outline="it.outline"
-          />
+      </template>
+      <template v-else-if="piece.id === 'base' || piece.id === 'insert'">
+        <g v-for="f in faces" :key="f.id" :transform="matrix(f.onSheet)">
+          <clipPath :id="`${uid}-${f.id}`"><rect :width="f.width" :height="f.height" /></clipPath>
+          <g :clip-path="`url(#${uid}-${f.id})`">
+            <ItemPaint
+              v-for="it in f.items.filter((i) => !i.piece && !i.on)"
+              :key="it.id"
+              :item="it"
+              :at="it.at"
+              :outline="it.outline"
+            />
+          </g>
         </g>
-      </g>
-    </template>
+      </template>
+    </g>
   </g>
 </template>

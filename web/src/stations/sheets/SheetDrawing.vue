@@ -6,6 +6,7 @@ import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { shortStock } from '../../parts/names'
+import { inkWithin } from './page'
 import PieceArt from './PieceArt.vue'
 import type { Laying } from './useLaying'
 
@@ -133,7 +134,7 @@ const labels = computed(() =>
       />
       <g v-for="p in sheet.pieces" :key="'art' + p.id" :transform="shift(p.id)">
         <path v-if="moving.includes(p.id)" :d="outlineOf(p)" :fill="sheet.stock.colour" />
-        <PieceArt :piece="p" :bleed="bleed" />
+        <PieceArt :piece="p" :bleed="bleed" :within="inkWithin(sheet)" />
       </g>
       <g
         v-for="p in sheet.pieces"
