@@ -60,19 +60,9 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 	if v.Measures == nil {
 		v.Measures = []fold.Measure{}
 	}
-	for _, p := range study.Panels {
+	for i, p := range study.Panels {
 		fp := FoldPanel{Ring: p.Ring}
-		for _, f := range study.Net.Faces {
-			back, _ := f.OnSheet.Inverse()
-			if !(geom.Rect{W: f.Width, H: f.Height}).Has(back.Apply(p.Middle)) {
-				continue
-			}
-			if f.Side == fold.Outside {
-				fp.Outside = f.ID
-			} else {
-				fp.Inside = f.ID
-			}
-		}
+		fp.Outside, fp.Inside = study.FacesOn(i)
 		v.Panels = append(v.Panels, fp)
 	}
 	for _, p := range study.Poses {

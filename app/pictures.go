@@ -142,7 +142,7 @@ type thumbnail struct {
 // thumbSide is the longer side of a card's picture on the table, in pixels.
 const thumbSide = 360
 
-// Thumbnail is a PNG of the front of the card.
+// Thumbnail is a PNG of the card as it stands on the table, on no ground.
 func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	o, err := a.load(ctx, id)
 	if err != nil {
@@ -153,8 +153,8 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	if kept, ok := a.thumb.Get(id); ok && kept.revision == rev.Number {
 		return kept.raw, nil
 	}
-	f := s.Face(card.Front)
-	raw, err := a.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, thumbSide, s.Look(f, rev.Card.Base))
+	inks, box := s.Standing(rev.Card)
+	raw, err := a.paintOn(ctx, color.Transparent, box.Grow(.5), thumbSide, inks)
 	if err != nil {
 		return nil, err
 	}
@@ -164,7 +164,12 @@ func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 
 // paint paints inks that lie in a box as a PNG with the longer side in pixels.
 func (a *App) paint(ctx context.Context, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
-	canvas := raster.New(box.W, box.H, side/math.Max(box.W, box.H), color.White, func(id string) (image.Image, error) {
+	return a.paintOn(ctx, color.White, box, side, inks)
+}
+
+// paintOn is paint on a ground of a colour.
+func (a *App) paintOn(ctx context.Context, ground color.Color, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
+	canvas := raster.New(box.W, box.H, side/math.Max(box.W, box.H), ground, func(id string) (image.Image, error) {
 		_, raw, err := a.PicturePreview(ctx, id, Sides[0])
 		if err != nil {
 			return nil, err

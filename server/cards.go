@@ -181,7 +181,7 @@ func (s *server) directionsPDF(c *gin.Context) {
 	})
 }
 
-func (s *server) front(c *gin.Context) {
+func (s *server) standing(c *gin.Context) {
 	raw, err := s.App.Thumbnail(c.Request.Context(), c.Param("id"))
 	s.picture(c, "image/png", raw, err, "no-cache")
 }

@@ -215,7 +215,7 @@ func TestThePrinterIsMeasuredAndPagesAreWritten(t *testing.T) {
 	}
 	raw, _ = c.get("/api/cards/" + id + "/sheets.pdf?lines=1")
 	assert.True(t, bytes.HasPrefix(raw, []byte("%PDF")))
-	raw, _ = c.get("/api/cards/" + id + "/front.png")
+	raw, _ = c.get("/api/cards/" + id + "/standing.png")
 	_, err = png.DecodeConfig(bytes.NewReader(raw))
 	require.NoError(t, err)
 
@@ -265,7 +265,7 @@ func TestFoldingAndDirectionsThroughTheAPI(t *testing.T) {
 	}
 	require.Equal(t, 200, c.call("GET", "/api/catalogue", "", &cat))
 	assert.NotEmpty(t, cat.Stocks)
-	for _, path := range []string{"/fold", "/directions", "/directions.pdf", "/front.png", "/sheets"} {
+	for _, path := range []string{"/fold", "/directions", "/directions.pdf", "/standing.png", "/sheets"} {
 		require.Equal(t, 404, c.call("GET", "/api/cards/none"+path, "", nil), path)
 	}
 }

@@ -41,7 +41,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/trials", s.try)
 	r.POST("/cards/:id/undo", s.undo)
 	r.POST("/cards/:id/redo", s.redo)
-	r.GET("/cards/:id/front.png", s.front)
+	r.GET("/cards/:id/standing.png", s.standing)
 	r.GET("/cards/:id/fold", s.fold)
 	r.GET("/cards/:id/directions", s.directions)
 	r.GET("/cards/:id/directions.pdf", s.directionsPDF)

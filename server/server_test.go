@@ -366,7 +366,7 @@ func TestTheTableOfCards(t *testing.T) {
 	require.Equal(t, 404, c.call("GET", "/api/cards/"+ref.ID, "", nil))
 	require.Equal(t, 204, c.call("POST", "/api/cards/"+ref.ID+"/restore", "", nil))
 	require.Equal(t, 200, c.call("GET", "/api/cards/"+ref.ID, "", nil))
-	res, err := http.Get(c.url + "/api/cards/" + id + "/front.png")
+	res, err := http.Get(c.url + "/api/cards/" + id + "/standing.png")
 	require.NoError(t, err)
 	defer func() { _ = res.Body.Close() }()
 	assert.Equal(t, "image/png", res.Header.Get("Content-Type"))

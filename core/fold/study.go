@@ -94,6 +94,23 @@ func fold(b card.Base, f *Folder) *Study {
 	return s
 }
 
+// FacesOn are the faces of a panel, on the outside and the inside of the sheet; empty for
+// none.
+func (s *Study) FacesOn(panel int) (outside, inside card.FaceID) {
+	for _, f := range s.Net.Faces {
+		back, _ := f.OnSheet.Inverse()
+		if !(geom.Rect{W: f.Width, H: f.Height}).Has(back.Apply(s.Panels[panel].Middle)) {
+			continue
+		}
+		if f.Side == Outside {
+			outside = f.ID
+		} else {
+			inside = f.ID
+		}
+	}
+	return outside, inside
+}
+
 // Faces tells whether a side of a panel looks to Front's eye when the card is closed, 1, or
 // away from it, -1.
 func (s *Study) Faces(panel int, side Side) int {

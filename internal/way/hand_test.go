@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -195,4 +196,51 @@ func TestOnePaperForAnotherEverywhere(t *testing.T) {
 		assert.InDelta(t, 2, it.Fill.Scale, 1e-9)
 	}
 	h.there("repaper-moss-gingham")
+}
+
+func TestARightClickOffersTheVerbsOfAThing(t *testing.T) {
+	h := lay(t, square("A", 1.5, 2), words("Hello", 5))
+	right := func(x, y float64) {
+		px, py := h.at(x, y)
+		h.must(h.Do(chromedp.MouseClickXY(px, py, chromedp.ButtonRight)))
+		h.there("item-menu")
+	}
+	right(1.5, 2)
+	h.says("selected-name", "A")
+	h.click("menu-duplicate")
+	assert.Len(t, h.front(2).Items, 3)
+	h.keys(kb.ArrowRight)
+	h.front(3)
+	right(2.5, 5)
+	h.says("selected-name", "Hello")
+	h.click("menu-edit")
+	h.there("words-editor")
+	h.keys("Bye" + kb.Escape)
+	assert.Equal(t, "Bye", h.item(4, "i2").Words.Text)
+	right(4.5, 6.5)
+	h.click("menu-all")
+	h.says("selected-name", "3 items")
+}
+
+func TestAMatIsOfferedAsTheLastOneWas(t *testing.T) {
+	h := lay(t, square("A", 1.5, 2), square("B", 3.5, 5))
+	h.point(1.5, 2)
+	h.click("add-mat")
+	h.put("new-mat-width", "3/16")
+	h.choose("new-mat-stock", "Kraft card 280 g")
+	h.click("lay-mat")
+	h.front(2)
+	h.point(3.5, 5)
+	h.says("selected-name", "B")
+	h.click("add-mat")
+	h.says("new-mat-width", "3/16")
+	h.click("lay-mat")
+	f := h.front(3)
+	require.Len(t, f.Items, 4)
+	for _, it := range f.Items {
+		if it.Mat != nil {
+			assert.InDelta(t, in*3/16, it.Mat.Width, 1e-6)
+			assert.Equal(t, "kraft-280", it.Made.Stock)
+		}
+	}
 }

@@ -192,7 +192,7 @@ export const api = {
     `/api/cards/${id}/sheets/${n}/page.${kind}${asked({ dpi })}`,
   hpglURL: (id: string, n: number) => `/api/cards/${id}/sheets/${n}/run.hpgl`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
-  frontURL: (id: string, revision: number) => `/api/cards/${id}/front.png?v=${revision}`,
+  standingURL: (id: string, revision: number) => `/api/cards/${id}/standing.png?v=${revision}`,
 }
 
 /** Sends a picture; progress runs from 0 to 1 while it is on its way. */

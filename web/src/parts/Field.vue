@@ -37,9 +37,9 @@ span {
   min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
-  padding: 0 5px 0 8px;
+  padding: 0 4px 0 7px;
   color: var(--ink5);
-  font-size: 11.5px;
+  font-size: 11px;
   white-space: nowrap;
 }
 .field :slotted(.ant-select) {

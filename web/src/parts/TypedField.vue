@@ -81,7 +81,7 @@ function giveUp(e: KeyboardEvent) {
 <style scoped>
 input {
   /* The name gives way before the number does. */
-  flex: 1 0 calc(var(--chars) * 0.49em + 3px);
+  flex: 1 0 calc(var(--chars) * 0.46em + 2px);
   min-width: 0;
   width: 0;
   height: 100%;

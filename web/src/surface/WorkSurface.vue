@@ -131,7 +131,7 @@ watch(
   () => tool.tool === 'crop' && tool.take('crop'),
 )
 
-defineExpose({ fit: view.fit, pointOn, itemOn, edit, focus: pointer.focus })
+defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.focus })
 </script>
 
 <template>

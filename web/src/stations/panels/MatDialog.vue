@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Adding a mat: how far it shows, its corners and its stock.
 import { Button, Checkbox, Popover, Segmented } from 'ant-design-vue'
+import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
@@ -14,9 +15,10 @@ import { useTrial } from './useTrial'
 const card = useCard()
 const open = ref(false)
 useEscape(open, '[data-testid=mat-dialog]', () => add())
-const width = ref(INCH / 8)
-const corner = ref<keyof typeof cornerNames>('square')
-const stock = ref('moss-216')
+// A mat is offered as the last one was made.
+const width = useStorage('sectilis.mat.width', INCH / 8)
+const corner = useStorage<keyof typeof cornerNames>('sectilis.mat.corner', 'square')
+const stock = useStorage('sectilis.mat.stock', 'moss-216')
 const solid = ref(false)
 const wrong = ref('')
 

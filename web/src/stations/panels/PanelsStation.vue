@@ -19,6 +19,7 @@ import DrawPanel from './DrawPanel.vue'
 import FacePanel from './FacePanel.vue'
 import FormPanel from './FormPanel.vue'
 import InkPanel from './InkPanel.vue'
+import ItemMenu from './ItemMenu.vue'
 import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
@@ -55,6 +56,25 @@ const keys = usePanelKeys({
   edit: (id) => surface.value?.edit(id),
   files: (list) => void files(list),
 })
+
+/** What is chosen in the menu of a thing; then keys mean the face again. */
+function act(verb: string) {
+  const verbs: Record<string, () => unknown> = {
+    copy: keys.copy,
+    paste: keys.paste,
+    duplicate: keys.duplicate,
+    group: () => keys.group(),
+    lock: keys.lock,
+    hide: keys.hide,
+    remove: keys.remove,
+    all: keys.all,
+    up: () => keys.step(true),
+    down: () => keys.step(false),
+    edit: () => surface.value?.edit(card.selection[0]),
+  }
+  void verbs[verb]?.()
+  if (verb !== 'edit') surface.value?.focus()
+}
 
 watch(
   () => card.awaiting,
@@ -177,7 +197,9 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         @step="keys.step($event)"
         @group="keys.group()"
       />
-      <WorkSurface ref="surface" />
+      <ItemMenu :item-under="(p) => surface?.itemUnder(p)" @act="act">
+        <WorkSurface ref="surface" />
+      </ItemMenu>
     </main>
     <aside class="right">
       <template v-if="ready">

@@ -98,6 +98,9 @@ export function usePanelKeys(a: Actions) {
   const remove = () => void card.change({ do: 'removeItems', ids: ids() })
   const duplicate = () =>
     made(card.change({ do: 'duplicateItems', ids: ids(), dx: prefs.step.normal * 4, dy: prefs.step.normal * 4 }))
+  const all = () => card.select(card.face?.items.filter((it) => !it.locked).map((it) => it.id) ?? [])
+  const lock = () => void card.change({ do: 'lockItems', ids: ids(), locked: !card.selected.every((it) => it.locked) })
+  const hide = () => void card.change({ do: 'hideItems', ids: ids(), hidden: true })
   const step = (up: boolean) => void card.change({ do: 'stepInStack', id: ids()[0]!, up })
 
   function command(e: KeyboardEvent): boolean {
@@ -123,7 +126,7 @@ export function usePanelKeys(a: Actions) {
         if (some) group(e.shiftKey)
         return true
       case 'a':
-        card.select(card.face?.items.filter((it) => !it.locked).map((it) => it.id) ?? [])
+        all()
         return true
     }
     return false
@@ -196,11 +199,11 @@ export function usePanelKeys(a: Actions) {
         return true
       case 'l':
       case 'L':
-        if (some) void card.change({ do: 'lockItems', ids: ids(), locked: !card.selected.every((it) => it.locked) })
+        if (some) lock()
         return some
       case 'h':
       case 'H':
-        if (some) void card.change({ do: 'hideItems', ids: ids(), hidden: true })
+        if (some) hide()
         return some
       case 'd':
       case 'D':
@@ -259,5 +262,5 @@ export function usePanelKeys(a: Actions) {
   })
   useEventListener(window, 'blur', () => (tool.bare = false))
 
-  return { remove, duplicate, step, group }
+  return { copy, paste, all, lock, hide, remove, duplicate, step, group }
 }

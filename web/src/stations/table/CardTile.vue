@@ -6,7 +6,6 @@ import { api } from '../../api/client'
 import type { Summary } from '../../api/types'
 import { ago } from '../../parts/measure'
 import { kindName } from '../../parts/names'
-import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import NameInput from '../../parts/NameInput.vue'
 
@@ -14,27 +13,8 @@ const props = defineProps<{ card: Summary; now: number }>()
 const emit = defineEmits<{ rename: [title: string]; copy: []; remove: [] }>()
 
 const prefs = usePrefs()
-const catalogue = useCatalogue()
 const renaming = ref(false)
 
-const stock = computed(() => catalogue.stock(props.card.stock)?.colour ?? '#fff6e0')
-/** The card as it stands: the front slopes, and its other leaf shows behind it. */
-const drawn = computed(() => {
-  const c = props.card
-  const k = 150 / Math.max(c.width, c.height)
-  const w = c.width * k
-  const h = c.height * k
-  if (c.kind === 'topFold') {
-    return { w, h, front: `matrix(1 0 ${-0.07} .97 10 6)`, back: `M10 6H${w + 10}L${w + 24} ${h + 2}H26z` }
-  }
-  if (c.kind === 'flat') return { w, h, front: 'matrix(1 0 0 1 8 4)', back: '' }
-  return {
-    w,
-    h,
-    front: `matrix(.92 ${(5 / w).toFixed(4)} 0 .985 0 2)`,
-    back: `M0 2L${w * 0.22} 9L${w * 1.07} 3V${h * 0.98}L${w * 0.22} ${h + 6}L0 ${h}z`,
-  }
-})
 const about = computed(
   () =>
     `${prefs.size(props.card.width, props.card.height)} ${kindName(props.card.kind)} · ${ago(props.card.changed, props.now)}`,
@@ -49,26 +29,8 @@ function renamed(title: string | undefined) {
 <template>
   <article class="tile" data-testid="card">
     <RouterLink class="pic" :to="`/cards/${card.id}/panels`" :aria-label="card.title">
-      <svg
-        :width="drawn.w + 44"
-        :height="drawn.h + 24"
-        :viewBox="`-8 -6 ${drawn.w + 44} ${drawn.h + 26}`"
-        aria-hidden="true"
-      >
-        <ellipse :cx="drawn.w / 2 + 10" :cy="drawn.h + 8" :rx="drawn.w / 2 + 14" ry="7" fill="#00000010" />
-        <path :d="drawn.back" :fill="stock" stroke="#d8c9af" stroke-linejoin="round" />
-        <path :d="drawn.back" fill="#5b4526" opacity=".14" />
-        <g :transform="drawn.front">
-          <rect :width="drawn.w" :height="drawn.h" :fill="stock" />
-          <image
-            :href="api.frontURL(card.id, card.revision)"
-            :width="drawn.w"
-            :height="drawn.h"
-            preserveAspectRatio="none"
-          />
-          <rect :width="drawn.w" :height="drawn.h" fill="none" stroke="#cdbb9b" stroke-width=".8" />
-        </g>
-      </svg>
+      <img :src="api.standingURL(card.id, card.revision)" alt="" />
+      <i class="shade" />
     </RouterLink>
     <div class="text">
       <NameInput
@@ -123,11 +85,27 @@ function renamed(title: string | undefined) {
   justify-content: center;
   border-radius: 8px;
 }
-.pic svg {
-  transition: transform 0.15s;
+.pic {
+  position: relative;
 }
-.pic:hover svg {
+.pic img {
+  position: relative;
+  max-width: 196px;
+  max-height: 166px;
+  margin-bottom: 10px;
+  transition: transform 0.15s;
+  z-index: 1;
+}
+.pic:hover img {
   transform: translateY(-3px);
+}
+.shade {
+  position: absolute;
+  bottom: 4px;
+  width: 150px;
+  height: 14px;
+  border-radius: 50%;
+  background: #00000010;
 }
 .text {
   text-align: center;
