@@ -247,4 +247,4 @@ func (c *Cutter) eye(w http.ResponseWriter, r *http.Request) {
 }
 
 // bare is the colour of the cutting mat.
-var bare = color.RGBA{0xdf, 0xe6, 0xe4, 0xff}
+var bare = color.RGBA{0xea, 0xdf, 0xca, 0xff}

@@ -22,16 +22,22 @@ var looks = [9]struct {
 const picturePerMM = 4
 
 // Picture is the bed as a PNG, at picturePerMM pixels per mm: the cutting mat with its
-// grid of inches and every stroke the tools have made.
+// ruling in quarter inches along the edges, and every stroke the tools have made.
 func (c *Cutter) Picture() ([]byte, error) {
 	c.mu.Lock()
 	strokes, sheet, mat := append([]stroke(nil), c.strokes...), c.sheet, c.matIn
 	c.mu.Unlock()
 	canvas := raster.New(bed, bed, picturePerMM, bare, nil)
 	var inks []scene.Ink
-	for i := 0.0; mat && i <= 12; i++ {
-		for _, r := range []geom.Rect{{X: i*25.4 - .15, W: .3, H: bed}, {Y: i*25.4 - .15, W: bed, H: .3}} {
-			inks = append(inks, scene.Ink{Region: geom.RectPath(r), Colour: "#c3cfcd"})
+	for i := 0; mat && i <= 48; i++ {
+		at, long := float64(i)*25.4/4, 1.8
+		if i%4 == 0 {
+			long = 5
+		} else if i%2 == 0 {
+			long = 3
+		}
+		for _, r := range []geom.Rect{{X: at - .15, W: .3, H: long}, {X: at - .15, Y: bed - long, W: .3, H: long}, {Y: at - .15, W: long, H: .3}, {X: bed - long, Y: at - .15, W: long, H: .3}} {
+			inks = append(inks, scene.Ink{Region: geom.RectPath(r), Colour: "#a8977a"})
 		}
 	}
 	if err := canvas.Paint(inks); err != nil {
