@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import table from '../../../core/measure/testdata/format.json'
-import { ago, format, formatArea, formatSize, formatTime, formatUnit, type Unit } from './measure'
+import { ago, format, formatArea, formatSize, formatTime, formatUnit, lead, type Unit } from './measure'
 
 test('measures are written as Go writes them', () => {
   for (const { mm, unit, text } of table) assert.equal(format(mm, unit as Unit), text, `${mm} ${unit}`)
@@ -24,6 +24,18 @@ test('small amounts read back as they were typed', () => {
   ]
   for (const [mm, text] of said) assert.equal(formatUnit(mm, 'in'), text)
   assert.equal(formatUnit(0.4, 'mm'), '0.4 mm')
+})
+
+test('sentences lead with the unit that is chosen', () => {
+  const said =
+    '“A” is 13 × 1 in (330.2 × 25.4 mm) and 2 ½ in (63.5 mm) too large; it lies 0.3 mm off, ⅛ in (3.2 mm) deep.'
+  assert.equal(lead(said, 'in'), said)
+  assert.equal(
+    lead(said, 'mm'),
+    '“A” is 330.2 × 25.4 mm (13 × 1 in) and 63.5 mm (2 ½ in) too large; it lies 0.3 mm off, 3.2 mm (⅛ in) deep.',
+  )
+  assert.equal(lead('It ends 1 15/32 in (37.3 mm) from the edge.', 'mm'), 'It ends 37.3 mm (1 15/32 in) from the edge.')
+  assert.equal(lead('No measure in (a bracket).', 'mm'), 'No measure in (a bracket).')
 })
 
 test('times are minutes and seconds', () => {

@@ -46,6 +46,14 @@ export function formatUnit(mm: number, unit: Unit): string {
 
 export const formatSize = (w: number, h: number, unit: Unit) => `${format(w, unit)} × ${format(h, unit)} ${unit}`
 
+/** A sentence of the program, whose measures are “1 ½ in (38.1 mm)”, with the chosen unit first. */
+export function lead(text: string, unit: Unit): string {
+  if (unit === 'in') return text
+  const inches = '-?[\\d½¼¾⅛⅜⅝⅞](?:[\\d/ ½¼¾⅛⅜⅝⅞]*[\\d½¼¾⅛⅜⅝⅞])?'
+  const both = new RegExp(`(${inches}(?: × ${inches})? in) \\((-?[\\d.]+(?: × [\\d.]+)? mm)\\)`, 'g')
+  return text.replace(both, '$2 ($1)')
+}
+
 /** An area, in square inches or square centimetres. */
 export const formatArea = (mm2: number, unit: Unit) =>
   unit === 'in' ? `${Math.round(mm2 / INCH / INCH)} in²` : `${Math.round(mm2 / 100)} cm²`

@@ -3,12 +3,14 @@
 import { computed, nextTick, ref } from 'vue'
 import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
+import { usePrefs } from '../store/prefs'
 import { useCatalogue } from '../store/catalogue'
 import { elevation, ROW } from './layout'
 import StackRow, { type Row } from './StackRow.vue'
 import { useInSight } from './useInSight'
 
 const card = useCard()
+const prefs = usePrefs()
 const catalogue = useCatalogue()
 
 const base = computed(() => catalogue.stock(card.view?.card.base.stock))
@@ -34,7 +36,7 @@ const rows = computed<Row[]>(() => {
       name: it.name,
       locked: !!it.locked,
       how: it.group ? 'grouped · ' + how : how,
-      told: it.told ?? '',
+      told: prefs.said(it.told ?? ''),
     }
   })
   return [...items, { id: '', name: 'Card base', locked: false, how: shortStock(base.value?.name ?? ''), told: '' }]

@@ -5,6 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete, differing } from './complete'
+import { usePrefs } from './prefs'
 import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
@@ -13,6 +14,7 @@ export type FaceID = Face['id']
 const tooLong = 700
 
 export const useCard = defineStore('card', () => {
+  const prefs = usePrefs()
   const view = shallowRef<View>()
   const faceId = ref<FaceID>('front')
   const selection = ref<string[]>([])
@@ -145,7 +147,7 @@ export const useCard = defineStore('card', () => {
         const why = e instanceof Fault ? e : new Fault(String(e), 'fault')
         // What was stopped may have been done at the last moment.
         if (why.kind === 'stale' || why.kind === 'stopped') take(await api.open(v.id))
-        void message.warning({ content: why.message, duration: 7 })
+        void message.warning({ content: prefs.said(why.message), duration: 7 })
         return undefined
       } finally {
         saving.value--

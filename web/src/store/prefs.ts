@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { useStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import type { SheetSetup } from '../api/types'
-import { format, formatSize, formatUnit, INCH, type Unit } from '../parts/measure'
+import { format, formatSize, formatUnit, INCH, lead, type Unit } from '../parts/measure'
 
 export const usePrefs = defineStore('prefs', () => {
   const unit = useStorage<Unit>('sectilis.unit', 'in')
@@ -41,6 +41,8 @@ export const usePrefs = defineStore('prefs', () => {
     step,
     len: (mm: number) => format(mm, unit.value),
     lenUnit: (mm: number) => formatUnit(mm, unit.value),
+    /** A sentence of the program, with the chosen unit first. */
+    said: (text: string) => lead(text, unit.value),
     size: (w: number, h: number) => formatSize(w, h, unit.value),
   }
 })

@@ -37,7 +37,7 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
   <section v-if="fold.view" class="sec" data-testid="verdict">
     <h3>{{ folds ? 'Does it fold?' : 'Is it sound?' }}</h3>
     <ul>
-      <li v-for="w in fold.view.verdict.why" :key="w" class="no">{{ w }}</li>
+      <li v-for="w in fold.view.verdict.why" :key="w" class="no">{{ prefs.said(w) }}</li>
       <li v-if="folds && fold.view.verdict.folds" class="yes">
         All panels meet at every opening<small>largest gap {{ fold.view.verdict.gap.toFixed(2) }} mm</small>
       </li>
@@ -53,9 +53,11 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
         :class="f.weight === 'stop' ? 'no' : 'note'"
         data-testid="finding"
       >
-        {{ f.why }}
+        {{ prefs.said(f.why) }}
         <small v-if="f.item">on {{ faceName(f.face) }}</small>
-        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">{{ f.mend.says }}</button>
+        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">
+          {{ prefs.said(f.mend.says) }}
+        </button>
       </li>
       <li v-if="waiting" class="note">
         {{ waiting === 1 ? '1 item waits' : `${waiting} items wait` }} on faces that this base does not have; they are

@@ -5,6 +5,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { formatTime } from '../../parts/measure'
 import { useCard } from '../../store/card'
 import { useMachine } from '../../store/machine'
+import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
 import CutSettings from './CutSettings.vue'
 import BedDrawing from './BedDrawing.vue'
@@ -15,6 +16,7 @@ import { toolName } from './tools'
 
 const card = useCard()
 const machine = useMachine()
+const prefs = usePrefs()
 const sheets = useSheets()
 
 const chosen = ref(1)
@@ -99,7 +101,7 @@ const headline = computed(() => {
   if (!run.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
   if (sheet.value?.state.state === 'found') return `Sheet ${n} lies on the cutting mat and is ready to be cut.`
   if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
-  if (sheet.value?.beyond) return sheet.value.beyond
+  if (sheet.value?.beyond) return prefs.said(sheet.value.beyond)
   if (!isDone.value) return `Sheet ${n} is ready to be cut.`
   if (beside.value)
     return `Sheet ${n} is cut, but “${beside.value.name}” up to ${beside.value.worst.toFixed(2)} mm beside its print. Look at it before it is glued.`

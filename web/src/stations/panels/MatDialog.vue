@@ -10,9 +10,11 @@ import { INCH } from '../../parts/measure'
 import type { Command } from '../../api/types'
 import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
 import { useTrial } from './useTrial'
 
 const card = useCard()
+const prefs = usePrefs()
 const open = ref(false)
 useEscape(open, '[data-testid=mat-dialog]', () => add())
 // A mat is offered as the last one was made.
@@ -65,7 +67,7 @@ async function add() {
         <Checkbox v-if="holes" v-model:checked="solid" class="whole" data-testid="new-mat-solid"
           >Without holes</Checkbox
         >
-        <p v-if="wrong || refused" class="wrong" role="alert">{{ wrong || refused }}</p>
+        <p v-if="wrong || refused" class="wrong" role="alert">{{ prefs.said(wrong || refused) }}</p>
         <Button type="primary" block data-testid="lay-mat" @click="add">Lay it under</Button>
       </div>
     </template>

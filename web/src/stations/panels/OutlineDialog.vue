@@ -83,7 +83,7 @@ async function apply() {
             data-testid="outline-corner"
           />
         </div>
-        <p v-if="typed || refused" class="wrong" role="alert">{{ typed || refused }}</p>
+        <p v-if="typed || refused" class="wrong" role="alert">{{ prefs.said(typed || refused) }}</p>
         <Button type="primary" block :disabled="!!(typed || refused)" data-testid="outline-apply" @click="apply">
           {{ names[what] }} {{ prefs.lenUnit(by) }}
         </Button>

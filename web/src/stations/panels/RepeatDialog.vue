@@ -11,9 +11,11 @@ import { union } from '../../parts/geom'
 import { INCH } from '../../parts/measure'
 import { useEscape } from '../../parts/useEscape'
 import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
 import { useTrial } from './useTrial'
 
 const card = useCard()
+const prefs = usePrefs()
 const open = ref(false)
 useEscape(open, '[data-testid=repeat-dialog]', () => apply())
 const pattern = ref<RepeatItems['pattern']>('row')
@@ -142,7 +144,7 @@ const whole = (v: number) => Math.round(v)
             />
           </template>
         </div>
-        <p v-if="wrong || refused" class="wrong" role="alert">{{ wrong || refused }}</p>
+        <p v-if="wrong || refused" class="wrong" role="alert">{{ prefs.said(wrong || refused) }}</p>
         <Button type="primary" block :disabled="!!refused" data-testid="repeat-apply" @click="apply">Repeat</Button>
       </div>
     </template>

@@ -8,10 +8,12 @@ import NumberField from '../../parts/NumberField.vue'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { usePrefs } from '../../store/prefs'
 
 defineEmits<{ edit: [id: string] }>()
 const card = useCard()
 const catalogue = useCatalogue()
+const prefs = usePrefs()
 const wrong = ref('')
 
 const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
@@ -95,7 +97,7 @@ function align(a: string | number) {
       />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p v-if="item.told" class="wrong" data-testid="words-told">{{ item.told }}</p>
+    <p v-if="item.told" class="wrong" data-testid="words-told">{{ prefs.said(item.told) }}</p>
     <p v-if="item.missing" class="wrong">This font has no “{{ item.missing }}”. Use other letters or another font.</p>
   </section>
 </template>

@@ -211,7 +211,7 @@ const stocks = computed(() => {
           :key="p.id"
           type="error"
           show-icon
-          :message="p.why"
+          :message="prefs.said(p.why)"
           class="problem"
           data-testid="problem"
         >
@@ -232,7 +232,7 @@ const stocks = computed(() => {
           :key="n.why"
           :type="n.untie ? 'warning' : 'info'"
           show-icon
-          :message="n.why"
+          :message="prefs.said(n.why)"
           class="problem"
           data-testid="laid-note"
         >
@@ -250,7 +250,7 @@ const stocks = computed(() => {
           :key="w.id"
           type="warning"
           show-icon
-          :message="w.told"
+          :message="prefs.said(w.told ?? '')"
           class="problem"
           data-testid="words-told"
         />
@@ -259,7 +259,7 @@ const stocks = computed(() => {
           :key="p.id"
           type="warning"
           show-icon
-          :message="p.wrong"
+          :message="prefs.said(p.wrong ?? '')"
           class="problem"
           data-testid="laid-wrong"
         />
