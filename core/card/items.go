@@ -17,6 +17,8 @@ type PlaceItems struct {
 	Items  []Item      `json:"items"`
 	Groups []Group     `json:"groups,omitempty"` // of the new items
 	Around *geom.Point `json:"around,omitempty"`
+	// Along turns the items as the piece is turned that they are placed on.
+	Along bool `json:"along,omitempty"`
 }
 
 // Label implements Command.
@@ -37,21 +39,36 @@ func (k PlaceItems) Apply(c Card) (Card, error) {
 		if len(k.Items) == 0 {
 			return Refuse("items", "There is nothing to place.")
 		}
-		_, err := c.place(f, k.Items, k.Groups, func(before *Face, it Item) string {
+		_, err := c.place(f, k.Items, k.Groups, func(before *Face, it *Item) {
 			at := geom.Pt(it.Place.X, it.Place.Y)
 			if k.Around != nil {
 				at = *k.Around
 			}
-			return before.pieceAt(at, nil)
+			it.On = before.pieceAt(at, nil)
+			if k.Along {
+				it.Place.Turn += before.turnOf(it.On)
+			}
 		})
 		return err
 	})
 }
 
+// turnOf is how a piece of the face is turned, degrees; a mat is turned as what lies on it.
+func (f *Face) turnOf(id string) float64 {
+	it := f.Item(id)
+	for it != nil && it.Mat != nil {
+		it = f.Item(it.Mat.Of)
+	}
+	if it == nil {
+		return 0
+	}
+	return it.Place.Turn
+}
+
 // place adds copies of the items to the top of their carriers and returns their
-// new ids by the old ones. Those without a carrier lie on what settle says or,
-// if it is nil, on the base.
-func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *Face, it Item) string) (map[string]string, error) {
+// new ids by the old ones. Those without a carrier are put on one by settle or,
+// if it is nil, lie on the base.
+func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *Face, it *Item)) (map[string]string, error) {
 	ids := map[string]string{}
 	for _, it := range items {
 		if it.ID == "" {
@@ -79,7 +96,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 		} else if carrier := before.Item(it.On); carrier == nil || !carrier.IsPiece() {
 			it.On = ""
 			if settle != nil && it.Mat == nil && !it.isGuide() {
-				it.On = settle(&before, it)
+				settle(&before, &it)
 			}
 		}
 		if f.group(it.Group) == nil && !slices.ContainsFunc(groups, func(g Group) bool { return g.ID == it.Group }) {

@@ -39,3 +39,21 @@ func TestAGuideLiesOnTheFaceAndOnNoPiece(t *testing.T) {
 	}
 	t.Fatal("no guide")
 }
+
+func TestWhatIsPlacedOnATurnedPieceTurnsWithIt(t *testing.T) {
+	strip := card.Item{Name: "Strip", Kind: card.Shape, Place: card.Place{X: 60, Y: 60, Turn: -20}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Form: &card.Form{Outline: card.Rectangle, Width: 90, Height: 20, Corner: card.Square}}
+	tag := func(x float64) card.Item {
+		return card.Item{Name: "Tag", Kind: card.Shape, Place: card.Place{X: x, Y: 60, Turn: 5}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+			Form: &card.Form{Outline: card.Rectangle, Width: 10, Height: 8, Corner: card.Square}}
+	}
+	c := do(t, coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{strip}}, card.AddMat{IDs: []string{"i1"}, Width: 6, Corner: card.Square, Stock: "brick-216"})
+	turn := func(c card.Card, k card.PlaceItems) float64 {
+		c = do(t, c, k)
+		items := c.Face(card.Front).Items
+		return items[len(items)-1].Place.Turn
+	}
+	assert.InDelta(t, -15, turn(c, card.PlaceItems{Face: card.Front, Items: []card.Item{tag(60)}, Along: true}), 1e-9)
+	assert.InDelta(t, 5, turn(c, card.PlaceItems{Face: card.Front, Items: []card.Item{tag(60)}}), 1e-9, "with Shift it stays level")
+	assert.InDelta(t, 5, turn(c, card.PlaceItems{Face: card.Front, Items: []card.Item{tag(8)}, Along: true}), 1e-9, "beside it nothing turns")
+}

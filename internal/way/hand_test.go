@@ -248,3 +248,15 @@ func TestAMatIsOfferedAsTheLastOneWas(t *testing.T) {
 		}
 	}
 }
+
+func TestAPieceDroppedOnATurnedStripTurnsWithIt(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{
+		Name: "Strip", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3.5 * in, Turn: -20}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Form: &card.Form{Outline: card.Rectangle, Width: 4 * in, Height: 2 * in, Corner: card.Square},
+	}}})
+	h.dragUp("supply-paper-comb", 0, 0)
+	f := h.front(2)
+	require.Len(t, f.Items, 2)
+	assert.InDelta(t, -20, f.Items[1].Place.Turn, 1e-9)
+	assert.Equal(t, "i1", f.Items[1].On)
+}

@@ -582,6 +582,7 @@ export interface PlaceItems {
   items: Item[]
   groups?: Group[]
   around?: Point
+  along?: boolean
   do: 'placeItems'
 }
 export interface PutOn {

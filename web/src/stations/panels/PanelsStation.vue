@@ -114,7 +114,7 @@ async function fillWith(id: string, s: Supply) {
   if (v) card.select([id])
 }
 
-async function place(s: Supply, at?: Pt) {
+async function place(s: Supply, at?: Pt, along = false) {
   const f = card.face
   if (!f) return
   if (s.picture) {
@@ -136,6 +136,7 @@ async function place(s: Supply, at?: Pt) {
     do: 'placeItems',
     face: f.id,
     items: [settled(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), f)],
+    ...(along ? { along } : {}),
   })
   if (!v?.made) return
   card.select(v.made)
@@ -145,7 +146,8 @@ async function place(s: Supply, at?: Pt) {
 
 function dropped(s: Supply, e: PointerEvent) {
   const at = surface.value?.pointOn(e)
-  if (at) void place(s, at)
+  // On a strip that is turned it is turned likewise; with Shift it stays level.
+  if (at) void place(s, at, !e.shiftKey)
 }
 
 const drawing = ref<InstanceType<typeof DrawingDialog>>()

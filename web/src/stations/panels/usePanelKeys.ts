@@ -80,7 +80,6 @@ export function usePanelKeys(a: Actions) {
 
   /** Pastes what was copied here, or brings in what another program has copied. */
   function pasted(e: ClipboardEvent) {
-    clearTimeout(soon)
     const text = e.clipboardData?.getData('text/plain') ?? ''
     const files = [...(e.clipboardData?.files ?? [])]
     if (!files.length && /^\s*(<\?xml[^>]*>\s*)?<svg[\s>]/.test(text) && text !== readClip()?.drawing)
@@ -89,8 +88,6 @@ export function usePanelKeys(a: Actions) {
     else void paste()
     e.preventDefault()
   }
-  let soon: ReturnType<typeof setTimeout> | undefined
-
   /** Makes a group of what is selected, or takes it apart. */
   const group = (apart = !!card.group) =>
     void card.change(apart ? { do: 'ungroupItems', ids: ids() } : { do: 'groupItems', ids: ids() })
@@ -118,10 +115,6 @@ export function usePanelKeys(a: Actions) {
           remove()
         }
         return some
-      case 'v':
-        // The browser tells what is in its clipboard; where it does not, ours is taken.
-        soon = setTimeout(() => void paste(), 60)
-        return false
       case 'g':
         if (some) group(e.shiftKey)
         return true
