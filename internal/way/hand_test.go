@@ -260,3 +260,15 @@ func TestAPieceDroppedOnATurnedStripTurnsWithIt(t *testing.T) {
 	assert.InDelta(t, -20, f.Items[1].Place.Turn, 1e-9)
 	assert.Equal(t, "i1", f.Items[1].On)
 }
+
+func TestNewThingsAreOfTheStockThatWasChosenLast(t *testing.T) {
+	h := lay(t, square("A", 1.5, 2))
+	h.point(1.5, 2)
+	h.choose("piece-stock", "Kraft card 280 g")
+	assert.Equal(t, "kraft-280", h.item(2, "i1").Made.Stock)
+	h.click("tab-shapes")
+	h.dragUp("supply-shape-circle", 20, 90)
+	f := h.front(3)
+	require.Len(t, f.Items, 2)
+	assert.Equal(t, "kraft-280", f.Items[1].Made.Stock)
+}

@@ -16,6 +16,8 @@ export const usePrefs = defineStore('prefs', () => {
   const lastSheets = useStorage<SheetSetup | null>('sectilis.sheets', null, undefined, {
     serializer: { read: (v) => (v ? (JSON.parse(v) as SheetSetup) : null), write: (v) => JSON.stringify(v) },
   })
+  /** The stock and the ink that were chosen last. */
+  const last = useStorage('sectilis.last', { stock: '', ink: '' })
   const lines = useStorage('sectilis.lines', false)
   /** How printed pages go out as pictures. */
   const picture = useStorage<{ kind: 'png' | 'jpg'; dpi: number }>('sectilis.picture', { kind: 'png', dpi: 300 })
@@ -33,6 +35,7 @@ export const usePrefs = defineStore('prefs', () => {
     leftOpen,
     mark,
     marks,
+    last,
     lastSheets,
     lines,
     spot,

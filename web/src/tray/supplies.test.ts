@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import type { SceneFace, Sketch } from '../api/types'
-import { fontSupply, laid, paperSupply, photoSupply, settled, shapeSupply, shapes } from './supplies'
+import { asLast, fontSupply, laid, paperSupply, photoSupply, settled, shapeSupply, shapes } from './supplies'
 
 const face = { width: 127, height: 177.8 }
 const at = { x: 60, y: 70 }
@@ -73,4 +73,17 @@ test('a sketch is laid as it is, or evenly to a smaller face', () => {
   assert.deepEqual(half.place, { x: 40 - 15, y: 50 - 30, turn: 0 }, 'about the middle')
   assert.deepEqual([half.form?.width, half.form?.height, half.form?.radius], [15, 10, 2])
   assert.equal(k.items[0]!.form!.width, 30, 'the sketch stays as it is')
+})
+
+test('new things begin with the stock and the ink that were used last', () => {
+  const face = { width: 127, height: 177.8 }
+  const at = { x: 60, y: 60 }
+  const none = { stock: '', ink: '' }
+  const used = { stock: 'kraft-280', ink: '#35658c' }
+  const shape = shapeSupply(shapes[0]!).make(face, at)
+  assert.equal(asLast(shape, none), shape)
+  assert.deepEqual(asLast(shape, used), { ...shape, made: { ...shape.made, stock: 'kraft-280' } })
+  const words = fontSupply({ id: 'pacifico-400', name: 'Pacifico' } as Parameters<typeof fontSupply>[0]).make(face, at)
+  assert.equal(asLast(words, used).fill.colour, '#35658c')
+  assert.equal(asLast(words, none), words)
 })

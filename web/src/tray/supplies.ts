@@ -170,6 +170,20 @@ export function fontSupply(f: Catalogue['fonts'][number]): Supply {
   }
 }
 
+/** What was used last, which new things begin with; empty for nothing yet. */
+export interface Last {
+  stock: string
+  ink: string
+}
+
+/** A new thing of the stock or the ink that was used last: shapes are cut of it, words printed in it. */
+export function asLast(it: Item, last: Last): Item {
+  if (it.kind === 'shape' && it.made.as === 'cut' && last.stock)
+    return { ...it, made: { ...it.made, stock: last.stock } }
+  if (it.kind === 'lettering' && last.ink) return { ...it, fill: { colour: last.ink } }
+  return it
+}
+
 export function sketchSupply(k: Sketch): Supply {
   return {
     id: k.id,

@@ -10,12 +10,14 @@ import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import ColourField from './ColourField.vue'
 import { each } from './each'
 
 const card = useCard()
 const catalogue = useCatalogue()
+const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
 
@@ -133,7 +135,7 @@ function fromPhoto() {
         wide
         :value="fill.colour ?? '#1f2b38'"
         testid="colour"
-        @set="put({ colour: $event })"
+        @set="((prefs.last.ink = $event), put({ colour: $event }))"
       />
       <template v-else-if="fill.paper">
         <ShareField

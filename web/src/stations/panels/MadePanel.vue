@@ -10,10 +10,12 @@ import { roleNames, type Role } from '../../parts/lines'
 import { foamName } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { usePrefs } from '../../store/prefs'
 import { each } from './each'
 
 const card = useCard()
 const catalogue = useCatalogue()
+const prefs = usePrefs()
 const wrong = ref('')
 
 const docs = computed(() => card.told.map((it) => card.doc(it.id)).filter((d) => d !== undefined))
@@ -60,7 +62,12 @@ function as(how: string | number) {
     void card.change({
       do: 'setMade',
       ids: docs.value.map((d) => d.id),
-      made: { as: 'cut', stock: photo ? 'satin-240' : 'cream-216', lift: 0, bleed },
+      made: {
+        as: 'cut',
+        stock: photo ? 'satin-240' : catalogue.stock(prefs.last.stock)?.id || 'cream-216',
+        lift: 0,
+        bleed,
+      },
     })
   }
 }
@@ -110,7 +117,11 @@ const on = computed(() => {
     />
     <div class="pair">
       <template v-if="made.as === 'cut'">
-        <StockField :value="made.stock" testid="piece-stock" @set="set({ stock: $event })" />
+        <StockField
+          :value="made.stock"
+          testid="piece-stock"
+          @set="((prefs.last.stock = $event), set({ stock: $event }))"
+        />
         <Field label="Glue">
           <Select
             :value="made.lift ?? 0"

@@ -12,7 +12,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { laid, photoSupply, settled, type Supply } from '../../tray/supplies'
+import { asLast, laid, photoSupply, settled, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import DrawPanel from './DrawPanel.vue'
@@ -114,6 +114,9 @@ async function fillWith(id: string, s: Supply) {
   if (v) card.select([id])
 }
 
+/** What was used last, as far as it is there. */
+const last = () => ({ ...prefs.last, stock: catalogue.stock(prefs.last.stock) ? prefs.last.stock : '' })
+
 async function place(s: Supply, at?: Pt, along = false) {
   const f = card.face
   if (!f) return
@@ -135,7 +138,7 @@ async function place(s: Supply, at?: Pt, along = false) {
   const v = await card.change({
     do: 'placeItems',
     face: f.id,
-    items: [settled(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), f)],
+    items: [settled(asLast(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), last()), f)],
     ...(along ? { along } : {}),
   })
   if (!v?.made) return
