@@ -58,11 +58,14 @@ func (Repaper) Label() string { return "Change a paper" }
 // Apply implements Command.
 func (k Repaper) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
+		if k.From == "" || k.To == "" {
+			return Refuse("from", "Choose the paper to change, and the one to put in its place.")
+		}
 		found := false
 		for i := range c.Faces {
 			for j := range c.Faces[i].Items {
 				it := &c.Faces[i].Items[j]
-				if len(k.IDs) > 0 && !slices.Contains(k.IDs, it.ID) || k.From == "" {
+				if len(k.IDs) > 0 && !slices.Contains(k.IDs, it.ID) {
 					continue
 				}
 				fills := []*Fill{&it.Fill}

@@ -23,6 +23,7 @@ func TestOnePaperForAnotherKeepsHowItLies(t *testing.T) {
 	one := do(t, c, card.Repaper{From: "comb", To: "moss-gingham", IDs: []string{"i1"}})
 	assert.Equal(t, "comb", one.Face(card.Back).Items[0].Fill.Paper)
 	refused(t, c, card.Repaper{From: "oat-stripe", To: "comb"}, "from", "Nothing has that paper")
+	refused(t, c, card.Repaper{From: "comb"}, "from", "the one to put in its place")
 }
 
 func TestAGuideLiesOnTheFaceAndOnNoPiece(t *testing.T) {

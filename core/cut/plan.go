@@ -117,7 +117,7 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 			}
 		}
 	}
-	var out []Pass
+	out := []Pass{} // none is not null: a sheet may have nothing to work
 	at := geom.Pt(0, sh.Size.Height)
 	points := 0.0 // the way the blade points
 	aligned := 0

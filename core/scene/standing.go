@@ -115,11 +115,14 @@ func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
 		}
 	}
 	inks = append(inks, over...)
-	for i, k := range inks {
-		if b := k.Region.Bounds(); k.Clips == nil {
-			if i == 0 {
-				box = b
-			}
+	begun := false
+	for _, k := range inks {
+		if len(k.Clips) > 0 {
+			continue // it ends with what it is printed on
+		}
+		if b := k.Region.Bounds(); !begun {
+			box, begun = b, true
+		} else {
 			box = box.Union(b)
 		}
 	}

@@ -43,14 +43,14 @@ func TestWhatReachesOverAGateIsWhole(t *testing.T) {
 	require.NoError(t, err)
 	front := s.Faces[0]
 	c, err = card.Apply(c, card.PlaceItems{Face: front.ID, Items: []card.Item{{
-		Name: "Banner", Kind: card.Shape, Place: card.Place{X: front.Width - 5, Y: 70}, Made: card.Made{As: card.Cut, Stock: "brick-216", Free: true},
+		Name: "Banner", Kind: card.Shape, Place: card.Place{X: front.Width - 5, Y: -8}, Made: card.Made{As: card.Cut, Stock: "brick-216", Free: true},
 		Form: &card.Form{Outline: card.Rectangle, Width: 100, Height: 20, Corner: card.Square},
 	}}})
 	require.NoError(t, err)
 	s, err = scene.Of(c)
 	require.NoError(t, err)
 	ground := s.Faces[0].Items[0].Ground
-	inks, _ := s.Standing(c)
+	inks, box := s.Standing(c)
 	at := -1
 	for i, ink := range inks {
 		if ink.Colour == ground {
@@ -59,6 +59,7 @@ func TestWhatReachesOverAGateIsWhole(t *testing.T) {
 		}
 	}
 	require.GreaterOrEqual(t, at, 0, "the banner is there")
+	assert.True(t, box.Contains(inks[at].Region.Bounds(), 1e-6), "and whole in the picture")
 	for _, ink := range inks[at+1:] {
 		if ink.Clear == 0 && ink.Colour != "" && ink.Colour != "#3a2a18" {
 			assert.Less(t, geom.Intersection(geom.NonZero, ink.Region, inks[at].Region).Area(), .01, "nothing lies over it")

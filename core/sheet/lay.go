@@ -26,7 +26,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 		p := opt.on(stock.ID)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
 		units := unitsOf(c, group, p)
-		units = p.apart(&out, units, printed)
+		units = p.apart(&out, c, units, printed)
 		base, units := p.whole(&out, units)
 		sheets, rest, taken := onScraps(&out, units, stock, p, by)
 		scraps := len(sheets)

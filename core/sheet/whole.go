@@ -102,7 +102,7 @@ func (sh *Sheet) told(p paper, box geom.Rect) string {
 
 // apart takes tied sets apart that have no room on any sheet, and says so: what is in them
 // is laid, and the set can be untied.
-func (p paper) apart(out *Layout, units []unit, printed bool) []unit {
+func (p paper) apart(out *Layout, c card.Card, units []unit, printed bool) []unit {
 	var all []unit
 	for _, u := range units {
 		if u.tie == 0 || p.fits(u, p.largest(), printed) {
@@ -113,7 +113,9 @@ func (p paper) apart(out *Layout, units []unit, printed bool) []unit {
 		var names []string
 		for _, l := range u.members {
 			note.Untie, names = append(note.Untie, l.ID), append(names, "“"+l.Name+"”")
-			all = append(all, p.single(l))
+			single := p.single(l)
+			single.fix(c, p)
+			all = append(all, single)
 		}
 		big := oversize{u, p, printed}
 		note.Why = "As a tied set, " + big.why(listed(names), big.roomFor()) + " They are laid apart."

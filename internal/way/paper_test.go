@@ -93,3 +93,18 @@ func TestAFlatCardHasAFrontAndABack(t *testing.T) {
 	assert.InDelta(t, 4*in, min(box.W, box.H), .01)
 	assert.Len(t, l.Sheets[0].Pieces[0].Lines, 1, "an outline and no fold")
 }
+
+func TestASheetWithNothingToCutDoesNotGoIntoTheMachine(t *testing.T) {
+	h := lay(t)
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.there("net")
+	h.click("kind-flat")
+	h.says("about", "flat card")
+	h.choose("closed", "12-inch page")
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.choose("paper", "12-inch square")
+	h.says("laid-note", "The base is a whole 12-inch square sheet")
+	h.click("station-machine")
+	h.says("headline", "Nothing on sheet 1 is cut")
+	h.wait(`document.querySelector('[data-testid=cut]').disabled`)
+}

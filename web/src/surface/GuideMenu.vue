@@ -4,7 +4,7 @@ import { Popover } from 'ant-design-vue'
 import { ref } from 'vue'
 import type { Item } from '../api/types'
 import { INCH } from '../parts/measure'
-import { useEscape } from '../parts/useEscape'
+import { usePopover } from '../parts/usePopover'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
@@ -13,7 +13,7 @@ const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const open = ref(false)
-useEscape(open)
+usePopover(open)
 
 interface Size {
   name: string

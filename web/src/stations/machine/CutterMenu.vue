@@ -6,12 +6,12 @@ import { api } from '../../api/client'
 import type { OtherCutter } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import { INCH } from '../../parts/measure'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useMachine } from '../../store/machine'
 
 const machine = useMachine()
 const open = ref(false)
-useEscape(open, '[data-testid=cutter-menu]')
+usePopover(open, '[data-testid=cutter-menu]')
 const named = ref<OtherCutter>({ address: '', width: 12 * INCH, height: 12 * INCH })
 const wrong = ref('')
 watch(open, async (is) => {

@@ -101,6 +101,7 @@ const headline = computed(() => {
   if (!run.value && broken.value) return `Sheet ${n} was broken off. ${sheet.value?.state.why ?? ''}`
   if (sheet.value?.state.state === 'found') return `Sheet ${n} lies on the cutting mat and is ready to be cut.`
   if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
+  if (idle.value) return `Nothing on sheet ${n} is cut, scored or drawn: it does not go into the machine.`
   if (sheet.value?.beyond) return prefs.said(sheet.value.beyond)
   if (!isDone.value) return `Sheet ${n} is ready to be cut.`
   if (beside.value)
@@ -129,7 +130,11 @@ const left = computed(() =>
     : `${formatTime(total.value)} by plan`,
 )
 
-const free = computed(() => !!sheet.value && !sheet.value.beyond && !!machine.cutter?.ready && !machine.running)
+/** Whether there is nothing for the machine to do on the sheet. */
+const idle = computed(() => sheet.value?.passes.length === 0)
+const free = computed(
+  () => !!sheet.value && !idle.value && !sheet.value.beyond && !!machine.cutter?.ready && !machine.running,
+)
 
 function start(what: 'run' | 'goOn' | 'loads' | 'finds' | 'tests') {
   view.value = 'plan'

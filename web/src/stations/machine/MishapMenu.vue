@@ -3,12 +3,12 @@
 import { Popover } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Mishap } from '../../api/types'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useMachine } from '../../store/machine'
 
 const machine = useMachine()
 const open = ref(false)
-useEscape(open, '[data-testid=mishap-menu]')
+usePopover(open, '[data-testid=mishap-menu]')
 
 const none: Mishap = { off: false, noMat: false, smudged: [], missing: [], slip: 0, lost: 0, jam: 0 }
 const list: { name: string; what: string; m: Mishap }[] = [

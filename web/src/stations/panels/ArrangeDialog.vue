@@ -5,12 +5,12 @@ import { computed, ref } from 'vue'
 import type { Command, LineUp } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import { INCH } from '../../parts/measure'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 
 const card = useCard()
 const open = ref(false)
-useEscape(open, '[data-testid=arrange-dialog]')
+usePopover(open, '[data-testid=arrange-dialog]')
 const to = ref<LineUp['to']>('eachOther')
 const gap = ref(INCH / 8)
 const wrong = ref('')

@@ -4,7 +4,7 @@ import { Popover, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { SceneColourUse } from '../../api/types'
 import Field from '../../parts/Field.vue'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useTool } from '../../store/tool'
@@ -14,7 +14,7 @@ const catalogue = useCatalogue()
 const tool = useTool()
 const open = ref('')
 const isOpen = computed({ get: () => !!open.value, set: (on) => on || (open.value = '') })
-useEscape(isOpen)
+usePopover(isOpen)
 
 const uses = computed<SceneColourUse[]>(() => card.view?.scene.colours ?? [])
 const twins = computed(() => uses.value.filter((u) => u.twin))

@@ -3,7 +3,7 @@
 import { Popover } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { Command } from '../../api/types'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { useTrial } from './useTrial'
 
@@ -17,7 +17,7 @@ const verbs: { do: Verb; name: string; title: string }[] = [
 
 const card = useCard()
 const open = ref(false)
-useEscape(open, '[data-testid=combine-dialog]')
+usePopover(open, '[data-testid=combine-dialog]')
 const can = computed(() => card.told.length > 1 && card.told.every((it) => it.kind !== 'photo' && !it.role))
 const aimed = ref<Verb>()
 const pointing = computed(() => open.value && aimed.value !== undefined && can.value)

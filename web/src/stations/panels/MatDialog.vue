@@ -8,7 +8,7 @@ import StockField from '../../parts/StockField.vue'
 import { cornerNames } from '../../parts/names'
 import { INCH } from '../../parts/measure'
 import type { Command } from '../../api/types'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { useTrial } from './useTrial'
@@ -16,7 +16,7 @@ import { useTrial } from './useTrial'
 const card = useCard()
 const prefs = usePrefs()
 const open = ref(false)
-useEscape(open, '[data-testid=mat-dialog]', () => add())
+usePopover(open, '[data-testid=mat-dialog]', () => add())
 // A mat is offered as the last one was made.
 const width = useStorage('sectilis.mat.width', INCH / 8)
 const corner = useStorage<keyof typeof cornerNames>('sectilis.mat.corner', 'square')

@@ -7,7 +7,7 @@ import type { Command } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import { INCH } from '../../parts/measure'
 import { cornerNames } from '../../parts/names'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { useTrial } from './useTrial'
@@ -15,7 +15,7 @@ import { useTrial } from './useTrial'
 const card = useCard()
 const prefs = usePrefs()
 const open = ref(false)
-useEscape(open, '[data-testid=outline-dialog]', () => apply())
+usePopover(open, '[data-testid=outline-dialog]', () => apply())
 const what = ref<'grow' | 'shrink' | 'round'>('grow')
 const by = ref(INCH / 8)
 const corner = ref<keyof typeof cornerNames>('round')

@@ -9,7 +9,7 @@ import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import { union } from '../../parts/geom'
 import { INCH } from '../../parts/measure'
-import { useEscape } from '../../parts/useEscape'
+import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { useTrial } from './useTrial'
@@ -17,7 +17,7 @@ import { useTrial } from './useTrial'
 const card = useCard()
 const prefs = usePrefs()
 const open = ref(false)
-useEscape(open, '[data-testid=repeat-dialog]', () => apply())
+usePopover(open, '[data-testid=repeat-dialog]', () => apply())
 const pattern = ref<RepeatItems['pattern']>('row')
 const count = ref(5)
 const rows = ref(3)

@@ -6,7 +6,7 @@ import { nextTick, watch, type Ref } from 'vue'
 import { settled } from './reading'
 
 /** content finds what is to have the focus, once it is there; main is what its main button does. */
-export function useEscape(open: Ref<boolean>, content?: string, main?: () => unknown) {
+export function usePopover(open: Ref<boolean>, content?: string, main?: () => unknown) {
   if (content && main) {
     useEventListener(window, 'keydown', async (e: KeyboardEvent) => {
       const el = e.target as HTMLElement
