@@ -60,7 +60,9 @@ const stateOf = (n: number, state: string) =>
           <small>{{ s.stock.name }}</small>
           <small>{{ counted(s.pieces.map((p) => p.name)) }}</small>
         </span>
-        <small :data-testid="'run-state-' + s.number">{{ stateOf(s.number, s.state.state) }}</small>
+        <small :data-testid="'run-state-' + s.number">{{
+          s.passes.length ? stateOf(s.number, s.state.state) : 'nothing to cut'
+        }}</small>
       </button>
     </div>
     <span class="space" />
