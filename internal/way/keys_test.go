@@ -202,3 +202,19 @@ func TestOneChangeOfALookLeavesTheRest(t *testing.T) {
 		assert.InDelta(t, float64(i+1), it.Fill.Turn, 1e-9)
 	}
 }
+
+func TestAKeyActsOnWhatTheKeyBeforeItMade(t *testing.T) {
+	h := lay(t, square("A", 1.5, 1.5))
+	h.point(1.5, 1.5)
+	// The keys follow each other faster than the program answers.
+	_, err := browser.Eval[bool](h.Page, `(() => {
+		const at = document.querySelector('[data-testid=surface]')
+		const key = (key, ctrlKey = false) => at.dispatchEvent(new KeyboardEvent('keydown', {key, ctrlKey, bubbles: true, cancelable: true}))
+		key('d', true); key('ArrowRight'); key('ArrowRight')
+		return true })()`)
+	h.must(err)
+	items := h.front(4).Items
+	assert.Len(t, items, 2)
+	assert.InDelta(t, 1.5*in, items[0].Place.X, 1e-9, "what was duplicated stays")
+	assert.Greater(t, items[1].Place.X, items[0].Place.X)
+}

@@ -44,6 +44,32 @@ test('changes follow each other, each on what the one before led to', async () =
   assert.equal(card.saving, 0)
 })
 
+test('what a change made is selected, unless something else was selected meanwhile', async () => {
+  let done: () => void = () => undefined
+  answering(async (a) => {
+    if (a.method === 'GET') return { json: view(1, [{ id: 'a' }, { id: 'b' }]) }
+    await new Promise<void>((r) => (done = r))
+    const base = (a.body as { base: number }).base
+    const made = `n${base}`
+    return { json: { ...view(base + 1, [{ id: 'a' }, { id: 'b' }, { id: made }]), made: [made] } }
+  })
+  const card = useCard()
+  await card.open('c1')
+  card.select(['a'])
+  const first = card.selectMade(card.change(nudge))
+  await settled()
+  done()
+  await first
+  assert.deepEqual(card.selection, ['n1'])
+
+  const second = card.selectMade(card.change(nudge))
+  await settled()
+  card.select(['b'])
+  done()
+  await second
+  assert.deepEqual(card.selection, ['b'], 'a click while it was worked out stands')
+})
+
 test('a card that has moved on is read again, and the next change is based on that', async () => {
   const asked = answering((a) => {
     if (a.method === 'GET') return { json: view(asked.length > 1 ? 7 : 1) }

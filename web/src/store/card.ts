@@ -35,6 +35,8 @@ export const useCard = defineStore('card', () => {
   /** Whether it is there, but its newest state cannot be read. */
   const damaged = ref(false)
   let queue: Promise<unknown> = Promise.resolve()
+  /** How often a person has selected anything. */
+  let choices = 0
 
   const id = computed(() => view.value?.id ?? '')
   const face = computed<SceneFace | undefined>(() => view.value?.scene.faces.find((f) => f.id === faceId.value))
@@ -157,6 +159,9 @@ export const useCard = defineStore('card', () => {
     return step
   }
 
+  /** Ends once every change that was asked for has been answered. */
+  const idle = () => queue.then(() => undefined)
+
   const change = (...commands: Command[]) =>
     enqueue(async (v) => {
       const asked = new AbortController()
@@ -227,7 +232,24 @@ export const useCard = defineStore('card', () => {
     }
   }
 
+  /**
+   * Selects what a change has made, or what `which` takes of it, unless a person has selected
+   * anything else while it was worked out. Returns what the change leads to.
+   */
+  async function selectMade(asked: Promise<View | undefined>, which = (v: View) => v.made ?? []) {
+    const before = choices
+    const v = await asked
+    const ids = v ? which(v) : []
+    if (ids.length && before === choices) put(ids)
+    return v
+  }
+
   function select(ids: string[], add = false) {
+    choices++
+    put(ids, add)
+  }
+
+  function put(ids: string[], add = false) {
     // Outside the group that was entered, groups are whole again.
     if (entered.value && !ids.some((i) => line(i).includes(entered.value))) entered.value = ''
     if (!add) selection.value = ids
@@ -239,6 +261,7 @@ export const useCard = defineStore('card', () => {
   }
 
   function work(f: FaceID) {
+    choices++
     if (faceId.value !== f) {
       selection.value = []
       entered.value = ''
@@ -279,6 +302,8 @@ export const useCard = defineStore('card', () => {
     redo,
     catchUp,
     select,
+    selectMade,
+    idle,
     work,
   }
 })

@@ -84,10 +84,8 @@ async function make(as: 'guide' | 'slot' | 'shape') {
           form: shape,
           ...(as === 'slot' ? { slot: { takes: 'photo' as const, fill: {}, made: { as: 'printed' as const } } } : {}),
         }
-  const v = await card.change({ do: 'placeItems', face: props.face.id, items: [item] })
-  if (!v?.made) return
-  tool.take('choose')
-  card.select(v.made)
+  const v = await card.selectMade(card.change({ do: 'placeItems', face: props.face.id, items: [item] }))
+  if (v?.made) tool.take('choose')
 }
 </script>
 

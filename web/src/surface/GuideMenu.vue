@@ -43,8 +43,7 @@ async function place(name: string, path: string, w: number, h: number) {
     fill: {},
     lines: { role: 'guide', path, width: w, height: h },
   }
-  const v = await card.change({ do: 'placeItems', face: f.id, items: [item] })
-  if (v?.made) card.select(v.made)
+  await card.selectMade(card.change({ do: 'placeItems', face: f.id, items: [item] }))
 }
 const upright = () => card.face && place('Upright guide', `M0 0V${card.face.height}`, 0, card.face.height)
 const level = () => card.face && place('Level guide', `M0 0H${card.face.width}`, card.face.width, 0)

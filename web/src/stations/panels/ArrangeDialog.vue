@@ -44,16 +44,18 @@ const space = (down: boolean, by?: number) =>
 const match = (width: boolean, height: boolean) => act({ do: 'matchSize', ids: ids.value, width, height })
 const stretch = (width: boolean, height: boolean) => act({ do: 'stretch', ids: ids.value, width, height })
 async function mirror(level: boolean, face: boolean, copy: boolean) {
-  const v = await act({ do: 'mirrorItems', ids: ids.value, level, face, copy })
-  if (copy && v?.made?.length) card.select(v.made)
+  await card.selectMade(act({ do: 'mirrorItems', ids: ids.value, level, face, copy }), (v) =>
+    copy ? (v.made ?? []) : [],
+  )
 }
 async function put(face: string, copy: boolean) {
   const f = card.view?.scene.faces.find((o) => o.id === face)
-  const v = await act({ do: 'putOnFace', ids: ids.value, face, copy })
+  const asked = act({ do: 'putOnFace', ids: ids.value, face, copy })
+  const v = await asked
   if (!v || !f) return
   open.value = false
   card.work(f.id)
-  if (v.made) card.select(v.made)
+  await card.selectMade(asked)
 }
 </script>
 

@@ -28,8 +28,7 @@ watch(open, () => (aimed.value = undefined))
 async function combine(verb: Verb) {
   aimed.value = undefined
   open.value = false
-  const next = await card.change(command(verb))
-  if (next?.made?.length) card.select(next.made)
+  await card.selectMade(card.change(command(verb)))
 }
 </script>
 

@@ -66,7 +66,7 @@ async function lay() {
   const d = incoming.value
   const f = card.face
   if (!d || !f) return
-  const v = await card.lay({
+  const asked = card.lay({
     drawing: d.id,
     ...(unit.value ? { unit: unit.value } : {}),
     face: f.id,
@@ -74,9 +74,7 @@ async function lay() {
     lines: lines.value,
     filled: filled.value,
   })
-  if (!v) return
-  if (v.made) card.select(v.made)
-  close()
+  if (await card.selectMade(asked)) close()
 }
 
 function close() {

@@ -85,13 +85,9 @@ async function keepMark() {
 async function putMark() {
   const f = card.face
   if (!f || !mark.value) return
-  const v = await card.change({
-    do: 'placeItems',
-    face: f.id,
-    items: laid(mark.value, f),
-    groups: mark.value.groups ?? [],
-  })
-  if (v?.made) card.select(v.made)
+  await card.selectMade(
+    card.change({ do: 'placeItems', face: f.id, items: laid(mark.value, f), groups: mark.value.groups ?? [] }),
+  )
 }
 </script>
 

@@ -102,7 +102,7 @@ async function fillWith(id: string, s: Supply) {
   // A name that a person has given stays; one that came with a photo goes with it.
   const known = was?.picture && catalogue.pictures.find((o) => o.id === was.picture?.id)?.name
   const name = was?.slot || (known && known === was?.name) ? p.name : undefined
-  const v = await card.change({
+  const asked = card.change({
     do: 'fillOpening',
     id,
     picture: p.id,
@@ -111,7 +111,7 @@ async function fillWith(id: string, s: Supply) {
     ...(name ? { name } : {}),
     ...at,
   })
-  if (v) card.select([id])
+  await card.selectMade(asked, () => [id])
 }
 
 /** What was used last, as far as it is there. */
@@ -130,19 +130,18 @@ async function place(s: Supply, at?: Pt, along = false) {
   catalogue.used(s.kind, s.id)
   if (s.sketch) {
     const k = s.sketch
-    const laidOut = await card.change({ do: 'placeItems', face: f.id, items: laid(k, f), groups: k.groups ?? [] })
-    if (laidOut?.made) card.select(laidOut.made)
+    await card.selectMade(card.change({ do: 'placeItems', face: f.id, items: laid(k, f), groups: k.groups ?? [] }))
     surface.value?.focus()
     return
   }
-  const v = await card.change({
+  const asked = card.change({
     do: 'placeItems',
     face: f.id,
     items: [settled(asLast(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), last()), f)],
     ...(along ? { along } : {}),
   })
+  const v = await card.selectMade(asked)
   if (!v?.made) return
-  card.select(v.made)
   surface.value?.focus()
   if (s.kind === 'lettering') surface.value?.edit(v.made[0]!)
 }

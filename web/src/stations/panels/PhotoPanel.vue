@@ -89,21 +89,20 @@ const gap = ref(INCH / 8)
 async function divide() {
   const it = one.value
   if (!it) return
-  const v = await card.change({
+  const asked = card.change({
     do: 'divideOpening',
     id: it.id,
     columns: columns.value,
     rows: rows.value,
     gap: gap.value,
   })
-  if (v?.made) card.select(v.made)
+  await card.selectMade(asked)
 }
 async function cropTo() {
   const t = two.value
   if (!t?.other || !t.photos[0]) return
   const id = t.photos[0].id
-  const v = await card.change({ do: 'cropToOutline', photo: id, by: t.other.id })
-  if (v) card.select([id])
+  await card.selectMade(card.change({ do: 'cropToOutline', photo: id, by: t.other.id }), () => [id])
 }
 const swap = () => {
   const [a, b] = card.told

@@ -59,12 +59,11 @@ async function apply() {
   if (!command.value) return
   // It closes at once: a click on its verb while the change is on its way opens it anew.
   open.value = false
-  const v = await card.change(command.value)
-  if (!v) {
-    open.value = true
-    return
-  }
-  card.select([...first, ...(v.made ?? []).filter((id) => !card.doc(id)?.mat)])
+  const v = await card.selectMade(card.change(command.value), (v) => [
+    ...first,
+    ...(v.made ?? []).filter((id) => !card.doc(id)?.mat),
+  ])
+  if (!v) open.value = true
 }
 const whole = (v: number) => Math.round(v)
 </script>

@@ -1,6 +1,6 @@
 // What the keyboard does on the Panels station.
 import { useEventListener } from '@vueuse/core'
-import type { Item } from '../../api/types'
+import type { Item, View } from '../../api/types'
 import { drawingOf, keepClip, readClip } from '../../parts/clip'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -27,12 +27,14 @@ export function usePanelKeys(a: Actions) {
   const catalogue = useCatalogue()
 
   const ids = () => card.selected.map((it) => it.id)
+  /** Does what a key asks for, on what is selected once the change before it is answered. */
+  const then = (f: () => unknown) => void (card.saving ? card.idle().then(() => ids().length && f()) : f())
 
   function nudge(e: KeyboardEvent) {
     const step = e.altKey ? prefs.step.fine : e.shiftKey ? prefs.step.coarse : prefs.step.normal
     const dx = e.key === 'ArrowLeft' ? -step : e.key === 'ArrowRight' ? step : 0
     const dy = e.key === 'ArrowUp' ? -step : e.key === 'ArrowDown' ? step : 0
-    void card.change({ do: 'moveItems', ids: ids(), dx, dy })
+    then(() => card.change({ do: 'moveItems', ids: ids(), dx, dy }))
   }
 
   /** Keeps the items with all that belongs to them, as they are in the document. */
@@ -53,16 +55,16 @@ export function usePanelKeys(a: Actions) {
     })
   }
 
-  /** Selects what was made, but for what lies on it and the mats under it. */
-  async function made(p: Promise<{ made?: string[] } | undefined>) {
-    const all = (await p)?.made ?? []
+  /** What was made, but for what lies on it and the mats under it. */
+  function tops(v: View): string[] {
+    const all = v.made ?? []
     const carrier = (id: string) => {
       let on = card.doc(id)?.on
       while (on && card.doc(on)?.mat && all.includes(on)) on = card.doc(on)?.on
       return on
     }
-    const tops = all.filter((id) => !card.doc(id)?.mat && !all.includes(carrier(id) ?? ''))
-    if (all.length) card.select(tops.length ? tops : all)
+    const top = all.filter((id) => !card.doc(id)?.mat && !all.includes(carrier(id) ?? ''))
+    return top.length ? top : all
   }
 
   async function paste() {
@@ -75,7 +77,7 @@ export function usePanelKeys(a: Actions) {
       place: { ...it.place, x: it.place.x + shift, y: it.place.y + shift },
     }))
     if (shift) keepClip({ ...clip, items })
-    await made(card.change({ do: 'placeItems', face: card.faceId, items, groups: clip.groups }))
+    await card.selectMade(card.change({ do: 'placeItems', face: card.faceId, items, groups: clip.groups }), tops)
   }
 
   /** Pastes what was copied here, or brings in what another program has copied. */
@@ -94,7 +96,10 @@ export function usePanelKeys(a: Actions) {
 
   const remove = () => void card.change({ do: 'removeItems', ids: ids() })
   const duplicate = () =>
-    made(card.change({ do: 'duplicateItems', ids: ids(), dx: prefs.step.normal * 4, dy: prefs.step.normal * 4 }))
+    card.selectMade(
+      card.change({ do: 'duplicateItems', ids: ids(), dx: prefs.step.normal * 4, dy: prefs.step.normal * 4 }),
+      tops,
+    )
   const all = () => card.select(card.face?.items.filter((it) => !it.locked).map((it) => it.id) ?? [])
   const lock = () => void card.change({ do: 'lockItems', ids: ids(), locked: !card.selected.every((it) => it.locked) })
   const hide = () => void card.change({ do: 'hideItems', ids: ids(), hidden: true })
@@ -104,7 +109,7 @@ export function usePanelKeys(a: Actions) {
     const some = card.selected.length > 0
     switch (e.key.toLowerCase()) {
       case 'd':
-        if (some) void duplicate()
+        if (some) then(duplicate)
         return true
       case 'c':
         if (some) copy()
@@ -116,7 +121,7 @@ export function usePanelKeys(a: Actions) {
         }
         return some
       case 'g':
-        if (some) group(e.shiftKey)
+        if (some) then(() => group(e.shiftKey))
         return true
       case 'a':
         all()
@@ -171,11 +176,11 @@ export function usePanelKeys(a: Actions) {
         return some
       case 'Delete':
       case 'Backspace':
-        if (some) remove()
+        if (some) then(remove)
         return some
       case '[':
       case ']':
-        if (card.selected.length === 1) step(e.key === ']')
+        if (card.selected.length === 1) then(() => step(e.key === ']'))
         return true
       case 'f':
       case 'F':
@@ -192,11 +197,11 @@ export function usePanelKeys(a: Actions) {
         return true
       case 'l':
       case 'L':
-        if (some) lock()
+        if (some) then(lock)
         return some
       case 'h':
       case 'H':
-        if (some) hide()
+        if (some) then(hide)
         return some
       case 'd':
       case 'D':
