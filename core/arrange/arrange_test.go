@@ -3,6 +3,7 @@ package arrange_test
 import (
 	"math"
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -113,8 +114,8 @@ func TestSizesAndStretching(t *testing.T) {
 	assert.InDelta(t, 14, it.Form.Height, 1e-5)
 	assert.Equal(t, 88., it.Place.X)
 	got := after(t, c, arrange.Stretch{IDs: []string{"i2"}, Width: true, Height: true})
-	assert.InDelta(t, 127, got["i2"].W, 1e-4)
-	assert.InDelta(t, 177.8, got["i2"].H, 1e-4, "it lies on its side")
+	assert.InDelta(t, 130, got["i2"].W, 1e-4)
+	assert.InDelta(t, 183.8, got["i2"].H, 1e-4, "it lies on its side")
 	assert.InDelta(t, 0, got["i2"].X, 1e-4)
 	_, err := card.Apply(c, card.TurnItems{IDs: []string{"i1"}, Degrees: 7}, arrange.Stretch{IDs: []string{"i1"}, Width: true})
 	assert.ErrorContains(t, err, "Turn it upright")
@@ -205,6 +206,49 @@ func TestABackgroundFollowsTheBase(t *testing.T) {
 			assert.InDelta(t, want, box.W-f.Width+box.H-f.Height, 1e-6, "bleed on all sides but that of the fold")
 		}
 	}
+}
+
+func TestAPictureCanBeTheBackground(t *testing.T) {
+	c := coretest.Card(t)
+	both := []card.FaceID{card.Front, card.Back}
+	of := func(id string, w, h int) arrange.SetBackground {
+		return arrange.SetBackground{Faces: both, Picture: &arrange.GroundPicture{ID: strings.Repeat(id, 64), PixelWidth: w, PixelHeight: h}}
+	}
+	got, err := card.Apply(c, of("a", 4000, 1000))
+	require.NoError(t, err)
+	first := got.Face(card.Front).Items[0]
+	assert.True(t, first.Background && first.Locked)
+	b := boxes(t, got)[first.ID]
+	assert.InDelta(t, 130, b.W, 1e-6)
+	assert.InDelta(t, -3, b.Y, 1e-6, "it has bleed")
+	s, err := scene.Of(got)
+	require.NoError(t, err)
+	seen := s.Face(card.Front).Items[0].Picture
+	require.NotNil(t, seen)
+	assert.GreaterOrEqual(t, seen.Box.W, b.W-1e-6)
+	assert.GreaterOrEqual(t, seen.Box.H, b.H-1e-6, "it covers the face")
+
+	// Another picture, then a colour, then a picture: always the same item.
+	for _, k := range []arrange.SetBackground{of("b", 10, 900), {Faces: both, Fill: card.Fill{Colour: "#587a4a"}}, of("a", 4000, 1000)} {
+		got, err = card.Apply(got, k)
+		require.NoError(t, err)
+		now := got.Face(card.Front).Items[0]
+		assert.Equal(t, first.ID, now.ID)
+		assert.Equal(t, k.Picture != nil, now.Photo != nil)
+		assert.Equal(t, k.Picture == nil, now.Form != nil)
+		assert.Len(t, got.Face(card.Front).Items, 6)
+	}
+	smaller, err := card.Apply(got, fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 90, Height: 60, Stock: "cream-300"}})
+	require.NoError(t, err)
+	assert.InDelta(t, 96, boxes(t, smaller)[first.ID].W, 1e-6, "it follows the base")
+
+	mixed := of("a", 4, 4)
+	mixed.Fill.Colour = "#587a4a"
+	_, err = card.Apply(c, mixed)
+	assert.ErrorContains(t, err, "not both")
+	none, err := card.Apply(got, arrange.SetBackground{Faces: both})
+	require.NoError(t, err)
+	assert.Equal(t, c.Faces, none.Faces)
 }
 
 func TestABackgroundLiesUnderAllAndEndsAtTheFold(t *testing.T) {

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"sectilis/core/card"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
@@ -68,6 +69,15 @@ func resize(f *card.Face, s scene.Item, fx, fy float64, about geom.Point) error 
 	return f.Resize(card.ResizeItems{IDs: []string{s.ID}, FX: fx, FY: fy, About: about})
 }
 
+// extent is the box that an item is stretched to: the face, for ink on the base with its
+// bleed, so that no white shows where the base is cut.
+func extent(c *card.Card, f *card.Face, it *card.Item) geom.Rect {
+	if it.On == "" && it.Made.As == card.Printed && (it.Form != nil || it.Photo != nil) {
+		return fold.Ground(fold.StudyOf(c.Base).Net, f.ID)
+	}
+	return face(c, f)
+}
+
 // Stretch makes items exactly as wide as the face, as high or both, and lays
 // them there. An item that stands aslant is refused.
 type Stretch struct {
@@ -82,8 +92,8 @@ func (Stretch) Label() string { return "Stretch to the face" }
 // Apply implements card.Command.
 func (k Stretch) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(c *card.Card, f *card.Face) error {
-		room := face(c, f)
 		for _, id := range k.IDs {
+			room := extent(c, f, f.Item(id))
 			s, err := scene.Resolve(f, f.Item(id))
 			if err != nil {
 				return err

@@ -40,12 +40,18 @@ func layGrounds(c *card.Card) {
 		}
 		for j := range f.Items {
 			it := &f.Items[j]
-			if !it.Background || it.Form == nil {
+			if !it.Background {
 				continue
 			}
 			box := Ground(n, f.ID)
 			it.Place.X, it.Place.Y = card.Tidy(box.Centre().X), card.Tidy(box.Centre().Y)
-			it.Form.Width, it.Form.Height = card.Tidy(box.W), card.Tidy(box.H)
+			w, h := card.Tidy(box.W), card.Tidy(box.H)
+			switch {
+			case it.Form != nil:
+				it.Form.Width, it.Form.Height = w, h
+			case it.Photo != nil:
+				it.Photo.Width, it.Photo.Height = w, h
+			}
 		}
 	}
 }

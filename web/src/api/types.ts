@@ -667,7 +667,16 @@ export interface RubOut {
 export interface SetBackground {
   faces: string[]
   fill: Fill
+  picture?: GroundPicture
   do: 'setBackground'
+}
+export interface GroundPicture {
+  id: string
+  pixelWidth: number
+  pixelHeight: number
+  zoom?: number
+  shiftX?: number
+  shiftY?: number
 }
 export interface NetSetBase {
   base: Base

@@ -26,8 +26,6 @@ export const useCard = defineStore('card', () => {
   const lookFrom = ref('')
   /** The item that waits for a photo from the tray. */
   const awaiting = ref('')
-  /** The colours of the photo that was looked at last. */
-  const palette = shallowRef<{ name: string; colours: string[] }>()
   const saving = ref(0)
   /** What stops the change that is being worked out, once that takes long. */
   const stop = shallowRef<() => void>()
@@ -289,7 +287,6 @@ export const useCard = defineStore('card', () => {
     trial,
     lookFrom,
     awaiting,
-    palette,
     saving,
     stop,
     gone,

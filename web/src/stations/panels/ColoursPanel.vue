@@ -7,10 +7,12 @@ import Field from '../../parts/Field.vue'
 import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { usePhotoColours } from '../../store/photoColours'
 import { useTool } from '../../store/tool'
 
 const card = useCard()
 const catalogue = useCatalogue()
+const photos = usePhotoColours()
 const tool = useTool()
 const open = ref('')
 const isOpen = computed({ get: () => !!open.value, set: (on) => on || (open.value = '') })
@@ -126,11 +128,11 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
         </label>
       </div>
     </template>
-    <template v-if="card.palette">
-      <small class="also">Of {{ card.palette.name }}</small>
-      <div class="swatches small" data-testid="palette">
+    <template v-for="(p, i) in photos.all" :key="p.id">
+      <small class="also">Of {{ p.name }}</small>
+      <div class="swatches small" :data-testid="'palette-' + i">
         <button
-          v-for="c in card.palette.colours"
+          v-for="c in p.colours"
           :key="c"
           class="swatch"
           :style="{ background: c }"

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // What belongs to the face itself: its background, and the maker's mark.
-import { Button, Segmented, Select, SelectOption, Switch, message } from 'ant-design-vue'
+import { Button, Segmented, Select, SelectOptGroup, SelectOption, Switch, message } from 'ant-design-vue'
 import { computed } from 'vue'
 import { api } from '../../api/client'
-import type { Fill } from '../../api/types'
+import type { Fill, Item } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -19,18 +19,44 @@ const tool = useTool()
 
 const doc = computed(() => card.view?.card.faces.find((f) => f.id === card.faceId))
 const fill = computed<Fill>(() => doc.value?.items.find((it) => it.background)?.fill ?? {})
+const ground = computed(() => doc.value?.items.find((it) => it.background))
+const photo = computed(() => ground.value?.photo)
 const kind = computed(
-  () => fill.value.paper ?? (fill.value.gradient ? 'gradient' : fill.value.colour ? 'colour' : 'none'),
+  () =>
+    photo.value?.picture ??
+    fill.value.paper ??
+    (fill.value.gradient ? 'gradient' : fill.value.colour ? 'colour' : 'none'),
 )
-const set = (f: Fill, faces: (typeof card.faceId)[] = [card.faceId]) =>
-  void card.change({ do: 'setBackground', faces, fill: f })
+const shown = computed(() => catalogue.pictures.find((p) => p.id === photo.value?.picture)?.name ?? 'A photo')
+const set = (f: Fill) => void card.change({ do: 'setBackground', faces: [card.faceId], fill: f })
+const show = (id: string) => {
+  const p = catalogue.pictures.find((o) => o.id === id)
+  const picture = p && { id, pixelWidth: p.width, pixelHeight: p.height }
+  if (picture) void card.change({ do: 'setBackground', faces: [card.faceId], fill: {}, picture })
+}
+/** Gives all faces the background of this one; a photo is slid and zoomed alike. */
+function everyFace() {
+  const p = photo.value
+  const faces = card.view?.scene.faces.map((f) => f.id) ?? []
+  if (!p) return void card.change({ do: 'setBackground', faces, fill: fill.value })
+  const { picture: id, pixelWidth, pixelHeight, zoom, shiftX, shiftY } = p
+  const picture = { id, pixelWidth, pixelHeight, zoom: zoom ?? 0, shiftX: shiftX ?? 0, shiftY: shiftY ?? 0 }
+  void card.change({ do: 'setBackground', faces, fill: {}, picture })
+}
+/** The picture is slid and zoomed on the face. */
+function slide() {
+  if (!ground.value) return
+  card.select([ground.value.id])
+  tool.tool = 'crop'
+}
 const first = '#f6e3da'
 function choose(v: string) {
   const from = fill.value.colour ?? first
   if (v === 'none') set({})
   else if (v === 'colour') set({ colour: fill.value.gradient?.stops[0]?.colour ?? first })
   else if (v === 'gradient') set(blend(from, '#e2a42b'))
-  else set({ paper: v })
+  else if (catalogue.all.papers.some((p) => p.id === v)) set({ paper: v })
+  else show(v)
 }
 
 /** A gradient from one colour to another, down the face, across it or outward. */
@@ -59,10 +85,9 @@ const end = (n: 0 | 1) => gradient.value?.stops.at(n ? -1 : 0)?.colour ?? first
 
 /** The faces that have this background, and whether all have it. */
 const alike = computed(() => {
-  const mine = JSON.stringify(fill.value)
-  const of = (id: string) =>
-    card.view?.card.faces.find((f) => f.id === id)?.items.find((it) => it.background)?.fill ?? {}
-  return (card.view?.scene.faces ?? []).filter((f) => JSON.stringify(of(f.id)) === mine)
+  const inked = (it?: Item) => JSON.stringify([it?.fill ?? {}, it?.photo?.picture])
+  const of = (id: string) => card.view?.card.faces.find((f) => f.id === id)?.items.find((it) => it.background)
+  return (card.view?.scene.faces ?? []).filter((f) => inked(of(f.id)) === inked(ground.value))
 })
 const everywhere = computed(() => alike.value.length === card.view?.scene.faces.length)
 
@@ -107,7 +132,19 @@ async function putMark() {
           <SelectOption value="none">None, the stock shows</SelectOption>
           <SelectOption value="colour">Colour</SelectOption>
           <SelectOption value="gradient">Gradient</SelectOption>
-          <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">{{ p.name }}</SelectOption>
+          <SelectOptGroup v-if="catalogue.pictures.length || photo" label="A photo">
+            <SelectOption v-if="photo && !catalogue.pictures.some((p) => p.id === kind)" :value="kind">{{
+              shown
+            }}</SelectOption>
+            <SelectOption v-for="p in catalogue.pictures" :key="p.id" :value="p.id">
+              <span class="line"><img :src="api.previewURL(p.id, 256)" alt="" loading="lazy" />{{ p.name }}</span>
+            </SelectOption>
+          </SelectOptGroup>
+          <SelectOptGroup label="A paper">
+            <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">
+              <span class="line"><img :src="`/api/papers/${p.id}.svg`" alt="" />{{ p.name }}</span>
+            </SelectOption>
+          </SelectOptGroup>
         </Select>
       </Field>
       <ColourField
@@ -139,18 +176,8 @@ async function putMark() {
       <small data-testid="background-on">{{
         everywhere ? 'On all faces' : 'On ' + alike.map((f) => f.name).join(', ')
       }}</small>
-      <Button
-        v-if="!everywhere"
-        size="small"
-        data-testid="background-all"
-        @click="
-          set(
-            fill,
-            card.view?.scene.faces.map((f) => f.id),
-          )
-        "
-        >Same on all faces</Button
-      >
+      <Button v-if="photo" size="small" data-testid="background-slide" @click="slide">Slide and zoom</Button>
+      <Button v-if="!everywhere" size="small" data-testid="background-all" @click="everyFace">Same on all faces</Button>
     </div>
     <div class="marks">
       <small>Maker’s mark</small>
@@ -176,8 +203,20 @@ async function putMark() {
 .wide {
   grid-column: 1 / 3;
 }
+.line {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+}
+.line img {
+  width: 20px;
+  height: 20px;
+  border-radius: 3px;
+  object-fit: cover;
+}
 .same {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   justify-content: space-between;
   gap: 8px;

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 // The fill of what is selected: a colour, a paper with its own scale, turn and
 // shift, or a gradient.
-import { Button, Segmented, Select, SelectOption } from 'ant-design-vue'
+import { Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Fill } from '../../api/types'
+import { api } from '../../api/client'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { usePhotoColours } from '../../store/photoColours'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import ColourField from './ColourField.vue'
@@ -17,6 +19,7 @@ import { each } from './each'
 
 const card = useCard()
 const catalogue = useCatalogue()
+const photos = usePhotoColours()
 const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
@@ -94,13 +97,12 @@ function turnRound() {
   if (!g) return
   put({ gradient: { ...g, stops: [...g.stops].reverse().map((s) => ({ ...s, at: 1 - s.at })) } })
 }
-/** The colours of the photo that was looked at last, as a gradient. */
-function fromPhoto() {
+/** The colours of a photo of the card, as a gradient. */
+function fromPhoto(colours: string[]) {
   const g = gradient.value
-  const p = card.palette
-  if (!g || !p) return
-  const n = p.colours.length
-  put({ gradient: { ...g, stops: p.colours.map((colour, i) => ({ at: n < 2 ? 0 : i / (n - 1), colour })) } })
+  if (!g) return
+  const n = colours.length
+  put({ gradient: { ...g, stops: colours.map((colour, i) => ({ at: n < 2 ? 0 : i / (n - 1), colour })) } })
 }
 </script>
 
@@ -199,7 +201,18 @@ function fromPhoto() {
             Remove it
           </button>
           <button class="verb" data-testid="gradient-round" @click="turnRound">Other way round</button>
-          <Button v-if="card.palette" size="small" data-testid="gradient-photo" @click="fromPhoto">From photo</Button>
+        </div>
+        <div v-if="photos.all.length" class="wide photos">
+          <small>Colours of</small>
+          <button
+            v-for="(p, i) in photos.all"
+            :key="p.id"
+            :title="'The colours of ' + p.name"
+            :aria-label="'The colours of ' + p.name"
+            :style="{ backgroundImage: `url(${api.previewURL(p.id, 256)})` }"
+            :data-testid="'gradient-photo-' + i"
+            @click="fromPhoto(p.colours)"
+          />
         </div>
         <small class="wide">On the item: drag the ends and the colours; a double click on the line adds one.</small>
       </template>
@@ -244,6 +257,23 @@ function fromPhoto() {
 }
 .bar button.on {
   box-shadow: 0 0 0 2px var(--honey-dark);
+}
+.photos {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.photos button {
+  width: 30px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  border-radius: 4px;
+  background-position: center;
+  background-size: cover;
+  box-shadow: 0 0 0 1px #0002;
+  cursor: pointer;
 }
 .choices {
   display: flex;

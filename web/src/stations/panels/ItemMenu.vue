@@ -24,6 +24,9 @@ const verbs = computed(() => {
     return [[{ id: 'paste', name: 'Paste', key: 'Ctrl V' }], [{ id: 'all', name: 'Choose all', key: 'Ctrl A' }]]
   return [
     [
+      ...(one.value?.kind === 'photo' && !card.doc(one.value.id)?.background
+        ? [{ id: 'ground', name: 'Make it the background', key: '' }]
+        : []),
       ...(one.value?.kind === 'lettering' ? [{ id: 'edit', name: 'Edit words', key: 'Enter' }] : []),
       { id: 'copy', name: 'Copy', key: 'Ctrl C' },
       { id: 'duplicate', name: 'Duplicate', key: 'Ctrl D' },

@@ -58,6 +58,14 @@ const keys = usePanelKeys({
 })
 
 /** What is chosen in the menu of a thing; then keys mean the face again. */
+/** The photo that is selected becomes the background of the face. */
+function makeGround() {
+  const id = card.selection[0] ?? ''
+  const p = card.doc(id)?.photo
+  if (!p) return
+  const picture = { id: p.picture, pixelWidth: p.pixelWidth, pixelHeight: p.pixelHeight }
+  void card.change({ do: 'setBackground', faces: [card.faceId], fill: {}, picture }, { do: 'removeItems', ids: [id] })
+}
 function act(verb: string) {
   const verbs: Record<string, () => unknown> = {
     copy: keys.copy,
@@ -70,6 +78,7 @@ function act(verb: string) {
     all: keys.all,
     up: () => keys.step(true),
     down: () => keys.step(false),
+    ground: makeGround,
     edit: () => surface.value?.edit(card.selection[0]),
   }
   void verbs[verb]?.()

@@ -2,8 +2,7 @@
 // A photo in its opening: how much of it is seen, through which outline, how
 // sharp it prints, and dividing the opening.
 import { Button, Segmented, Select, SelectOption } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
-import { api } from '../../api/client'
+import { computed, ref } from 'vue'
 import type { SetOpening } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
@@ -11,12 +10,10 @@ import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { INCH } from '../../parts/measure'
 import { useCard } from '../../store/card'
-import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 
 const card = useCard()
-const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
@@ -108,22 +105,6 @@ const swap = () => {
   const [a, b] = card.told
   if (a && b) void card.change({ do: 'swapPictures', a: a.id, b: b.id })
 }
-
-// The colours of the photo are offered as inks from then on.
-watch(
-  () => photo.value?.picture,
-  async (id) => {
-    if (!id) return
-    try {
-      const f = await api.facts(id)
-      const name = catalogue.pictures.find((p) => p.id === id)?.name ?? 'the photo'
-      if (photo.value?.picture === id) card.palette = { name, colours: f.palette }
-    } catch {
-      // The palette is an extra.
-    }
-  },
-  { immediate: true },
-)
 </script>
 
 <template>
