@@ -280,6 +280,7 @@ func (k SwapPictures) Apply(c card.Card) (card.Card, error) {
 		from := *a.Photo
 		if b.Photo == nil {
 			to := emptied(a, b.Slot)
+			to.Name, b.Name = b.Name, a.Name
 			if err := Fill(b, FillOpening{Picture: from.Picture, PixelWidth: from.PixelWidth, PixelHeight: from.PixelHeight}); err != nil {
 				return err
 			}
@@ -287,6 +288,8 @@ func (k SwapPictures) Apply(c card.Card) (card.Card, error) {
 			return nil
 		}
 		other := *b.Photo
+		// A photo is named by its picture.
+		a.Name, b.Name = b.Name, a.Name
 		for _, s := range []struct {
 			it *card.Item
 			p  card.Print

@@ -105,6 +105,8 @@ func TestOpeningsAreFilledDividedAndSwapped(t *testing.T) {
 	_, a := swapped.Find("i1")
 	assert.Equal(t, id, a.Photo.Picture)
 	assert.Equal(t, 60., a.Photo.Width, "the openings stay")
+	_, was := c.Find("i2")
+	assert.Equal(t, was.Name, a.Name, "a name goes with its picture")
 
 	d := do(t, c, opening.DivideOpening{ID: "i1", Columns: 2, Rows: 2, Gap: 4})
 	f := d.Face(card.Front)

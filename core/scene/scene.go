@@ -68,8 +68,11 @@ type Item struct {
 	// Mirrored says that At turns left to right before it turns.
 	Mirrored bool `json:"mirrored,omitempty"`
 	// Group is the innermost group it belongs to.
-	Group  string `json:"group,omitempty"`
-	Locked bool   `json:"locked,omitempty"`
+	Group string `json:"group,omitempty"`
+	// Cell says that it swaps pictures with the other cells of its group when it is dragged
+	// onto one of them.
+	Cell   bool `json:"cell,omitempty"`
+	Locked bool `json:"locked,omitempty"`
 	// Ground is the colour of a piece's stock; Fill is the ink on it.
 	Ground  string    `json:"ground,omitempty"`
 	Fill    card.Fill `json:"fill"`
@@ -156,6 +159,7 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			face.Items = append(face.Items, it)
 		}
 		face.tell(&f)
+		face.cells()
 		s.Faces = append(s.Faces, face)
 	}
 	s.Thickness = math.Round(Closed(c, &s).Thickness()*1000) / 1000

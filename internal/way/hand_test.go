@@ -9,6 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/opening"
 	"sectilis/internal/browser"
 )
 
@@ -271,4 +273,72 @@ func TestNewThingsAreOfTheStockThatWasChosenLast(t *testing.T) {
 	f := h.front(3)
 	require.Len(t, f.Items, 2)
 	assert.Equal(t, "kraft-280", f.Items[1].Made.Stock)
+}
+
+// cells are two pictures brought in and a 3 × 2 in photo of the first, i1, divided into two.
+func cells(t *testing.T) (h table, first, second string) {
+	t.Helper()
+	h = lay(t)
+	var pics []card.Item
+	for i, size := range [][2]int{{900, 600}, {600, 620}} {
+		raw, _ := coretest.Photo(t, size[0], size[1])
+		p, err := h.app.App.BringIn(t.Context(), []string{"Lake.jpg", "Hill.jpg"}[i], raw)
+		require.NoError(t, err)
+		pics = append(pics, card.Item{Name: p.Name, Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height}})
+	}
+	it := pics[0]
+	it.Kind, it.Place, it.Made = card.Photo, card.Place{X: 2.5 * in, Y: 3 * in}, card.Made{As: card.Printed}
+	it.Photo.Width, it.Photo.Height = 3*in, 2*in
+	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{
+		card.PlaceItems{Face: card.Front, Items: []card.Item{it}},
+		opening.DivideOpening{ID: "i1", Columns: 2, Rows: 1, Gap: 3},
+	})
+	require.NoError(t, err)
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.there("surface")
+	h.there("tab-shapes")
+	return h, pics[0].Photo.Picture, pics[1].Photo.Picture
+}
+
+func TestADividedPhotoIsDraggedOntoItsNeighbour(t *testing.T) {
+	h, lake, _ := cells(t)
+	h.must(h.DoubleClick(browser.ID("item-" + h.front(2).Items[0].ID)))
+	h.there("selected-name")
+	h.drag(1.7, 3, 3.3, 3)
+	f := h.front(3)
+	require.Len(t, f.Items, 2)
+	assert.Nil(t, f.Items[0].Photo, "the first is a slot again")
+	require.NotNil(t, f.Items[1].Photo)
+	assert.Equal(t, lake, f.Items[1].Photo.Picture)
+	assert.InDelta(t, (2.5+.75)*in+.75, f.Items[1].Place.X, 1e-6, "nothing was moved")
+}
+
+func TestAPhotoIsTheBackground(t *testing.T) {
+	h, _, hill := cells(t)
+	h.keys(kb.Escape)
+	h.choose("background", "Hill")
+	f := h.front(3)
+	require.Len(t, f.Items, 3)
+	require.NotNil(t, f.Items[0].Photo)
+	assert.Equal(t, hill, f.Items[0].Photo.Picture)
+	h.says("background-on", "On Front")
+	h.click("background-slide")
+	h.there("crop")
+	x, y := h.at(1, 6)
+	h.must(h.Drag(x, y, x+40, y))
+	assert.NotZero(t, h.front(4).Items[0].Photo.ShiftX, "it is slid under the face")
+	h.keys(kb.Escape)
+	h.keys(kb.Escape)
+	h.click("background-all")
+	h.says("background-on", "On all faces")
+	v, err := h.app.App.Open(h.Context(), h.id)
+	require.NoError(t, err)
+	for _, f := range v.Card.Faces {
+		require.NotNil(t, f.Items[0].Photo, f.ID)
+		assert.NotZero(t, f.Items[0].Photo.ShiftX)
+	}
+	// Their colours are offered, whatever is selected.
+	h.there("palette-0")
+	h.choose("background", "Gradient")
+	assert.NotNil(t, h.front(6).Items[0].Fill.Gradient)
 }

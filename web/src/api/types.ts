@@ -1214,6 +1214,7 @@ export interface SceneItem {
   turn: number
   mirrored?: boolean
   group?: string
+  cell?: boolean
   locked?: boolean
   ground?: string
   fill: Fill

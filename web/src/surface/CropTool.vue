@@ -137,7 +137,8 @@ const says = computed(() => apply(props.at, { x: opening.value.x, y: opening.val
         <path :d="item.outline" class="edge" :class="{ swap: target }" />
       </g>
     </svg>
-    <div class="says" :style="{ left: says.x + 'px', top: says.y + 10 + 'px' }">
+    <!-- It stays above the tools at the lower edge. -->
+    <div class="says" :style="{ left: says.x + 'px', top: `min(${says.y + 10}px, 100% - 82px)` }">
       {{
         target ? 'Let go to swap the two pictures' : 'Drag the picture, turn the wheel to zoom, Enter when it is right'
       }}

@@ -4,7 +4,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, toRef, watch } from 'vue'
 
-import { apply, matrix, type Pt } from '../parts/geom'
+import { apply, matrix, then, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
@@ -182,6 +182,13 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         :width="width"
         :height="height"
       />
+      <path
+        v-if="drag.swap.value"
+        :d="drag.swap.value.outline"
+        :transform="matrix(then(drag.swap.value.at, screen))"
+        class="swap"
+        data-testid="swap"
+      />
       <g v-if="frames" pointer-events="none" fill="none">
         <path :d="frames" stroke="#fffdf9" stroke-width="3" opacity=".7" />
         <path :d="frames" stroke="#e2a42b" stroke-width="1.5" />
@@ -274,6 +281,14 @@ svg {
   fill: #e2a42b22;
   stroke: var(--honey-dark);
   stroke-dasharray: 4 3;
+}
+.swap {
+  fill: var(--honey);
+  fill-opacity: 0.25;
+  stroke: var(--honey-dark);
+  stroke-width: 3;
+  vector-effect: non-scaling-stroke;
+  pointer-events: none;
 }
 .note {
   position: absolute;

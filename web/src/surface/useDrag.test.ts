@@ -136,3 +136,31 @@ test('turning goes the short way and finds whole fifteens', async () => {
   assert.ok(c?.do === 'turnItems')
   near(c.degrees, 31)
 })
+
+test('a cell that is held over another of its group swaps pictures with it', async () => {
+  const pic = { picture: { id: 'p' } as SceneItem['picture'], cell: true, group: 'g' }
+  const a = item('a', 20, 20, 20, 20, pic)
+  const b = item('b', 60, 20, 20, 20, { cell: true, group: 'g' })
+  const c = item('c', 60, 60, 20, 20, { cell: true, group: 'other' })
+  const { drag, sent } = table([a, b, c], [a])
+  let go = drag.move({ x: 20, y: 20 })
+  go({ x: 58, y: 22 }, false, false)
+  assert.equal(drag.swap.value?.id, 'b')
+  assert.match(drag.note.value?.text ?? '', /swap/)
+  await drag.drop()
+  assert.equal(drag.swap.value, undefined)
+  assert.deepEqual(sent.pop(), { do: 'swapPictures', a: 'a', b: 'b' })
+
+  // Let go beside all, over a cell of another group, or freely with Shift, it is moved.
+  for (const [to, free] of [
+    [{ x: 40, y: 90 }, false],
+    [{ x: 60, y: 60 }, false],
+    [{ x: 58, y: 22 }, true],
+  ] as const) {
+    go = drag.move({ x: 20, y: 20 })
+    go(to, free, false)
+    assert.equal(drag.swap.value, undefined)
+    await drag.drop()
+    assert.equal(sent.pop()?.do, 'moveItems')
+  }
+})

@@ -33,11 +33,15 @@ const dirs: Record<Grip, Pt> = {
   w: { x: -1, y: 0 },
 }
 
+const within = (p: Pt, b: Box) => p.x >= b.x && p.y >= b.y && p.x <= b.x + b.w && p.y <= b.y + b.h
+
 export function useDrag(o: Options) {
   const live = shallowRef<Map<string, Matrix>>()
   const lines = shallowRef<SnapLine[]>([])
   const gaps = shallowRef<SnapGap[]>([])
   const note = ref<Note>()
+  /** The cell that the dragged one swaps pictures with when it is let go. */
+  const swap = shallowRef<SceneItem>()
   let end: (() => Promise<unknown> | undefined) | undefined
 
   /** Everything that moves along with the items. */
@@ -64,7 +68,13 @@ export function useDrag(o: Options) {
     const moving = along(its)
     const box = union(its.map((it) => it.bounds))
     const near = others(moving)
+    const cell = its.length === 1 && its[0]!.cell && its[0]!.picture ? its[0]! : undefined
+    const cells = cell
+      ? (o.face.value?.items.filter((it) => it.cell && it.group === cell.group && it !== cell) ?? [])
+      : []
     return (to: Pt, free: boolean, one: boolean) => {
+      const under = free ? undefined : cells.find((it) => within(to, it.bounds))
+      swap.value = under
       let dx = to.x - from.x
       let dy = to.y - from.y
       if (one) {
@@ -76,10 +86,17 @@ export function useDrag(o: Options) {
         : snap({ ...box, x: box.x + dx, y: box.y + dy }, near, 6 / o.scale.value)
       dx += s.dx
       dy += s.dy
-      lines.value = s.lines
-      gaps.value = s.gaps
+      lines.value = under ? [] : s.lines
+      gaps.value = under ? [] : s.gaps
       live.value = new Map([...moving].map((id) => [id, shift(dx, dy)]))
-      note.value = { at: to, text: distances({ ...box, x: box.x + dx, y: box.y + dy }) }
+      note.value = {
+        at: to,
+        text: under ? 'Let go to swap the two pictures' : distances({ ...box, x: box.x + dx, y: box.y + dy }),
+      }
+      if (cell && under) {
+        end = () => o.change({ do: 'swapPictures', a: cell.id, b: under.id })
+        return
+      }
       end = () => (dx || dy ? o.change({ do: 'moveItems', ids: its.map((it) => it.id), dx, dy }) : undefined)
     }
   }
@@ -173,6 +190,7 @@ export function useDrag(o: Options) {
     lines.value = []
     gaps.value = []
     note.value = undefined
+    swap.value = undefined
     await done?.()
     live.value = undefined
   }
@@ -182,8 +200,9 @@ export function useDrag(o: Options) {
     lines.value = []
     gaps.value = []
     note.value = undefined
+    swap.value = undefined
     live.value = undefined
   }
 
-  return { live, lines, gaps, note, move, resize, turnAbout, drop, cancel }
+  return { live, lines, gaps, note, swap, move, resize, turnAbout, drop, cancel }
 }

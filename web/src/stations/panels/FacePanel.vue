@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What belongs to the face itself: its background, and the maker's mark.
 import { Button, Segmented, Select, SelectOptGroup, SelectOption, Switch, message } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, nextTick } from 'vue'
 import { api } from '../../api/client'
 import type { Fill, Item } from '../../api/types'
 import Field from '../../parts/Field.vue'
@@ -47,7 +47,8 @@ function everyFace() {
 function slide() {
   if (!ground.value) return
   card.select([ground.value.id])
-  tool.tool = 'crop'
+  // Another choice puts the tool down, and this was one.
+  void nextTick(() => tool.take('crop'))
 }
 const first = '#f6e3da'
 function choose(v: string) {
