@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"sectilis/core/card"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
@@ -22,29 +23,43 @@ type Gap struct {
 const gapTolerance = .002
 
 // GapAt measures the room about a place. It lies on the topmost item there, or
-// on the base; that item's own edge and whatever lies on it or above it bound
-// the room. ok is false beside the face and where there is no room.
+// on the base; that item's own edge, whatever lies on it or above it, and the lines along
+// which it is cut, folded or drawn on bound the room. ok is false beside the face and where
+// there is no room.
 func GapAt(f *scene.Face, p geom.Point) (gap Gap, ok bool) {
 	ground, from := f.Shape, 0
+	on := ""
 	for i := range f.Items {
 		if it := &f.Items[i]; it.Role == "" {
 			if out := it.Outline.Transform(it.At); out.Winding(p) != 0 {
-				ground, from = out, i+1
+				ground, from, on = out, i+1, it.ID
 			}
 		}
 	}
-	var above []geom.Path
-	for i := from; i < len(f.Items); i++ {
-		if it := &f.Items[i]; it.Role == "" {
+	var above, lines []geom.Path
+	for i := range f.Items {
+		it := &f.Items[i]
+		switch {
+		case it.Role == card.RoleGuide:
+		case it.Role != "" && (it.On == on || i >= from):
+			lines = append(lines, it.Outline.Transform(it.At))
+		case it.Role == "" && i >= from:
 			above = append(above, it.Outline.Transform(it.At))
 		}
 	}
+	if on == "" {
+		for _, l := range f.Folds {
+			var b geom.Builder
+			lines = append(lines, b.Move(l.From).Line(l.To).Path())
+		}
+	}
 	free := geom.Difference(geom.NonZero, ground, above...)
-	return Room(free, p)
+	return Room(free, p, lines...)
 }
 
 // Room is the largest upright rectangle and the largest circle within a region
-// that hold a place of it. ok is false when the place is not inside.
+// that hold a place of it and are crossed by none of the lines. ok is false when the place
+// is not inside.
 //
 // A rectangle about the place is free if its four corners are: in each quarter
 // about the place, the nearest edges of the region leave a staircase of steps
@@ -53,7 +68,7 @@ func GapAt(f *scene.Face, p geom.Point) (gap Gap, ok bool) {
 // bound over the pieces of the staircases; for one piece on each side the
 // area's logarithm is concave. The circle is found by branch and bound over
 // squares, where the distance to the edge changes no faster than one goes.
-func Room(region geom.Path, p geom.Point) (gap Gap, ok bool) {
+func Room(region geom.Path, p geom.Point, lines ...geom.Path) (gap Gap, ok bool) {
 	var sides []segment
 	for _, l := range region.Flatten(gapTolerance) {
 		for i := 1; i < len(l.Points); i++ {
@@ -61,6 +76,16 @@ func Room(region geom.Path, p geom.Point) (gap Gap, ok bool) {
 		}
 		if n := len(l.Points); n > 2 && l.Points[0] != l.Points[n-1] {
 			sides = append(sides, segment{l.Points[n-1].Sub(p), l.Points[0].Sub(p)})
+		}
+	}
+	for _, line := range lines {
+		for _, l := range line.Flatten(gapTolerance) {
+			for i := 1; i < len(l.Points); i++ {
+				sides = append(sides, segment{l.Points[i-1].Sub(p), l.Points[i].Sub(p)})
+			}
+			if n := len(l.Points); l.Closed && n > 2 {
+				sides = append(sides, segment{l.Points[n-1].Sub(p), l.Points[0].Sub(p)})
+			}
 		}
 	}
 	if len(sides) == 0 || region.Winding(p) == 0 {

@@ -9,7 +9,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/arrange"
+	"sectilis/core/card"
+	"sectilis/core/coretest"
+	"sectilis/core/fold"
 	"sectilis/core/geom"
+	"sectilis/core/scene"
 )
 
 func parse(t *testing.T, d string) geom.Path {
@@ -44,6 +48,53 @@ func TestTheGapOfKnownRooms(t *testing.T) {
 	}
 	_, ok := arrange.Room(parse(t, "M0 0H40V30H0z"), geom.Pt(50, 5))
 	assert.False(t, ok)
+}
+
+func TestTheGapEndsAtLines(t *testing.T) {
+	box := geom.RectPath(geom.Rect{W: 40, H: 30})
+	gap, ok := arrange.Room(box, geom.Pt(5, 5), parse(t, "M25 -5V40"), parse(t, "M25 8H60"))
+	require.True(t, ok)
+	assert.Equal(t, geom.Rect{W: 25, H: 30}, gap.Rect)
+	assert.InDelta(t, 12.5, gap.Radius, 1e-3)
+	gap, ok = arrange.Room(box, geom.Pt(30, 20), parse(t, "M25 -5V40"), parse(t, "M25 8H60"))
+	require.True(t, ok)
+	assert.Equal(t, geom.Rect{X: 25, Y: 8, W: 15, H: 22}, gap.Rect)
+	// A line that ends inside is gone round.
+	gap, ok = arrange.Room(box, geom.Pt(5, 20), parse(t, "M20 0V10"))
+	require.True(t, ok)
+	assert.Equal(t, geom.Rect{Y: 10, W: 40, H: 20}, gap.Rect)
+	// A ring that is cut bounds what lies in it.
+	gap, ok = arrange.Room(box, geom.Pt(10, 10), parse(t, "M5 5H20V18H5z"))
+	require.True(t, ok)
+	assert.Equal(t, geom.Rect{X: 5, Y: 5, W: 15, H: 13}, gap.Rect)
+	// And a slanted line is as good as an edge.
+	slanted, ok := arrange.Room(box, geom.Pt(3, 25), parse(t, "M0 0L40 30"))
+	require.True(t, ok)
+	edge, _ := arrange.Room(parse(t, "M0 0L40 30H0z"), geom.Pt(3, 25))
+	assert.InDelta(t, edge.Rect.W*edge.Rect.H, slanted.Rect.W*slanted.Rect.H, .02)
+	assert.InDelta(t, edge.Radius, slanted.Radius, 1e-3)
+}
+
+func TestTheGapMindsCutsAndFoldsAndNoGuides(t *testing.T) {
+	line := func(role card.Role, y float64) card.Item {
+		return card.Item{Name: "Line", Kind: card.Drawing, Place: card.Place{X: 63.5, Y: y}, Made: card.Made{As: card.Lined},
+			Lines: &card.Lines{Role: role, Path: card.NewDrawn(parse(t, "M-80 0H80")), Width: 160, Height: 0}}
+	}
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{line(card.RoleCut, 40), line(card.RoleGuide, 90), line(card.RoleValley, 120)}})
+	require.NoError(t, err)
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	gap, ok := arrange.GapAt(s.Face(card.Front), geom.Pt(60, 80))
+	require.True(t, ok)
+	assert.InDelta(t, 40, gap.Rect.Y, 1e-6)
+	assert.InDelta(t, 120, gap.Rect.Bottom(), 1e-6)
+
+	// A fold of the base that crosses a face ends the room, too.
+	f := *s.Face(card.Front)
+	f.Folds = append(f.Folds, fold.Line{Role: fold.Valley, From: geom.Pt(30, 0), To: geom.Pt(30, f.Height)})
+	gap, ok = arrange.GapAt(&f, geom.Pt(60, 80))
+	require.True(t, ok)
+	assert.InDelta(t, 30, gap.Rect.X, 1e-6)
 }
 
 // Among boxes, every largest rectangle ends at the sides of four of them, so all
