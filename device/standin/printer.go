@@ -160,34 +160,49 @@ func laidAt(in *image.RGBA, perMM float64, back geom.Affine, scale, w, h float64
 	m := geom.Scale(1/scale, 1/scale).Then(back).Then(geom.Scale(perMM, perMM))
 	var rows sync.WaitGroup
 	const bands = 4
+	ground := newGround(paper, out.Rect.Dx())
 	for k := range bands {
 		rows.Go(func() {
 			for y := out.Rect.Dy() * k / bands; y < out.Rect.Dy()*(k+1)/bands; y++ {
-				inkRow(out, y, in, m, paper)
+				ground.ink(out, y, in, m)
 			}
 		})
 	}
 	rows.Wait()
 	var buf bytes.Buffer
-	err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&buf, out)
+	err := raster.WritePNG(&buf, out, scale)
 	return buf.Bytes(), err
 }
 
-// inkRow prints one row: ink takes light away from what the paper gives back. Between
+// ground is the paper that is printed on: a row of it without ink, and what it gives back
+// of each tone of red, green and blue.
+type ground struct {
+	bare []uint8
+	tone [3][256]uint8
+}
+
+func newGround(paper color.RGBA, width int) *ground {
+	g := &ground{bare: bytes.Repeat([]uint8{paper.R, paper.G, paper.B, 255}, width)}
+	for c, p := range [3]uint8{paper.R, paper.G, paper.B} {
+		for v := range 256 {
+			g.tone[c][v] = uint8(v * int(p) / 255)
+		}
+	}
+	return g
+}
+
+// ink prints one row: ink takes light away from what the paper gives back. Between
 // the pixels of the page the four around are mixed.
-func inkRow(out *image.RGBA, y int, in *image.RGBA, m geom.Affine, paper color.RGBA) {
+func (g *ground) ink(out *image.RGBA, y int, in *image.RGBA, m geom.Affine) {
 	w, h := in.Rect.Dx(), in.Rect.Dy()
-	row := out.Pix[y*out.Stride:]
-	tone := [3]int{int(paper.R), int(paper.G), int(paper.B)}
+	row := out.Pix[y*out.Stride:][:len(g.bare)]
+	copy(row, g.bare)
 	// Along a row places on the page go on evenly: in 1/65536 of its pixels.
 	const one = 1 << 16
 	from := m.Apply(geom.Pt(.5, float64(y)+.5))
 	u, v := int64((from.X-.5)*one), int64((from.Y-.5)*one)
 	du, dv := int64(m.A*one), int64(m.B*one)
-	bare := [4]uint8{paper.R, paper.G, paper.B, 255}
 	for x := range out.Rect.Dx() {
-		px := row[4*x : 4*x+4 : 4*x+4]
-		copy(px, bare[:])
 		iu, iv := int(u>>16), int(v>>16)
 		fu, fv := int(u&(one-1))>>8, int(v&(one-1))>>8
 		u, v = u+du, v+dv
@@ -199,10 +214,11 @@ func inkRow(out *image.RGBA, y int, in *image.RGBA, m geom.Affine, paper color.R
 		if binary.LittleEndian.Uint64(a)&binary.LittleEndian.Uint64(b) == math.MaxUint64 {
 			continue // nothing is printed here
 		}
+		px := row[4*x : 4*x+4 : 4*x+4]
 		for c := range 3 {
-			top := int(a[c])*(256-fu) + int(a[c+4])*fu
-			foot := int(b[c])*(256-fu) + int(b[c+4])*fu
-			px[c] = uint8(((top*(256-fv) + foot*fv) >> 16) * tone[c] / 255)
+			top := int(a[c])<<8 + (int(a[c+4])-int(a[c]))*fu
+			foot := int(b[c])<<8 + (int(b[c+4])-int(b[c]))*fu
+			px[c] = g.tone[c][uint8((top<<8+(foot-top)*fv)>>16)]
 		}
 	}
 }

@@ -4,34 +4,11 @@ import (
 	"bytes"
 	"encoding/binary"
 	"fmt"
-	"hash/crc32"
 	"image"
 	"image/jpeg"
-	"image/png"
 	"io"
 	"math"
 )
-
-// WritePNG writes a picture that says how large it is: perMM pixels to the millimetre
-// (a pHYs chunk; PNG specification, third edition, 11.3.4.3).
-func WritePNG(w io.Writer, img image.Image, perMM float64) error {
-	var b bytes.Buffer
-	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&b, img); err != nil {
-		return fmt.Errorf("encode PNG: %w", err)
-	}
-	// The signature and the header come first: 8 bytes, and 25 with length and check.
-	const head = 33
-	raw := b.Bytes()
-	chunk := []byte("pHYs")
-	n := uint32(math.Round(perMM * 1000))
-	chunk = binary.BigEndian.AppendUint32(chunk, n)
-	chunk = binary.BigEndian.AppendUint32(chunk, n)
-	chunk = append(chunk, 1) // to the metre
-	out := binary.BigEndian.AppendUint32(nil, uint32(len(chunk)-4))
-	out = append(out, chunk...)
-	out = binary.BigEndian.AppendUint32(out, crc32.ChecksumIEEE(chunk))
-	return writeAll(w, raw[:head], out, raw[head:])
-}
 
 // WriteJPEG writes a picture that says how large it is, to the nearest pixel to the inch
 // (a JFIF header; ITU-T T.871).

@@ -6,6 +6,7 @@ import (
 	"image/color"
 	"image/jpeg"
 	"image/png"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -30,4 +31,32 @@ func TestPicturesSayHowLargeTheyAre(t *testing.T) {
 	cfg, err := jpeg.DecodeConfig(bytes.NewReader(b.Bytes()))
 	require.NoError(t, err)
 	assert.Equal(t, []int{30, 20}, []int{cfg.Width, cfg.Height})
+}
+
+// Bands that are compressed side by side are one picture, whatever its size.
+func TestAPNGIsThePictureThatWasWritten(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(4, 2))
+	for _, size := range [][2]int{{1, 1}, {3, 63}, {5, 64}, {7, 65}, {2, 127}, {9, 128}, {640, 411}, {1, 2000}} {
+		img := image.NewRGBA(image.Rect(0, 0, size[0], size[1]))
+		for y := range size[1] {
+			for x := range size[0] {
+				c := color.RGBA{uint8(x), uint8(y), uint8(x * y), 255}
+				if x%3 == 0 {
+					c = color.RGBA{uint8(rnd.IntN(256)), uint8(rnd.IntN(256)), uint8(rnd.IntN(256)), 255}
+				}
+				img.SetRGBA(x, y, c)
+			}
+		}
+		var b bytes.Buffer
+		require.NoError(t, raster.WritePNG(&b, img, 300/25.4))
+		got, err := png.Decode(&b)
+		require.NoError(t, err, "%v", size)
+		require.Equal(t, img.Bounds(), got.Bounds())
+		for y := range size[1] {
+			for x := range size[0] {
+				require.Equal(t, img.RGBAAt(x, y), color.RGBAModel.Convert(got.At(x, y)), "%v at %d, %d", size, x, y)
+			}
+		}
+	}
+	assert.ErrorContains(t, raster.WritePNG(&bytes.Buffer{}, image.NewRGBA(image.Rectangle{}), 1), "0 × 0")
 }
