@@ -326,6 +326,16 @@ func (a *App) Duplicate(ctx context.Context, id string) (string, error) {
 	return a.Create(ctx, c)
 }
 
+// Title is the name of a card.
+func (a *App) Title(ctx context.Context, id string) (string, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	defer o.Unlock()
+	return o.rev.Card.Title, nil
+}
+
 func copyTitle(title string) string {
 	const suffix = ", copy"
 	if r := []rune(title); len(r)+len(suffix) > 120 {

@@ -3,9 +3,11 @@ package server
 import (
 	"bytes"
 	"io"
+	"mime"
 	"net/http"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"github.com/gin-gonic/gin"
 
@@ -148,15 +150,45 @@ func (s *server) closer(c *gin.Context) {
 	}
 }
 
-// file answers with what write writes, once all of it could be written.
-func (s *server) file(c *gin.Context, kind, name string, write func(io.Writer) error) {
+// file answers with what write writes, once all of it could be written. It is saved under
+// the name of the card, followed by what it is.
+func (s *server) file(c *gin.Context, kind, what string, write func(io.Writer) error) {
 	var b bytes.Buffer
 	if err := write(&b); err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	title, err := s.App.Title(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": fileName(title, what)}))
 	c.Data(http.StatusOK, kind, b.Bytes())
+}
+
+// maxTitle is how much of a card's name goes into the name of a file, in runes.
+const maxTitle = 80
+
+// fileName is a name for a file of a card, without what file systems do not take.
+func fileName(title, what string) string {
+	title = strings.Map(func(r rune) rune {
+		switch {
+		case strings.ContainsRune(`/\:*?"<>|`, r):
+			return '-'
+		case !unicode.IsPrint(r):
+			return -1
+		}
+		return r
+	}, title)
+	if all := []rune(title); len(all) > maxTitle {
+		title = string(all[:maxTitle])
+	}
+	title = strings.Trim(title, " .")
+	if title == "" {
+		return what
+	}
+	return title + ", " + what
 }
 
 func (s *server) number(c *gin.Context) int {
@@ -187,7 +219,7 @@ func (s *server) all(c *gin.Context) {
 
 func (s *server) svg(c *gin.Context) {
 	if opt, ok := s.outgoing(c); ok {
-		s.file(c, "image/svg+xml", "sheet-"+c.Param("n")+".svg", func(w io.Writer) error {
+		s.file(c, "image/svg+xml", "sheet "+c.Param("n")+".svg", func(w io.Writer) error {
 			return s.App.WriteSVG(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
 	}
@@ -209,9 +241,9 @@ func (s *server) page(c *gin.Context) {
 		}
 		as.DPI = dpi
 	}
-	kind, name := "image/png", "sheet-"+c.Param("n")+".png"
+	kind, name := "image/png", "sheet "+c.Param("n")+".png"
 	if as.JPEG {
-		kind, name = "image/jpeg", "sheet-"+c.Param("n")+".jpg"
+		kind, name = "image/jpeg", "sheet "+c.Param("n")+".jpg"
 	}
 	s.file(c, kind, name, func(w io.Writer) error {
 		return s.App.WritePage(c.Request.Context(), w, c.Param("id"), opt, s.number(c), as)
@@ -220,7 +252,7 @@ func (s *server) page(c *gin.Context) {
 
 func (s *server) hpgl(c *gin.Context) {
 	if opt, ok := s.outgoing(c); ok {
-		s.file(c, "application/vnd.hp-hpgl", "sheet-"+c.Param("n")+".hpgl", func(w io.Writer) error {
+		s.file(c, "application/vnd.hp-hpgl", "sheet "+c.Param("n")+".hpgl", func(w io.Writer) error {
 			return s.App.WriteHPGL(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
 		})
 	}

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"mime/multipart"
+	"mime"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -437,6 +438,9 @@ func TestAllSheetsGoOutAsOneFile(t *testing.T) {
 	res, err := http.Get(c.url + "/api/cards/" + id + "/sheets.zip?size=letter&unit=mm&lie=landscape")
 	require.NoError(t, err)
 	defer func() { _ = res.Body.Close() }()
+	_, named, err := mime.ParseMediaType(res.Header.Get("Content-Disposition"))
+	require.NoError(t, err)
+	assert.Equal(t, "A card, sheets.zip", named["filename"])
 	raw, err := io.ReadAll(res.Body)
 	require.NoError(t, err)
 	z, err := zip.NewReader(bytes.NewReader(raw), int64(len(raw)))
