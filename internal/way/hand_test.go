@@ -342,3 +342,69 @@ func TestAPhotoIsTheBackground(t *testing.T) {
 	h.choose("background", "Gradient")
 	assert.NotNil(t, h.front(6).Items[0].Fill.Gradient)
 }
+
+func TestWhatIsTakenFromTheTrayIsPlacedByClicks(t *testing.T) {
+	h := lay(t)
+	h.click("tab-shapes")
+	h.click("supply-shape-circle")
+	h.there("place")
+	h.point(1.4, 1.4)
+	h.front(2)
+	h.point(3.6, 1.4)
+	h.front(3)
+	h.point(2.5, 5)
+	f := h.front(4)
+	require.Len(t, f.Items, 3)
+	assert.InDelta(t, 1.4*in, f.Items[0].Place.X, 4)
+	assert.InDelta(t, 5*in, f.Items[2].Place.Y, 4)
+	h.keys(kb.Escape)
+	h.wait(`!document.querySelector('[data-testid=place]')`)
+	h.point(1.4, 1.4)
+	h.says("selected-name", "Circle")
+	h.keys("\b")
+	assert.Len(t, h.front(5).Items, 2, "a click chooses again")
+	// A click on the same thing puts it back; a double click places one in the middle.
+	h.click("supply-shape-tag")
+	h.there("place")
+	h.click("supply-shape-tag")
+	h.wait(`!document.querySelector('[data-testid=place]')`)
+	h.must(h.DoubleClick(browser.ID("supply-shape-tag")))
+	f = h.front(6)
+	assert.InDelta(t, 2.5*in, f.Items[2].Place.X, 1e-6)
+	h.wait(`!document.querySelector('[data-testid=place]')`)
+}
+
+func TestTheCellsOfAnOpeningAreFilledOneAfterTheOther(t *testing.T) {
+	h, _, hill := cells(t)
+	_, err := h.app.App.Change(t.Context(), h.id, 2, []card.Command{
+		card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Opening", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 5.5 * in},
+			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: 3 * in, Height: 2 * in}}}},
+	})
+	require.NoError(t, err)
+	h.wait(`document.querySelectorAll('[data-testid=surface] [data-item]').length === 3`)
+	h.point(2.5, 5.5)
+	h.put("divide-rows", "2")
+	h.click("divide-apply")
+	h.front(4)
+	for i := range 4 {
+		h.there("awaiting")
+		h.click("supply-photo-" + hill)
+		h.front(int64(5 + i))
+	}
+	h.wait(`!document.querySelector('[data-testid=awaiting]')`)
+	n := 0
+	for _, it := range h.front(8).Items {
+		if it.Photo != nil && it.Photo.Picture == hill {
+			n++
+		}
+	}
+	assert.Equal(t, 4, n)
+}
+
+func TestPastingNothingSaysSo(t *testing.T) {
+	h := lay(t)
+	h.click("surface")
+	_, err := browser.Eval[bool](h.Page, `(document.activeElement.dispatchEvent(new ClipboardEvent('paste', {clipboardData: new DataTransfer(), bubbles: true, cancelable: true})), true)`)
+	h.must(err)
+	h.tells("There is nothing to paste.")
+}

@@ -126,6 +126,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     stock,
     bring,
     dismiss,
+    notes,
     noted,
     note,
     used,

@@ -1,9 +1,11 @@
 // What the pointer does on the work surface now.
 import { defineStore } from 'pinia'
 import { useStorage } from '@vueuse/core'
-import { ref } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
+import type { Pt } from '../parts/geom'
+import type { Supply } from '../tray/supplies'
 
-export type Tool = 'choose' | 'ruler' | 'gap' | 'pick' | 'crop' | 'draw' | 'rub'
+export type Tool = 'choose' | 'place' | 'ruler' | 'gap' | 'pick' | 'crop' | 'draw' | 'rub'
 
 export const useTool = defineStore('tool', () => {
   const tool = ref<Tool>('choose')
@@ -21,6 +23,9 @@ export const useTool = defineStore('tool', () => {
     rubber: 5,
     whole: false,
   })
+  /** What was taken from the tray, to be placed wherever the face is clicked. */
+  const supply = shallowRef<Supply>()
+  let lay: ((s: Supply, at: Pt) => void) | undefined
   let picked: ((colour: string) => void) | undefined
   let before: Tool = 'choose'
 
@@ -35,5 +40,22 @@ export const useTool = defineStore('tool', () => {
     tool.value = before
     picked?.(colour)
   }
-  return { tool, bare, stop, pen, take, pick, pickedColour }
+  /** Takes a supply from the tray, or puts it back when it is held already. */
+  function hold(s: Supply, then: (s: Supply, at: Pt) => void) {
+    const back = tool.value === 'place' && supply.value?.kind === s.kind && supply.value.id === s.id
+    lay = then
+    supply.value = back ? undefined : s
+    tool.value = back ? 'choose' : 'place'
+  }
+  function placed(at: Pt) {
+    if (supply.value) lay?.(supply.value, at)
+  }
+  watch(
+    tool,
+    (t) => {
+      if (t !== 'place') supply.value = undefined
+    },
+    { flush: 'sync' },
+  )
+  return { supply, hold, placed, tool, bare, stop, pen, take, pick, pickedColour }
 })

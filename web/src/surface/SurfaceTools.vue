@@ -7,6 +7,7 @@ import { useTool } from '../store/tool'
 import CropTool from './CropTool.vue'
 import DrawTool from './DrawTool.vue'
 import GapTool from './GapTool.vue'
+import PlaceTool from './PlaceTool.vue'
 import PickTool from './PickTool.vue'
 import RulerTool from './RulerTool.vue'
 import ToolBar from './ToolBar.vue'
@@ -28,6 +29,7 @@ const over = computed(
       draw: DrawTool,
       rub: DrawTool,
       pick: PickTool,
+      place: PlaceTool,
       crop: undefined,
       choose: undefined,
     })[tool.tool],

@@ -4,8 +4,8 @@ import { ref } from 'vue'
 import SupplyPicture from './SupplyPicture.vue'
 import type { Supply } from './supplies'
 
-const props = defineProps<{ supply: Supply; favourite?: boolean }>()
-const emit = defineEmits<{ place: []; drop: [e: PointerEvent]; about: [e: Event] }>()
+const props = defineProps<{ supply: Supply; favourite?: boolean; held?: boolean }>()
+const emit = defineEmits<{ place: []; take: []; drop: [e: PointerEvent]; about: [e: Event] }>()
 
 /** Where the dragged picture is, in pixels of the window. */
 const ghost = ref<{ x: number; y: number }>()
@@ -28,6 +28,13 @@ function end(e?: PointerEvent) {
   start = undefined
   ghost.value = undefined
   if (dragged && e) emit('drop', e)
+  wasDragged = !!dragged
+}
+let wasDragged = false
+/** A click takes it, to be placed by clicks on the face. */
+function click() {
+  if (!wasDragged) emit('take')
+  wasDragged = false
 }
 
 /** Arrows go along the supplies. */
@@ -45,13 +52,15 @@ function key(e: KeyboardEvent) {
 <template>
   <button
     class="supply"
-    :class="supply.kind"
+    :class="[supply.kind, { held }]"
+    :aria-pressed="held"
     :title="supply.name"
     :data-testid="`supply-${props.supply.kind}-${supply.id}`"
     @pointerdown="down"
     @pointermove="motion"
     @pointerup="end"
     @pointercancel="end()"
+    @click="click"
     @keydown="key"
     @keydown.enter.prevent="emit('place')"
     @keydown.f2.prevent.stop="emit('about', $event)"
@@ -100,6 +109,11 @@ function key(e: KeyboardEvent) {
 .supply:hover {
   box-shadow:
     0 0 0 1.5px var(--honey),
+    0 1px 3px #0004;
+}
+.supply.held {
+  box-shadow:
+    0 0 0 2.5px var(--honey-dark),
     0 1px 3px #0004;
 }
 .star {

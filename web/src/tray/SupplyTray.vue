@@ -1,18 +1,25 @@
 <script setup lang="ts">
 // The strip along the near edge where supplies wait. They are dragged up onto
 // the card with the pointer, or placed in the middle with Enter.
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
+import { useTool } from '../store/tool'
 import IncomingFile from './IncomingFile.vue'
 import AboutSupply from './AboutSupply.vue'
 import SupplyButton from './SupplyButton.vue'
 import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply, sketchSupply, type Supply } from './supplies'
 
-const emit = defineEmits<{ place: [s: Supply]; drop: [s: Supply, e: PointerEvent]; files: [files: File[]] }>()
+const emit = defineEmits<{
+  place: [s: Supply]
+  take: [s: Supply]
+  drop: [s: Supply, e: PointerEvent]
+  files: [files: File[]]
+}>()
 
 const catalogue = useCatalogue()
 const prefs = usePrefs()
+const tool = useTool()
 
 const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Sketches'] as const
 const tab = ref<(typeof tabs)[number]>('Papers')
@@ -41,12 +48,15 @@ const supplies = computed(() => {
     .map(known)
   const want = find.value.trim().toLowerCase().split(/\s+/)
   // Favourites first, then what was used last; the rest as it comes.
+  const used = (s: (typeof all)[number]) => order.value.get(`${s.supply.kind} ${s.supply.id}`)?.used ?? ''
   return all
     .filter((s) => want.every((w) => s.words.includes(w)))
-    .sort(
-      (a, b) =>
-        Number(!!b.note.favourite) - Number(!!a.note.favourite) || (b.note.used ?? '').localeCompare(a.note.used ?? ''),
-    )
+    .sort((a, b) => Number(!!b.note.favourite) - Number(!!a.note.favourite) || used(b).localeCompare(used(a)))
+})
+/** What was noted when this part of the tray was opened: nothing moves while one is placed after another. */
+const order = shallowRef(catalogue.notes)
+watch([tab, find, () => catalogue.all, () => catalogue.pictures.length], () => (order.value = catalogue.notes), {
+  flush: 'sync',
 })
 const about = ref<Supply>()
 
@@ -154,7 +164,9 @@ defineExpose({
         :key="s.supply.kind + s.supply.id"
         :supply="s.supply"
         :favourite="s.note.favourite"
+        :held="tool.supply?.kind === s.supply.kind && tool.supply.id === s.supply.id"
         @place="emit('place', s.supply)"
+        @take="emit('take', s.supply)"
         @drop="emit('drop', s.supply, $event)"
         @about="about = s.supply"
       />

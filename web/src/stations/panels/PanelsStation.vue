@@ -10,6 +10,7 @@ import StackView from '../../stack/StackView.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import { useTool } from '../../store/tool'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
 import { asLast, laid, photoSupply, settled, type Supply } from '../../tray/supplies'
@@ -32,6 +33,7 @@ import { usePanelKeys } from './usePanelKeys'
 const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
+const tool = useTool()
 
 const surface = ref<InstanceType<typeof WorkSurface>>()
 const stack = ref<InstanceType<typeof StackView>>()
@@ -98,8 +100,11 @@ async function fillWith(id: string, s: Supply) {
   const p = s.picture
   if (!p) return
   catalogue.used(s.kind, s.id)
-  card.awaiting = ''
   const was = card.items.get(id)
+  // The cells of a divided opening are filled one after the other.
+  const cells =
+    card.awaiting === id && was?.slot ? [...card.items.values()].filter((it) => it.cell && it.group === was?.group) : []
+  card.awaiting = cells.find((it) => it.id !== id && it.slot === 'photo')?.id ?? ''
   let at = {}
   try {
     const f = await api.facts(p.id)
@@ -152,7 +157,15 @@ async function place(s: Supply, at?: Pt, along = false) {
   const v = await card.selectMade(asked)
   if (!v?.made) return
   surface.value?.focus()
-  if (s.kind === 'lettering') surface.value?.edit(v.made[0]!)
+  if (s.kind !== 'lettering') return
+  tool.tool = 'choose' // The words are written next.
+  surface.value?.edit(v.made[0]!)
+}
+
+/** What is clicked in the tray fills what waits for a photo, or is placed by clicks on the face. */
+function taken(s: Supply) {
+  if (s.picture && card.awaiting) void place(s)
+  else tool.hold(s, (held, at) => void place(held, at, true))
 }
 
 function dropped(s: Supply, e: PointerEvent) {
@@ -230,7 +243,15 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <ColoursPanel />
       </template>
     </aside>
-    <SupplyTray v-if="ready" ref="tray" class="tray" @place="place($event)" @drop="dropped" @files="files($event)" />
+    <SupplyTray
+      v-if="ready"
+      ref="tray"
+      class="tray"
+      @place="place($event)"
+      @take="taken"
+      @drop="dropped"
+      @files="files($event)"
+    />
     <div v-else class="tray waiting" :class="{ shut: !prefs.trayOpen }" />
     <div v-if="card.awaiting" class="awaiting" data-testid="awaiting">
       Choose a photo in the tray, or drop one here, for {{ card.items.get(card.awaiting)?.name }}

@@ -93,7 +93,9 @@ async function divide() {
     rows: rows.value,
     gap: gap.value,
   })
-  await card.selectMade(asked)
+  const v = await card.selectMade(asked)
+  // Its cells are filled one after the other.
+  card.awaiting = v?.made?.find((id) => card.items.get(id)?.slot === 'photo') ?? ''
 }
 async function cropTo() {
   const t = two.value
@@ -177,8 +179,8 @@ const swap = () => {
       <h3>Opening</h3>
       <Button block data-testid="fill-photo" @click="card.awaiting = holder.id">Put a photo in it</Button>
     </template>
-    <small v-if="photo || one?.slot" class="also">Divide the opening</small>
-    <div v-if="photo || one?.slot" class="pair">
+    <small class="also">Divide the opening</small>
+    <div class="pair">
       <NumberField
         label="Across"
         :value="columns"

@@ -1,5 +1,6 @@
 // What the keyboard does on the Panels station.
 import { useEventListener } from '@vueuse/core'
+import { message } from 'ant-design-vue'
 import type { Item, View } from '../../api/types'
 import { drawingOf, keepClip, readClip } from '../../parts/clip'
 import { useCard } from '../../store/card'
@@ -69,7 +70,8 @@ export function usePanelKeys(a: Actions) {
 
   async function paste() {
     const clip = readClip()
-    if (!clip?.items.length) return
+    if (!clip?.items.length)
+      return void message.info('There is nothing to paste. Copy something on a card, or a drawing in another program.')
     // On the face that it comes from, the copy lies beside what was copied.
     const shift = clip.card === card.id && clip.face === card.faceId ? prefs.step.normal * 4 : 0
     const items = clip.items.map((it) => ({
