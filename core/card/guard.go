@@ -107,7 +107,7 @@ func (k PutOnFace) Apply(c Card) (Card, error) {
 				return err
 			}
 		}
-		all := f.together(k.IDs)
+		all := f.Together(k.IDs)
 		var taken []Item
 		for _, it := range f.Items {
 			if slices.Contains(all, it.ID) {

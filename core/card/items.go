@@ -136,7 +136,7 @@ func (k DuplicateItems) Apply(c Card) (Card, error) {
 // by (dx, dy), and returns the ids of the copies by those of the originals. A
 // group that is copied whole is copied as a group.
 func (c *Card) Duplicate(f *Face, ids []string, dx, dy float64) (map[string]string, error) {
-	all := f.together(ids)
+	all := f.Together(ids)
 	var copies []Item
 	for _, it := range f.Items {
 		if slices.Contains(all, it.ID) {
@@ -209,7 +209,7 @@ func (f *Face) Move(ids []string, dx, dy float64) error {
 	if err := f.Unlocked(ids); err != nil {
 		return err
 	}
-	moved := f.together(ids)
+	moved := f.Together(ids)
 	f.shiftPlaces(moved, dx, dy)
 	for _, id := range ids {
 		f.settle(id, moved)
@@ -345,7 +345,7 @@ func (f *Face) swing(ids []string, m geom.Affine, about geom.Point, turn func(*P
 	if err := f.Unlocked(ids); err != nil {
 		return err
 	}
-	for _, id := range f.together(ids) {
+	for _, id := range f.Together(ids) {
 		it := f.Item(id)
 		if it.Mat != nil {
 			continue

@@ -66,9 +66,9 @@ func (f *Face) carried(id string) []string {
 	return out
 }
 
-// together lists what moves when the items are moved, each once: they, the
+// Together lists what moves when the items are moved, each once: they, the
 // mats under them and all they carry.
-func (f *Face) together(ids []string) []string {
+func (f *Face) Together(ids []string) []string {
 	var out []string
 	for _, id := range ids {
 		for _, c := range f.carried(f.root(id)) {

@@ -6,6 +6,7 @@ export type Command =
   | AddMat
   | NetAddStrip
   | Carve
+  | CopyToFaces
   | CropPhoto
   | CropToOutline
   | Divide
@@ -427,6 +428,12 @@ export interface NetAddStrip {
   up: number
   out: number
   do: 'addStrip'
+}
+export interface CopyToFaces {
+  ids: string[]
+  faces: string[]
+  fit?: boolean
+  do: 'copyToFaces'
 }
 export interface CropPhoto {
   id: string

@@ -106,7 +106,7 @@ defineExpose({
         {{ t }}
       </button>
       <span class="space" />
-      <span class="hint">Drag onto the card, or press Enter to place in the middle</span>
+      <span class="hint">Drag onto the card, or click here and then on the face</span>
       <input
         ref="search"
         v-model="find"

@@ -48,6 +48,11 @@ async function mirror(level: boolean, face: boolean, copy: boolean) {
     copy ? (v.made ?? []) : [],
   )
 }
+/** Copies what is selected to all other faces, in its size or with its margins. */
+async function copyAll(fit: boolean) {
+  const faces = otherFaces.value.map((f) => f.id)
+  if (await act({ do: 'copyToFaces', ids: ids.value, faces, fit })) open.value = false
+}
 async function put(face: string, copy: boolean) {
   const f = card.view?.scene.faces.find((o) => o.id === face)
   const asked = act({ do: 'putOnFace', ids: ids.value, face, copy })
@@ -125,6 +130,18 @@ async function put(face: string, copy: boolean) {
         </div>
         <template v-if="otherFaces.length">
           <h3>Same place on another face</h3>
+          <div v-if="otherFaces.length > 1" class="choices face">
+            <span>All others</span>
+            <button class="verb" data-testid="copy-to-all" @click="copyAll(false)">Copy</button>
+            <button
+              class="verb"
+              title="As large as each face leaves between the margins that it has here"
+              data-testid="fit-to-all"
+              @click="copyAll(true)"
+            >
+              Copy, fitted
+            </button>
+          </div>
           <div v-for="f in otherFaces" :key="f.id" class="choices face">
             <span>{{ f.name }}</span>
             <button class="verb" :data-testid="'move-to-' + f.id" @click="put(f.id, false)">Move</button>
