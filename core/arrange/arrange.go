@@ -16,6 +16,7 @@ import (
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
+	"setBase":       func() card.Command { return &SetBase{} },
 	"copyToFaces":   func() card.Command { return &CopyToFaces{} },
 	"setBackground": func() card.Command { return &SetBackground{} },
 	"lineUp":        func() card.Command { return &LineUp{} },

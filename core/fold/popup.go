@@ -315,7 +315,6 @@ func New(title string, b card.Base) (card.Card, error) {
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
-	"setBase":     func() card.Command { return &SetBase{} },
 	"addLines":    func() card.Command { return &AddLines{} },
 	"addLiner":    func() card.Command { return &AddLiner{} },
 	"addStrip":    func() card.Command { return &AddStrip{} },

@@ -70,6 +70,7 @@ func TestFacesComeAndGoWithTheBase(t *testing.T) {
 	h := lay(t, square("Label", 2, 2))
 	h.must(h.Go("/cards/" + h.id + "/base"))
 	h.click("kind-triFold")
+	h.front(2)
 	h.says("verdict", "Folds flat")
 	v, err := h.app.App.Open(h.Context(), h.id)
 	h.must(err)
@@ -86,4 +87,14 @@ func TestFacesComeAndGoWithTheBase(t *testing.T) {
 	h.must(h.Go("/cards/" + h.id + "/panels"))
 	h.click("face-" + string(inside))
 	h.says("layer-i2", "Map")
+}
+
+func TestWhatIsOnASmallerCardIsKeptInside(t *testing.T) {
+	h := lay(t, square("Sign", 4.2, 6.2))
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.fill("base-width", "4")
+	h.tells("Kept inside the smaller card: “Sign”.")
+	assert.InDelta(t, 3.5*in, h.item(2, "i1").Place.X, 1e-6)
+	h.keys("z", ctrl)
+	assert.InDelta(t, 4.2*in, h.item(3, "i1").Place.X, 1e-6)
 }

@@ -47,7 +47,7 @@ export type Command =
   | RoundCorners
   | RubOut
   | SetBackground
-  | NetSetBase
+  | SetBase
   | SetEnds
   | SetFill
   | SetForm
@@ -685,7 +685,7 @@ export interface GroundPicture {
   shiftX?: number
   shiftY?: number
 }
-export interface NetSetBase {
+export interface SetBase {
   base: Base
   do: 'setBase'
 }

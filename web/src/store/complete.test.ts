@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import type { View } from '../api/types'
-import { complete } from './complete'
+import { changed, complete, differing } from './complete'
 
 interface Small {
   id: string
@@ -53,4 +53,16 @@ test('faces that another base does not have are gone', () => {
     ['front'],
   )
   assert.deepEqual(names(part, 'front'), ['a'])
+})
+
+test('which faces and which items differ', () => {
+  const was = view({ front: [item('a'), item('b')], back: [item('c')], inside: [] })
+  const now = view({ front: [item('a'), item('b', 'B')], back: [item('c')], inside: [item('d')] })
+  assert.deepEqual(differing(was, now), ['front', 'inside'])
+  assert.deepEqual(
+    changed(was, now).map((it) => it.id),
+    ['b'],
+    'what is new has not changed',
+  )
+  assert.deepEqual(changed(was, was), [])
 })

@@ -1,6 +1,6 @@
 // An answer to a change tells only what differs. What does not is kept as the very
 // same objects, so that the page draws nothing anew that looks as it did.
-import type { View } from '../api/types'
+import type { Item, View } from '../api/types'
 
 const byId = <T extends { id: string }>(list: T[] | undefined) => new Map(list?.map((it) => [it.id, it]))
 
@@ -40,4 +40,15 @@ export function differing(was: View, now: View): View['card']['faces'][number]['
     })
     .map((f) => f.id)
     .filter((id) => now.scene.faces.some((f) => f.id === id))
+}
+
+/** The items that are there in both and differ. */
+export function changed(was: View, now: View): Item[] {
+  const before = byId(was.card.faces.flatMap((f) => f.items))
+  return now.card.faces
+    .flatMap((f) => f.items)
+    .filter((it) => {
+      const old = before.get(it.id)
+      return old && old !== it && JSON.stringify(old) !== JSON.stringify(it)
+    })
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
+import { message } from 'ant-design-vue'
 import { useRouter } from 'vue-router'
 import { computed, ref } from 'vue'
 import type { Base } from '../../api/types'
@@ -7,6 +8,7 @@ import FoldedCard from '../../parts/FoldedCard.vue'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
+import { changed } from '../../store/complete'
 import { api } from '../../api/client'
 import { useCatalogue } from '../../store/catalogue'
 import { useFold } from '../../store/fold'
@@ -43,7 +45,18 @@ const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
 
-const set = (part: Partial<Base>) => void card.change({ do: 'setBase', base: { ...base.value, ...part } })
+async function set(part: Partial<Base>) {
+  const was = card.view!
+  const now = await card.change({ do: 'setBase', base: { ...base.value, ...part } })
+  const kept = now ? changed(was, now).filter((it) => !it.background) : []
+  if (!kept.length) return
+  const names = kept.slice(0, 3).map((it) => `“${it.name}”`)
+  const more = kept.length > 3 ? ` and ${kept.length - 3} more` : ''
+  void message.info({
+    content: `Kept inside the smaller card: ${names.join(', ')}${more}. Undo takes it all back.`,
+    duration: 7,
+  })
+}
 /** Another kind has measures of its own, which follow from the size. */
 const kind = (k: Base['kind']) => set({ kind: k, measures: {}, lines: [] })
 
