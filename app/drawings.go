@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strings"
 	"sync"
 
@@ -21,6 +22,7 @@ import (
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
 	"sectilis/core/picture"
+	"sectilis/core/scene"
 	"sectilis/core/shapework"
 )
 
@@ -272,6 +274,22 @@ func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face ca
 		return hpgl.WriteDrawing(w, d)
 	}
 	return ErrNotFound
+}
+
+// Fits are the sizes that an item can be given where it lies.
+func (a *App) Fits(ctx context.Context, id, item string) ([]arrange.Fit, error) {
+	o, err := a.load(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	s := o.scene
+	o.Unlock()
+	for i := range s.Faces {
+		if slices.ContainsFunc(s.Faces[i].Items, func(it scene.Item) bool { return it.ID == item }) {
+			return append([]arrange.Fit{}, arrange.Fits(&s.Faces[i], item)...), nil
+		}
+	}
+	return nil, ErrNotFound
 }
 
 // Gap measures the room about a place on a face. It returns a *card.Refusal

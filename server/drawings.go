@@ -109,6 +109,11 @@ type Place struct {
 	At geom.Point `json:"at"`
 }
 
+func (s *server) fits(c *gin.Context) {
+	all, err := s.App.Fits(c.Request.Context(), c.Param("id"), c.Param("item"))
+	answer(s, c, all, err)
+}
+
 func (s *server) gap(c *gin.Context) {
 	var p Place
 	if !s.read(c, &p) {

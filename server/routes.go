@@ -51,6 +51,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/drawings", s.layDrawing)
 	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
+	r.GET("/cards/:id/items/:item/fits", s.fits)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
 	r.GET("/printer/correction", s.trueSize)

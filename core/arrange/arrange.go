@@ -17,6 +17,7 @@ import (
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
 	"setBase":       func() card.Command { return &SetBase{} },
+	"fitTo":         func() card.Command { return &FitTo{} },
 	"copyToFaces":   func() card.Command { return &CopyToFaces{} },
 	"setBackground": func() card.Command { return &SetBackground{} },
 	"lineUp":        func() card.Command { return &LineUp{} },

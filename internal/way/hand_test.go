@@ -408,3 +408,34 @@ func TestPastingNothingSaysSo(t *testing.T) {
 	h.must(err)
 	h.tells("There is nothing to paste.")
 }
+
+func TestMeasuresTypedLatelyAndSizesThatFitAreOffered(t *testing.T) {
+	h := lay(t, square("A", 1.5, 1.5), square("B", 3.5, 4))
+	h.point(1.5, 1.5)
+	h.click("ratio")
+	h.fill("width", "1 3/8")
+	h.item(2, "i1")
+	h.point(3.5, 4)
+	h.says("selected-name", "B")
+	// The list is gone through with the arrows.
+	h.click("height")
+	h.keys(kb.ArrowDown)
+	h.there("recent-1 ⅜ in")
+	h.keys("\r")
+	assert.InDelta(t, 1.375*in, h.item(3, "i2").Form.Height, 1e-6)
+	// Or opened with the pointer.
+	h.point(1.5, 1.5)
+	h.says("selected-name", "A")
+	h.click("height")
+	h.click("height-recent")
+	h.click("recent-1 ⅜ in")
+	assert.InDelta(t, 1.375*in, h.item(4, "i1").Form.Height, 1e-6)
+
+	h.click("fits")
+	h.says("fit-face-2", "Front less ¼ in")
+	h.says("fit-face-2", "4 ½ × 6 ½ in")
+	h.click("fit-face-2")
+	it := h.item(5, "i1")
+	assert.InDelta(t, 4.5*in, it.Form.Width, 1e-6)
+	assert.InDelta(t, 2.5*in, it.Place.X, 1e-6)
+}

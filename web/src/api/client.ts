@@ -8,6 +8,7 @@ import type {
   CutSettings,
   CutterState,
   FoldView,
+  Fit,
   Gap,
   Incoming,
   Job,
@@ -122,6 +123,7 @@ export const api = {
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),
   colourAt: async (id: string, face: string, at: Point) =>
     (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,
+  fits: (id: string, item: string) => call<Fit[]>('GET', `/cards/${id}/items/${item}/fits`),
   facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
   directions: (id: string, unit: string, parts: number) =>
     call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),

@@ -15,6 +15,7 @@ export type Command =
   | DuplicateItems
   | FillOpening
   | FillWords
+  | FitTo
   | GroupItems
   | Grow
   | GrowOpening
@@ -496,6 +497,12 @@ export interface FillWords {
   text: string
   do: 'fillWords'
 }
+export interface FitTo {
+  id: string
+  area: string
+  less: number
+  do: 'fitTo'
+}
 export interface GroupItems {
   ids: string[]
   name?: string
@@ -920,6 +927,12 @@ export interface Move {
   id: string
   dx: number
   dy: number
+}
+export interface Fit {
+  area: string
+  name: string
+  less: number
+  box: Rect
 }
 export interface FoldPanel {
   ring: string

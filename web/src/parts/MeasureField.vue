@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A length: fractions, decimals, millimetres, sums. Go reads what is typed.
+import { computed } from 'vue'
 import { api } from '../api/client'
 import { usePrefs } from '../store/prefs'
 import TypedField from './TypedField.vue'
@@ -8,7 +9,12 @@ defineProps<{ label: string; mm: number | undefined; wide?: boolean; disabled?: 
 const emit = defineEmits<{ set: [mm: number]; wrong: [why: string] }>()
 
 const prefs = usePrefs()
-const read = async (text: string) => emit('set', await api.measure(text, prefs.unit))
+async function read(text: string) {
+  const mm = await api.measure(text, prefs.unit)
+  prefs.measured(mm)
+  emit('set', mm)
+}
+const recent = computed(() => prefs.recent.map(prefs.lenUnit))
 </script>
 
 <template>
@@ -16,6 +22,7 @@ const read = async (text: string) => emit('set', await api.measure(text, prefs.u
     :label="label"
     :shown="mm === undefined ? '' : prefs.lenUnit(mm)"
     :read="read"
+    :recent="recent"
     :wide="wide"
     :disabled="disabled || mm === undefined"
     :testid="testid"

@@ -18,6 +18,10 @@ export const usePrefs = defineStore('prefs', () => {
   })
   /** The stock and the ink that were chosen last. */
   const last = useStorage('sectilis.last', { stock: '', ink: '' })
+  /** The measures that were typed last, mm, the newest first. */
+  const recent = useStorage<number[]>('sectilis.recent', [])
+  const measured = (mm: number) =>
+    (recent.value = [mm, ...recent.value.filter((o) => Math.abs(o - mm) > 1e-4)].slice(0, 8))
   const lines = useStorage('sectilis.lines', false)
   /** How printed pages go out as pictures. */
   const picture = useStorage<{ kind: 'png' | 'jpg'; dpi: number }>('sectilis.picture', { kind: 'png', dpi: 300 })
@@ -37,6 +41,8 @@ export const usePrefs = defineStore('prefs', () => {
     marks,
     last,
     lastSheets,
+    recent,
+    measured,
     lines,
     spot,
     parts,

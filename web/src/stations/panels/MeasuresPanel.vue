@@ -8,6 +8,7 @@ import { apply, centre, union } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { useThings } from '../../store/things'
+import FitMenu from './FitMenu.vue'
 
 const card = useCard()
 const prefs = usePrefs()
@@ -97,7 +98,10 @@ function turnTo(deg: number) {
 
 <template>
   <section v-if="card.told.length" class="sec" data-testid="measures">
-    <h3>Measures</h3>
+    <div class="head">
+      <h3>Measures</h3>
+      <FitMenu v-if="one && !mat && !one.role" :item="one.id" />
+    </div>
     <div class="pair">
       <MeasureField
         label="Width"
@@ -171,6 +175,11 @@ function turnTo(deg: number) {
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+}
 .from {
   margin-top: 7px;
 }
