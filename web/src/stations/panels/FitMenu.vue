@@ -35,7 +35,7 @@ const take = (f: Fit) => void card.change({ do: 'fitTo', id: props.item, area: f
     <template #overlay>
       <Menu data-testid="fit-menu">
         <MenuItem v-for="(f, i) in fits" :key="i" :data-testid="`fit-${f.area}-${i}`" @click="take(f)">
-          <span class="row"
+          <span class="fit"
             >{{ area(f) }}{{ less(f) }}<em>{{ prefs.size(f.box.w, f.box.h) }}</em></span
           >
         </MenuItem>
@@ -51,10 +51,11 @@ const take = (f: Fit) => void card.change({ do: 'fitTo', id: props.item, area: f
 .verb {
   margin: -4px -8px -4px 0;
 }
-.row {
+.fit {
   display: flex;
   justify-content: space-between;
   gap: 24px;
+  line-height: 18px;
   min-width: 220px;
 }
 em {

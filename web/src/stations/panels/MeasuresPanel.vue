@@ -179,6 +179,10 @@ function turnTo(deg: number) {
   display: flex;
   align-items: baseline;
   justify-content: space-between;
+  margin-bottom: 9px;
+}
+.head h3 {
+  margin: 0;
 }
 .from {
   margin-top: 7px;
