@@ -217,7 +217,7 @@ func (k SpaceOut) Apply(c card.Card) (card.Card, error) {
 		if k.Gap != nil {
 			gap = *k.Gap
 			if math.IsNaN(gap) || math.Abs(gap) > 1000 {
-				return card.Refuse("gap", "A gap is between -1000 and 1000 mm.")
+				return card.Refuse("gap", "A gap is between -1000 mm and 1000 mm (39 ⅜ in); less than nothing overlaps.")
 			}
 		}
 		at := start(us[0])

@@ -121,7 +121,7 @@ func (b Base) check() error {
 		}
 		for _, v := range []float64{l.From.X, l.From.Y, l.To.X, l.To.Y} {
 			if !within(v, -maxPlace, maxPlace) {
-				return Refuse("lines", "A line of the base would lie more than 2 m off.")
+				return Refuse("lines", "A line of the base would lie more than 2 m off it.")
 			}
 		}
 		if l.From == l.To {

@@ -118,7 +118,7 @@ func (l *Look) check() error {
 	}
 	if p := l.Line; p != nil {
 		if !within(p.Width, .1, 20) {
-			return Refuse("line", "A line is between 0.1 and 20 mm wide.")
+			return Refuse("line", "A line is between 0.1 mm and 20 mm (¾ in) wide.")
 		}
 		if err := checkColour(p.Colour); err != nil {
 			return err
@@ -162,7 +162,7 @@ func (l *Look) check() error {
 	}
 	if r := l.Raised; r != nil {
 		if !within(r.Width, .2, 20) {
-			return Refuse("raised", "A raised edge is between 0.2 and 20 mm wide.")
+			return Refuse("raised", "A raised edge is between 0.2 mm and 20 mm (¾ in) wide.")
 		}
 		return share("raised", r.Strength)
 	}

@@ -66,7 +66,7 @@ func (DrawStroke) Label() string { return "Draw a stroke" }
 // Apply implements card.Command.
 func (k DrawStroke) Apply(c card.Card) (card.Card, error) {
 	if !(k.Weight >= minWeight && k.Weight <= maxWeight) {
-		return c, card.Refuse("weight", "A stroke is between 0.1 and 40 mm wide.")
+		return c, card.Refuse("weight", "A stroke is between 0.1 mm and 40 mm (1 ⁹⁄₁₆ in) wide.")
 	}
 	line, err := smooth(k.Touches)
 	if err != nil {
@@ -153,7 +153,7 @@ func smooth(touches []Touch) (stroke, error) {
 	for _, t := range touches {
 		for _, v := range []float64{t.X, t.Y, t.Pressure} {
 			if math.IsNaN(v) || math.Abs(v) > 2000 {
-				return stroke{}, card.Refuse("touches", "A stroke would lie more than 2 m off.")
+				return stroke{}, card.Refuse("touches", "A stroke would lie more than 2 m off the face.")
 			}
 		}
 		p := geom.Pt(t.X, t.Y)
@@ -319,7 +319,7 @@ func (RubOut) Label() string { return "Rub out" }
 // Apply implements card.Command.
 func (k RubOut) Apply(c card.Card) (card.Card, error) {
 	if !(k.Width >= minWeight && k.Width <= maxWeight) {
-		return c, card.Refuse("width", "A rubber is between 0.1 and 40 mm wide.")
+		return c, card.Refuse("width", "A rubber is between 0.1 mm and 40 mm (1 ⁹⁄₁₆ in) wide.")
 	}
 	way, err := smooth(k.Touches)
 	if err != nil {

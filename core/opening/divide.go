@@ -78,7 +78,7 @@ func (k DivideOpening) cells(it *card.Item) ([]card.Item, error) {
 	w := (form.Width - k.Gap*float64(k.Columns-1)) / float64(k.Columns)
 	h := (form.Height - k.Gap*float64(k.Rows-1)) / float64(k.Rows)
 	if math.IsNaN(k.Gap) || k.Gap < 0 || min(w, h) < 2 {
-		return nil, card.Refuse("gap", "The cells would be smaller than 2 mm. Take a smaller gap or fewer cells.")
+		return nil, card.Refuse("gap", "The cells would be smaller than 2 mm (³⁄₃₂ in). Take a smaller gap or fewer cells.")
 	}
 	outline := layer.Outline(*form)
 	rectangle := form.Outline == card.Rectangle && form.Corner == card.Square

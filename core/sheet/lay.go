@@ -19,7 +19,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	if by == nil {
 		by = First
 	}
-	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}, Notes: []Note{}}
+	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}, Notes: append([]Note{}, open(s)...)}
 	area, whole := 0.0, 0.0
 	for _, group := range byStock(pieces(c, s)) {
 		stock, _ := card.StockByID(group[0].stock)

@@ -9,6 +9,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/geom"
 	"sectilis/core/measure"
+	"sectilis/core/scene"
 )
 
 // A base may be a sheet as it comes, folded: A4 to A5, or Letter to its half. Sizes of the
@@ -134,4 +135,30 @@ func listed(names []string) string {
 		return strings.Join(names, "")
 	}
 	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+}
+
+// open says which slots still wait, since nothing of them is printed or cut.
+func open(s scene.Scene) []Note {
+	var out []Note
+	for _, kind := range []struct {
+		takes    card.Takes
+		what, it string
+	}{{card.TakesPhoto, "a photo", "it"}, {card.TakesWords, "words", "them"}} {
+		var names []string
+		for _, f := range s.Faces {
+			for _, it := range f.Items {
+				if it.Slot == kind.takes {
+					names = append(names, fmt.Sprintf("“%s” on %s", it.Name, f.Name))
+				}
+			}
+		}
+		switch len(names) {
+		case 0:
+		case 1:
+			out = append(out, Note{Why: fmt.Sprintf("%s waits for %s, and is left out until it has %s.", names[0], kind.what, kind.it)})
+		default:
+			out = append(out, Note{Why: fmt.Sprintf("%s wait for %s, and are left out until they have %s.", listed(names), kind.what, kind.it)})
+		}
+	}
+	return out
 }

@@ -140,3 +140,26 @@ func TestATiedSetThatIsTooLargeIsLaidApart(t *testing.T) {
 	assert.Empty(t, l.Notes)
 	assert.False(t, math.IsNaN(l.Used))
 }
+
+func TestSlotsThatWaitAreTold(t *testing.T) {
+	slot := func(name string, takes card.Takes) card.Item {
+		w := card.Waits{Takes: takes, Made: card.Made{As: card.Printed}}
+		if takes == card.TakesWords {
+			w.Words, w.Fill = &card.Words{Text: "x", Font: "pacifico-400", Size: 9, Leading: 1.3, Align: card.AlignCentre}, card.Fill{Colour: "#1f2b38"}
+		}
+		return card.Item{Name: name, Kind: card.Slot, Place: card.Place{X: 40, Y: 40}, Made: card.Made{As: card.Printed}, Slot: &w,
+			Form: &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: 20, Height: 20}}
+	}
+	notes := func(items ...card.Item) (out []string) {
+		c := folded(t, card.SideFold, 127, 178, card.PlaceItems{Face: card.Front, Items: items})
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		for _, n := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Notes {
+			out = append(out, n.Why)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"“Lake” on Front waits for a photo, and is left out until it has it."}, notes(slot("Lake", card.TakesPhoto)))
+	assert.Equal(t, []string{"“A” on Front and “B” on Front wait for a photo, and are left out until they have it.", "“C” on Front waits for words, and is left out until it has them."},
+		notes(slot("A", card.TakesPhoto), slot("B", card.TakesPhoto), slot("C", card.TakesWords)))
+}
