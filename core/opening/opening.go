@@ -3,6 +3,7 @@
 package opening
 
 import (
+	"cmp"
 	"math"
 
 	"sectilis/core/card"
@@ -103,6 +104,7 @@ func Fill(it *card.Item, k FillOpening) error {
 	switch {
 	case it.Photo != nil:
 		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight = k.Picture, k.PixelWidth, k.PixelHeight
+		it.Name = cmp.Or(k.Name, it.Name)
 	case it.Slot != nil && it.Slot.Takes == card.TakesWords:
 		return card.Refuse("id", "The slot “%s” waits for words.", it.Name)
 	case it.Form != nil:
@@ -115,9 +117,7 @@ func Fill(it *card.Item, k FillOpening) error {
 			it.Made = it.Slot.Made
 		}
 		it.Kind, it.Form, it.Slot, it.Fill = card.Photo, nil, nil, card.Fill{}
-		if k.Name != "" {
-			it.Name = k.Name
-		}
+		it.Name = cmp.Or(k.Name, it.Name)
 	default:
 		return card.Refuse("id", "“%s” has no outline that could hold a photo. Shapes, papers, slots and photos have.", it.Name)
 	}

@@ -101,6 +101,11 @@ func TestOpeningsAreFilledDividedAndSwapped(t *testing.T) {
 	x, _, w, _ := seen(t, c, "i2")
 	assert.InDelta(t, 60, w, 1e-5)
 	assert.InDelta(t, 85, x+w, 1e-5, "its detail is as near the middle as it may be")
+	for _, it := range []string{"i1", "i2"} {
+		named := do(t, c, opening.FillOpening{ID: it, Picture: id, PixelWidth: 90, PixelHeight: 30, Name: "Lake"})
+		_, now := named.Find(it)
+		assert.Equal(t, "Lake", now.Name, "the name of a photo that is replaced, too")
+	}
 	swapped := do(t, c, opening.SwapPictures{A: "i1", B: "i2"})
 	_, a := swapped.Find("i1")
 	assert.Equal(t, id, a.Photo.Picture)

@@ -385,6 +385,7 @@ func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
 
 	// One takes another colour, the others its look.
 	h.tabTo("surface")
+	h.keys("\x1b") // puts the gap tool down
 	h.keys("\x1b")
 	h.keys("\t")
 	h.says("selected-name", "Photo slot") // the lowest of all

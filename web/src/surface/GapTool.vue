@@ -1,21 +1,30 @@
 <script setup lang="ts">
 // Measures an opening: the largest rectangle or circle about a place that
 // touches nothing, to be made into a guide or a shape.
+import { useStorage } from '@vueuse/core'
 import { Segmented } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { api, Fault } from '../api/client'
 import type { Gap, Item } from '../api/types'
 import type { Pt } from '../parts/geom'
+import MeasureField from '../parts/MeasureField.vue'
 import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
-import { useTool } from '../store/tool'
 import type { Overlay } from './overlay'
 
 const props = defineProps<Overlay>()
 const card = useCard()
 const prefs = usePrefs()
-const tool = useTool()
 
+type Use = 'guide' | 'slot' | 'shape' | 'piece'
+const uses: { id: Use; name: string }[] = [
+  { id: 'guide', name: 'Guide' },
+  { id: 'slot', name: 'Photo slot' },
+  { id: 'shape', name: 'Printed shape' },
+  { id: 'piece', name: 'Cut piece' },
+]
+/** What was made of a gap last, and the margin that it left. */
+const last = useStorage<{ as: Use; less: number }>('sectilis.gap', { as: 'piece', less: 0 })
 const gap = ref<Gap>()
 const form = ref<'rectangle' | 'circle'>('rectangle')
 const wrong = ref('')
@@ -24,7 +33,9 @@ watch(
   () => (gap.value = undefined),
 )
 
+const low = ref(false)
 async function measure(at: Pt) {
+  low.value = at.y < props.face.height / 2
   wrong.value = ''
   try {
     gap.value = await api.gap(card.id, props.face.id, at)
@@ -36,12 +47,22 @@ async function measure(at: Pt) {
 const down = (e: PointerEvent) => e.button === 0 && void measure(props.toFace(props.local(e)))
 /** The keyboard measures from the middle of the face. */
 const middle = () => void measure({ x: props.face.width / 2, y: props.face.height / 2 })
+/** Enter makes of the gap what was made of the one before it. */
+const enter = () => (box.value ? void make(last.value.as) : middle())
 
+const around = (g: Gap) => ({
+  x: g.centre.x - g.radius,
+  y: g.centre.y - g.radius,
+  w: 2 * g.radius,
+  h: 2 * g.radius,
+})
+/** What is measured, less a margin all round. */
 const box = computed(() => {
   const g = gap.value
   if (!g) return undefined
-  if (form.value === 'rectangle') return g.rect
-  return { x: g.centre.x - g.radius, y: g.centre.y - g.radius, w: 2 * g.radius, h: 2 * g.radius }
+  const d = last.value.less
+  const b = form.value === 'rectangle' ? g.rect : around(g)
+  return b.w > 2 * d + 0.5 && b.h > 2 * d + 0.5 ? { x: b.x + d, y: b.y + d, w: b.w - 2 * d, h: b.h - 2 * d } : b
 })
 const drawn = computed(() => {
   const b = box.value
@@ -55,9 +76,10 @@ const size = computed(() => {
   return form.value === 'circle' ? `${prefs.lenUnit(b.w)} across` : prefs.size(b.w, b.h)
 })
 
-async function make(as: 'guide' | 'slot' | 'shape') {
+async function make(as: Use) {
   const b = box.value
   if (!b) return
+  last.value.as = as
   const place = { x: b.x + b.w / 2, y: b.y + b.h / 2, turn: 0 }
   const circle = form.value === 'circle'
   const outline = circle ? ('ellipse' as const) : ('rectangle' as const)
@@ -79,18 +101,17 @@ async function make(as: 'guide' | 'slot' | 'shape') {
           name: as === 'slot' ? 'Photo slot' : circle ? 'Circle' : 'Rectangle',
           kind: as === 'slot' ? 'slot' : 'shape',
           place,
-          made: { as: 'printed' },
-          fill: as === 'slot' ? {} : { colour: '#587a4a' },
+          made: as === 'piece' ? { as: 'cut', stock: prefs.last.stock || 'white-216' } : { as: 'printed' },
+          fill: as === 'shape' ? { colour: prefs.last.ink || '#587a4a' } : {},
           form: shape,
           ...(as === 'slot' ? { slot: { takes: 'photo' as const, fill: {}, made: { as: 'printed' as const } } } : {}),
         }
-  const v = await card.selectMade(card.change({ do: 'placeItems', face: props.face.id, items: [item] }))
-  if (v?.made) tool.take('choose')
+  await card.selectMade(card.change({ do: 'placeItems', face: props.face.id, items: [item] }))
 }
 </script>
 
 <template>
-  <div class="tool" tabindex="0" data-testid="gap" @pointerdown.stop="down" @dblclick.stop @keydown.enter.self="middle">
+  <div class="tool" tabindex="0" data-testid="gap" @pointerdown.stop="down" @dblclick.stop @keydown.enter.self="enter">
     <svg width="100%" height="100%">
       <template v-if="drawn">
         <rect
@@ -110,7 +131,8 @@ async function make(as: 'guide' | 'slot' | 'shape') {
         />
       </template>
     </svg>
-    <div class="says" @pointerdown.stop>
+    <!-- It keeps off the place that was measured. -->
+    <div class="says" :class="{ low }" @pointerdown.stop>
       <template v-if="gap">
         <b data-testid="gap-size">{{ size }}</b>
         <Segmented
@@ -122,10 +144,25 @@ async function make(as: 'guide' | 'slot' | 'shape') {
           ]"
           data-testid="gap-kind"
         />
-        <span>Make it a</span>
-        <button class="verb" data-testid="gap-guide" @click="make('guide')">Guide</button>
-        <button class="verb" data-testid="gap-slot" @click="make('slot')">Photo slot</button>
-        <button class="verb" data-testid="gap-shape" @click="make('shape')">Shape</button>
+        <MeasureField
+          class="less"
+          label="Less"
+          :mm="last.less"
+          testid="gap-less"
+          @set="last.less = Math.max(0, $event)"
+        />
+        <span>Make a</span>
+        <button
+          v-for="u in uses"
+          :key="u.id"
+          class="verb"
+          :class="{ main: last.as === u.id }"
+          :title="last.as === u.id ? 'Enter' : undefined"
+          :data-testid="'gap-' + u.id"
+          @click="make(u.id)"
+        >
+          {{ u.name }}
+        </button>
       </template>
       <span v-else>{{ wrong || 'Point at an opening: the largest rectangle or circle that fits is measured.' }}</span>
     </div>
@@ -160,5 +197,15 @@ svg {
 }
 .says span {
   color: var(--ink7);
+}
+.says.low {
+  top: auto;
+  bottom: 52px;
+}
+.less {
+  width: 92px;
+}
+.main {
+  background: var(--paper2);
 }
 </style>
