@@ -122,3 +122,26 @@ test('what is noted of a supply is kept only if the program took it', async () =
   await assert.rejects(c.note({ kind: 'paper', id: 'oat stripe', favourite: false }), /Up to 40/)
   assert.equal(c.noted('paper', 'oat stripe').favourite, true)
 })
+
+test('favourites come first, then what was used last', () => {
+  answering(() => ({ json: {} }))
+  const c = useCatalogue()
+  const list = ['a', 'b', 'c', 'd'].map((id) => ({ id }))
+  const order = () => c.lately('paper', list).map((s) => s.id)
+  assert.deepEqual(order(), ['a', 'b', 'c', 'd'])
+  c.notes = new Map([
+    ['paper b', { kind: 'paper', id: 'b', used: '2026-11-02T10:00:00Z' }],
+    ['paper c', { kind: 'paper', id: 'c', used: '2026-11-03T10:00:00Z' }],
+    ['paper d', { kind: 'paper', id: 'd', favourite: true }],
+    ['photo a', { kind: 'photo', id: 'a', used: '2026-11-09T10:00:00Z' }],
+  ])
+  assert.deepEqual(order(), ['d', 'c', 'b', 'a'])
+  const before = c.notes
+  c.used('paper', 'a')
+  assert.deepEqual(order(), ['d', 'a', 'c', 'b'])
+  assert.deepEqual(
+    c.lately('paper', list, before).map((s) => s.id),
+    ['d', 'c', 'b', 'a'],
+    'as it was noted then',
+  )
+})

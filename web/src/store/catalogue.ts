@@ -36,6 +36,15 @@ export const useCatalogue = defineStore('catalogue', () => {
   const key = (kind: string, id: string) => `${kind} ${id}`
   const noted = (kind: string, id: string): Supply => notes.value.get(key(kind, id)) ?? { kind, id }
 
+  /** Supplies of a kind: the favourites first, then what was used last, the rest as it comes. */
+  function lately<T extends { id: string }>(kind: string, list: T[], as = notes.value): T[] {
+    const at = (s: T) => as.get(key(kind, s.id))
+    return [...list].sort(
+      (a, b) =>
+        Number(!!at(b)?.favourite) - Number(!!at(a)?.favourite) || (at(b)?.used ?? '').localeCompare(at(a)?.used ?? ''),
+    )
+  }
+
   /** Keeps what is noted about a supply; throws what is wrong with it. */
   async function note(s: Supply) {
     await api.note(s)
@@ -128,6 +137,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     dismiss,
     notes,
     noted,
+    lately,
     note,
     used,
     remove,

@@ -35,30 +35,27 @@ function known(s: Supply) {
   const name = note.name || s.name
   return { supply: { ...s, name }, note, words: [name, ...tags].join(' ').toLowerCase() }
 }
+/** What was noted when this part of the tray was opened: nothing moves while one is placed after another. */
+const about = ref<Supply>()
+const order = shallowRef(catalogue.notes)
+watch([tab, find, about, () => catalogue.all, () => catalogue.pictures.length], () => (order.value = catalogue.notes), {
+  flush: 'sync',
+})
+const lately = <T extends { id: string }>(kind: string, list: T[]) => catalogue.lately(kind, list, order.value)
 const supplies = computed(() => {
   const c = catalogue.all
   const all = {
-    Photos: () => catalogue.pictures.map(photoSupply),
-    Papers: () => c.papers.map(paperSupply),
-    Shapes: () => shapes.map(shapeSupply),
-    Lettering: () => c.fonts.map(fontSupply),
-    Sketches: () => catalogue.sketches.map(sketchSupply),
+    Photos: () => lately('photo', catalogue.pictures).map(photoSupply),
+    Papers: () => lately('paper', c.papers).map(paperSupply),
+    Shapes: () => lately('shape', shapes).map(shapeSupply),
+    Lettering: () => lately('lettering', c.fonts).map(fontSupply),
+    Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }
     [tab.value]()
     .map(known)
   const want = find.value.trim().toLowerCase().split(/\s+/)
-  // Favourites first, then what was used last; the rest as it comes.
-  const used = (s: (typeof all)[number]) => order.value.get(`${s.supply.kind} ${s.supply.id}`)?.used ?? ''
-  return all
-    .filter((s) => want.every((w) => s.words.includes(w)))
-    .sort((a, b) => Number(!!b.note.favourite) - Number(!!a.note.favourite) || used(b).localeCompare(used(a)))
+  return all.filter((s) => want.every((w) => s.words.includes(w)))
 })
-/** What was noted when this part of the tray was opened: nothing moves while one is placed after another. */
-const order = shallowRef(catalogue.notes)
-watch([tab, find, () => catalogue.all, () => catalogue.pictures.length], () => (order.value = catalogue.notes), {
-  flush: 'sync',
-})
-const about = ref<Supply>()
 
 function chosen(e: Event) {
   const box = e.target as HTMLInputElement

@@ -56,8 +56,10 @@ function choose(v: string) {
   if (v === 'none') set({})
   else if (v === 'colour') set({ colour: fill.value.gradient?.stops[0]?.colour ?? first })
   else if (v === 'gradient') set(blend(from, '#e2a42b'))
-  else if (catalogue.all.papers.some((p) => p.id === v)) set({ paper: v })
-  else show(v)
+  else if (catalogue.all.papers.some((p) => p.id === v)) {
+    catalogue.used('paper', v)
+    set({ paper: v })
+  } else show(v)
 }
 
 /** A gradient from one colour to another, down the face, across it or outward. */
@@ -115,6 +117,8 @@ async function putMark() {
     card.change({ do: 'placeItems', face: f.id, items: laid(mark.value, f), groups: mark.value.groups ?? [] }),
   )
 }
+/** Papers to choose from, those used last first. */
+const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
 </script>
 
 <template>
@@ -142,7 +146,7 @@ async function putMark() {
             </SelectOption>
           </SelectOptGroup>
           <SelectOptGroup label="A paper">
-            <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">
+            <SelectOption v-for="p in papers" :key="p.id" :value="p.id">
               <span class="line"><img :src="`/api/papers/${p.id}.svg`" alt="" />{{ p.name }}</span>
             </SelectOption>
           </SelectOptGroup>

@@ -65,6 +65,7 @@ function set(v: string) {
     tool.stop = 0
     put({ gradient: { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1, stops } })
   } else {
+    catalogue.used('paper', v)
     // Another paper lies as the one before did.
     void card.change(
       ...each(
@@ -104,6 +105,8 @@ function fromPhoto(colours: string[]) {
   const n = colours.length
   put({ gradient: { ...g, stops: colours.map((colour, i) => ({ at: n < 2 ? 0 : i / (n - 1), colour })) } })
 }
+/** Papers to choose from, those used last first. */
+const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
 </script>
 
 <template>
@@ -125,7 +128,7 @@ function fromPhoto(colours: string[]) {
           <SelectOption value="colour">Colour</SelectOption>
           <SelectOption v-if="!lines" value="gradient">Gradient</SelectOption>
           <template v-if="(!words && !lines) || fill.paper">
-            <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">
+            <SelectOption v-for="p in papers" :key="p.id" :value="p.id">
               <span class="line"><img :src="`/api/papers/${p.id}.svg`" alt="" />{{ p.name }}</span>
             </SelectOption>
           </template>

@@ -22,6 +22,12 @@ const words = computed(() => (item.value ? card.doc(item.value.id)?.words : unde
 const set = (part: Partial<Words>, anchor?: { x: number; y: number }) =>
   void card.change({ do: 'setWords', id: item.value!.id, words: { ...words.value!, ...part }, anchor })
 
+const fonts = computed(() => catalogue.lately('lettering', catalogue.all.fonts))
+function setFont(font: string) {
+  catalogue.used('lettering', font)
+  set({ font })
+}
+
 /** Other alignment, same place: the anchor goes to the other edge of the words. */
 function align(a: string | number) {
   const it = item.value!
@@ -50,9 +56,9 @@ function align(a: string | number) {
           size="small"
           :list-height="320"
           data-testid="font"
-          @change="(v) => set({ font: String(v) })"
+          @change="(v) => setFont(String(v))"
         >
-          <SelectOption v-for="f in catalogue.all.fonts" :key="f.id" :value="f.id">
+          <SelectOption v-for="f in fonts" :key="f.id" :value="f.id">
             <span :style="{ fontFamily: `'lettering-${f.id}'`, fontSize: '15px' }">{{ f.name }}</span>
           </SelectOption>
         </Select>
