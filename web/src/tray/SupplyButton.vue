@@ -31,9 +31,9 @@ function end(e?: PointerEvent) {
   wasDragged = !!dragged
 }
 let wasDragged = false
-/** A click takes it, to be placed by clicks on the face. */
-function click() {
-  if (!wasDragged) emit('take')
+/** A click of a pointer takes it, to be placed by clicks on the face. */
+function click(e: MouseEvent) {
+  if (!wasDragged && e.detail > 0) emit('take')
   wasDragged = false
 }
 

@@ -136,9 +136,8 @@ async function place(s: Supply, at?: Pt, along = false) {
   if (!f) return
   if (s.picture) {
     // A slot that it is dropped on, or that is selected, takes it.
-    const slot = at
-      ? surface.value?.itemOn(at)
-      : card.awaiting || (card.selected.length === 1 ? card.selected[0]!.id : undefined)
+    const one = card.selected.length === 1 ? card.selected[0]! : undefined
+    const slot = at ? surface.value?.itemOn(at) : one?.slot === 'photo' ? one.id : card.awaiting || one?.id
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
   }
   catalogue.used(s.kind, s.id)
