@@ -79,7 +79,7 @@ fuzz:
 
 # The properties of the geometry on all their random cases.
 soak:
-	SOAK=1 go test -timeout 12h ./app ./core/geom ./core/fold ./core/format/... ./core/nest ./core/cut ./core/marks ./device/...
+	SOAK=1 go test -timeout 12h ./app ./core/geom ./core/fold ./core/format/... ./core/nest ./core/cut ./core/registration ./device/...
 
 screenshots: web/dist/index.html tools
 	go run ./internal/shots docs/screenshots

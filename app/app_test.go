@@ -25,9 +25,9 @@ import (
 	"sectilis/core/fold"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
+	"sectilis/core/pathops"
 	"sectilis/core/picture"
 	"sectilis/core/scene"
-	"sectilis/core/shapework"
 	"sectilis/core/sheet"
 	"sectilis/store"
 )
@@ -539,7 +539,7 @@ func TestLetteringIsCutAsItIsCovered(t *testing.T) {
 func TestATrialChangesNothing(t *testing.T) {
 	f := start(t)
 	id := f.card()
-	grow := shapework.Grow{IDs: []string{"i4"}, By: 2, Corner: card.Round}
+	grow := pathops.Grow{IDs: []string{"i4"}, By: 2, Corner: card.Round}
 	v, err := f.Try(t.Context(), id, 1, []card.Command{grow})
 	require.NoError(t, err)
 	assert.EqualValues(t, 1, v.Revision)
@@ -558,7 +558,7 @@ func TestATrialChangesNothing(t *testing.T) {
 			assert.InDelta(t, it.Bounds.W+4, grown.Bounds.W, 1e-6)
 		}
 	}
-	_, err = f.Try(t.Context(), id, 1, []card.Command{shapework.Grow{IDs: []string{"i4"}, By: -50, Corner: card.Round}})
+	_, err = f.Try(t.Context(), id, 1, []card.Command{pathops.Grow{IDs: []string{"i4"}, By: -50, Corner: card.Round}})
 	assert.ErrorContains(t, err, "Nothing would be left of")
 	_, err = f.Try(t.Context(), id, 7, []card.Command{grow})
 	assert.ErrorIs(t, err, app.ErrStale)

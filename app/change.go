@@ -9,12 +9,12 @@ import (
 	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/fold"
-	"sectilis/core/hand"
+	"sectilis/core/freehand"
 	"sectilis/core/lettering"
 	"sectilis/core/opening"
-	"sectilis/core/paper"
+	"sectilis/core/pathops"
+	"sectilis/core/pattern"
 	"sectilis/core/scene"
-	"sectilis/core/shapework"
 	"sectilis/core/sheet"
 	"sectilis/core/sketch"
 )
@@ -23,11 +23,11 @@ import (
 var Commands = func() map[string]func() card.Command {
 	all := maps.Clone(card.Commands)
 	maps.Copy(all, fold.Commands)
-	maps.Copy(all, shapework.Commands)
+	maps.Copy(all, pathops.Commands)
 	maps.Copy(all, arrange.Commands)
 	maps.Copy(all, opening.Commands)
 	maps.Copy(all, sketch.Commands)
-	maps.Copy(all, hand.Commands)
+	maps.Copy(all, freehand.Commands)
 	maps.Copy(all, sheet.Commands)
 	return all
 }()
@@ -188,7 +188,7 @@ func (a *App) verify(ctx context.Context, c card.Card) error {
 				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", words.Font)}
 			}
 			if fill.Paper != "" {
-				if _, ok := paper.ByID(fill.Paper); !ok {
+				if _, ok := pattern.ByID(fill.Paper); !ok {
 					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", fill.Paper)}
 				}
 			}

@@ -11,7 +11,7 @@ import (
 	"sectilis/core/cut"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 	"sectilis/core/sheet"
 )
 
@@ -209,14 +209,14 @@ func (c *cutting) asItLay(ctx context.Context) error {
 	c.update(func(j *Job) { j.Note = "Looking whether the sheet lies as it did" })
 	defer c.update(func(j *Job) { j.Note = "" })
 	for _, number := range c.r.Lies.Farthest() {
-		_, ok, err := marks.Still(ctx, c.app.machine.now(), markShape, *c.r.Lies, number)
+		_, ok, err := registration.Still(ctx, c.app.machine.now(), markShape, *c.r.Lies, number)
 		if err != nil {
 			return err
 		}
 		if ok {
 			continue
 		}
-		found, err := marks.Find(ctx, c.app.machine.now(), c.drawn(), markShape, c.r.Lies.At)
+		found, err := registration.Find(ctx, c.app.machine.now(), c.drawn(), markShape, c.r.Lies.At)
 		if err != nil {
 			return fmt.Errorf("the sheet has slipped on the cutting mat, and how it lies now was not found: %w", err)
 		}
@@ -436,7 +436,7 @@ func (c *cutting) lieStill(ctx context.Context) error {
 	used := c.r.Lies.Used()
 	number := used[c.looked%len(used)]
 	c.looked++
-	off, ok, err := marks.Still(ctx, c.app.machine.now(), markShape, *c.r.Lies, number)
+	off, ok, err := registration.Still(ctx, c.app.machine.now(), markShape, *c.r.Lies, number)
 	if err != nil || ok {
 		return err
 	}

@@ -15,15 +15,15 @@ import (
 
 	"sectilis/core/arrange"
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
+	"sectilis/core/pathops"
 	"sectilis/core/picture"
 	"sectilis/core/scene"
-	"sectilis/core/shapework"
 )
 
 // Incoming is a drawing that was read from a file and waits to be laid on a
@@ -34,11 +34,11 @@ type Incoming struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
 	// Units are the units to choose from, in mm, when the file names none.
-	Units    map[string]float64   `json:"units,omitempty"`
-	Filled   int                  `json:"filled"`
-	Pictures int                  `json:"pictures"`
-	Lines    []shapework.LineKind `json:"lines"`
-	Notes    []string             `json:"notes"`
+	Units    map[string]float64 `json:"units,omitempty"`
+	Filled   int                `json:"filled"`
+	Pictures int                `json:"pictures"`
+	Lines    []pathops.LineKind `json:"lines"`
+	Notes    []string           `json:"notes"`
 }
 
 // waiting holds files between being read and being laid down, as long as there
@@ -86,9 +86,9 @@ func (w *waiting) get(id string) (waitingFile, bool) {
 }
 
 // readDrawing reads a file by its kind, which its name or its first bytes tell.
-func readDrawing(ctx context.Context, name string, raw []byte, unit string) (drawing.Drawing, error) {
+func readDrawing(ctx context.Context, name string, raw []byte, unit string) (exchange.Drawing, error) {
 	lower := strings.ToLower(name)
-	var d drawing.Drawing
+	var d exchange.Drawing
 	var err error
 	switch {
 	case strings.HasSuffix(lower, ".svg") || bytes.Contains(raw[:min(len(raw), 1000)], []byte("<svg")):
@@ -138,7 +138,7 @@ func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incomin
 	sum := sha256.Sum256(raw)
 	in := Incoming{
 		ID: hex.EncodeToString(sum[:]), Name: tidyName(name), Width: d.Width, Height: d.Height, Pictures: len(d.Pictures),
-		Lines: shapework.LineKinds(d), Notes: append([]string{}, d.Notes...),
+		Lines: pathops.LineKinds(d), Notes: append([]string{}, d.Notes...),
 	}
 	if d.NoUnit {
 		in.Units = dxf.Units
@@ -175,12 +175,12 @@ func (a *App) DrawingPreview(ctx context.Context, w io.Writer, id string) error 
 
 // Laying says what becomes of a drawing on a face.
 type Laying struct {
-	Drawing string                   `json:"drawing"`
-	Unit    string                   `json:"unit,omitempty"`
-	Face    card.FaceID              `json:"face"`
-	Middle  geom.Point               `json:"middle"`
-	Lines   map[string]shapework.Use `json:"lines"`
-	Filled  shapework.Use            `json:"filled"`
+	Drawing string                 `json:"drawing"`
+	Unit    string                 `json:"unit,omitempty"`
+	Face    card.FaceID            `json:"face"`
+	Middle  geom.Point             `json:"middle"`
+	Lines   map[string]pathops.Use `json:"lines"`
+	Filled  pathops.Use            `json:"filled"`
 }
 
 // LayDrawing makes items of a drawing on a face, as one change.
@@ -198,9 +198,9 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 	var items []card.Item
 	if len(d.Shapes) > 0 {
 		// The middle is that of everything, pictures too.
-		only := drawing.Drawing{Shapes: d.Shapes}
+		only := exchange.Drawing{Shapes: d.Shapes}
 		off := only.Bounds().Centre().Sub(box.Centre())
-		items, err = shapework.Items(only, tidyName(f.name), l.Lines, l.Filled, l.Middle.Add(off))
+		items, err = pathops.Items(only, tidyName(f.name), l.Lines, l.Filled, l.Middle.Add(off))
 		if err != nil && len(pictures) == 0 {
 			return View{}, err
 		}
@@ -226,7 +226,7 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 }
 
 // photo brings in a picture embedded in a drawing.
-func (a *App) photo(ctx context.Context, p drawing.Picture) (card.Item, error) {
+func (a *App) photo(ctx context.Context, p exchange.Picture) (card.Item, error) {
 	name := p.Name
 	if name == "" {
 		name = "Picture"

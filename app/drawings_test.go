@@ -15,7 +15,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/lettering"
-	"sectilis/core/shapework"
+	"sectilis/core/pathops"
 )
 
 // lay reads a drawing and lays it on the front of an empty card, its fills and lines printed.
@@ -25,11 +25,11 @@ func (f *fixture) lay(name, text string) (app.Incoming, []card.Item) {
 	require.NoError(f.t, err)
 	id, err := f.Create(f.t.Context(), coretest.Empty(f.t))
 	require.NoError(f.t, err)
-	uses := map[string]shapework.Use{}
+	uses := map[string]pathops.Use{}
 	for _, k := range in.Lines {
-		uses[k.Key] = shapework.AsPrinted
+		uses[k.Key] = pathops.AsPrinted
 	}
-	l := app.Laying{Drawing: in.ID, Face: card.Front, Lines: uses, Filled: shapework.AsPrinted}
+	l := app.Laying{Drawing: in.ID, Face: card.Front, Lines: uses, Filled: pathops.AsPrinted}
 	l.Middle.X, l.Middle.Y = 60, 80
 	v, err := f.LayDrawing(f.t.Context(), id, 1, l)
 	require.NoError(f.t, err)

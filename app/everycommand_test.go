@@ -22,7 +22,7 @@ import (
 	"sectilis/core/fold"
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
-	"sectilis/core/paper"
+	"sectilis/core/pattern"
 )
 
 // filler fills commands with what may be meant for a card, and now and then with what
@@ -95,7 +95,7 @@ func (f *filler) words(field string) string {
 	case "colour":
 		return pick(f.r, []string{"#a8432a", "#35658c", "#ffffff", "red", ""})
 	case "paper":
-		return pick(f.r, []string{pick(f.r, paper.Papers()).ID, "", "none"})
+		return pick(f.r, []string{pick(f.r, pattern.Papers()).ID, "", "none"})
 	case "stock":
 		return pick(f.r, []string{pick(f.r, card.Stocks()).ID, "moss-216", "nothing"})
 	case "font":

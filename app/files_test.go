@@ -15,7 +15,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
@@ -40,7 +40,7 @@ func unzipped(t *testing.T, raw []byte) map[string][]byte {
 }
 
 // extent is the box round all that a drawing shows.
-func extent(d drawing.Drawing) geom.Rect {
+func extent(d exchange.Drawing) geom.Rect {
 	var box geom.Rect
 	for i, s := range d.Shapes {
 		if b := s.Path.Bounds(); i == 0 {
@@ -72,14 +72,14 @@ func TestAllFilesOfASheetAgree(t *testing.T) {
 				box = box.Union(b)
 			}
 		}
-		for suffix, read := range map[string]func([]byte) (drawing.Drawing, error){
-			".svg": func(b []byte) (drawing.Drawing, error) { return svg.Read(t.Context(), b, nil) }, ".dxf": func(b []byte) (drawing.Drawing, error) { return dxf.Read(t.Context(), b, "") },
-			".hpgl": func(b []byte) (drawing.Drawing, error) { return hpgl.Read(t.Context(), b) },
+		for suffix, read := range map[string]func([]byte) (exchange.Drawing, error){
+			".svg": func(b []byte) (exchange.Drawing, error) { return svg.Read(t.Context(), b, nil) }, ".dxf": func(b []byte) (exchange.Drawing, error) { return dxf.Read(t.Context(), b, "") },
+			".hpgl": func(b []byte) (exchange.Drawing, error) { return hpgl.Read(t.Context(), b) },
 		} {
 			d, err := read(files[name+suffix])
 			require.NoError(t, err, name+suffix)
 			if suffix == ".hpgl" { // strokes in the waste turn the blade
-				d.Shapes = slices.DeleteFunc(d.Shapes, func(s drawing.Shape) bool { b := s.Path.Bounds(); return max(b.W, b.H) < 3 })
+				d.Shapes = slices.DeleteFunc(d.Shapes, func(s exchange.Shape) bool { b := s.Path.Bounds(); return max(b.W, b.H) < 3 })
 			}
 			got := extent(d)
 			// A blade starts a little beside its line and cuts beyond its end.

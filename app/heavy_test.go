@@ -12,7 +12,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/geom"
-	"sectilis/core/shapework"
+	"sectilis/core/pathops"
 )
 
 // slow is a change that takes as long as its test lets it.
@@ -102,7 +102,7 @@ func TestOutlinesThatCrossAllOverAreRefused(t *testing.T) {
 	for i, it := range c.Face(card.Front).Items {
 		ids[i] = it.ID
 	}
-	for _, k := range []card.Command{shapework.Weld{IDs: ids}, shapework.Carve{IDs: ids}, shapework.Divide{IDs: ids}, shapework.KeepOverlap{IDs: ids}} {
+	for _, k := range []card.Command{pathops.Weld{IDs: ids}, pathops.Carve{IDs: ids}, pathops.Divide{IDs: ids}, pathops.KeepOverlap{IDs: ids}} {
 		_, err := card.Apply(c, k)
 		var refusal *card.Refusal
 		require.ErrorAs(t, err, &refusal, k.Label())

@@ -10,7 +10,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 )
 
 // JobState says where a job stands.
@@ -39,7 +39,7 @@ type Job struct {
 	Paused bool `json:"paused,omitempty"`
 	Needs  int  `json:"needs,omitempty"`
 	// Lies is how the sheet of a run was found to lie.
-	Lies *marks.Found `json:"lies,omitempty"`
+	Lies *registration.Found `json:"lies,omitempty"`
 	// Pictures are where the results can be fetched, relative to /api.
 	Pictures []string `json:"pictures,omitempty"`
 }

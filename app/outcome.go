@@ -9,7 +9,7 @@ import (
 
 	"sectilis/core/cut"
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 )
 
 // measured is how far each piece was cut from its print. It is known where a stand-in
@@ -34,7 +34,7 @@ func (p *placing) measured(ctx context.Context) []cut.Apart {
 		return nil
 	}
 	eye := pageEye{img, float64(img.Bounds().Dx()) / p.sh.Size.Width}
-	printed, err := marks.Printed(ctx, eye, p.drawn(), markShape)
+	printed, err := registration.Printed(ctx, eye, p.drawn(), markShape)
 	if err != nil {
 		p.app.log.Warn("print not measured", "err", err)
 		return nil
@@ -54,7 +54,7 @@ type pageEye struct {
 	perMM float64
 }
 
-// See implements marks.Eye: between pixels, the mean of the four around.
+// See implements registration.Eye: between pixels, the mean of the four around.
 func (e pageEye) See(_ context.Context, from, to geom.Point, n int) ([]float64, error) {
 	out := make([]float64, n)
 	b := e.img.Bounds()

@@ -15,12 +15,12 @@ import (
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 	"sectilis/core/sheet"
 )
 
 // markShape is what the marks on sheets look like.
-var markShape = marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}
+var markShape = registration.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}
 
 // placing is a sheet that is brought to the cutter.
 type placing struct {
@@ -95,7 +95,7 @@ func (p *placing) belongs() geom.Affine {
 
 func (p *placing) load(ctx context.Context, r *RunState) error {
 	p.app.runs.begun(p.key)
-	r.Lies = &marks.Found{At: p.belongs()}
+	r.Lies = &registration.Found{At: p.belongs()}
 	hand, ok := p.hand()
 	if !ok {
 		return nil
@@ -112,12 +112,12 @@ func (p *placing) load(ctx context.Context, r *RunState) error {
 // find finds how the sheet lies. Without marks, or without an eye, it lies where it
 // belongs.
 func (p *placing) find(ctx context.Context, r *RunState) error {
-	r.Lies = &marks.Found{At: p.belongs()}
+	r.Lies = &registration.Found{At: p.belongs()}
 	if len(p.sh.Marks) == 0 || !p.state.Eye {
 		return nil
 	}
 	p.update(func(j *Job) { j.Note = "Looking for the marks" })
-	found, err := marks.Find(ctx, p.app.machine.now(), p.drawn(), markShape, p.belongs())
+	found, err := registration.Find(ctx, p.app.machine.now(), p.drawn(), markShape, p.belongs())
 	if err != nil {
 		return err
 	}
@@ -126,10 +126,10 @@ func (p *placing) find(ctx context.Context, r *RunState) error {
 	return nil
 }
 
-func (p *placing) drawn() []marks.Mark {
-	drawn := make([]marks.Mark, len(p.sh.Marks))
+func (p *placing) drawn() []registration.Mark {
+	drawn := make([]registration.Mark, len(p.sh.Marks))
 	for i, m := range p.sh.Marks {
-		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
+		drawn[i] = registration.Mark{At: m.At, Second: m.Second}
 	}
 	return drawn
 }

@@ -12,7 +12,7 @@ import (
 	"sectilis/core/cache"
 	"sectilis/core/cut"
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 	"sectilis/core/sheet"
 )
 
@@ -32,8 +32,8 @@ type RunState struct {
 	// where to go on. Of a run that is done it says that nothing has confirmed that.
 	Unknown bool `json:"unknown,omitempty"`
 	// Resumed is how often the run has gone on after it was broken off.
-	Resumed int          `json:"resumed,omitempty"`
-	Lies    *marks.Found `json:"lies,omitempty"`
+	Resumed int                 `json:"resumed,omitempty"`
+	Lies    *registration.Found `json:"lies,omitempty"`
 	// Rest is where the tool came to rest with its work half done, mm from the upper left
 	// corner of the bed.
 	Rest *geom.Point `json:"rest,omitempty"`

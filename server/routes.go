@@ -16,7 +16,7 @@ import (
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
 	"sectilis/core/measure"
-	"sectilis/core/paper"
+	"sectilis/core/pattern"
 	"sectilis/core/sheet"
 )
 
@@ -160,7 +160,7 @@ type Catalogue struct {
 	Trades    []card.Trade     `json:"trades"`
 	Envelopes []card.Trade     `json:"envelopes"`
 	Foam      []float64        `json:"foam"`
-	Papers    []paper.Paper    `json:"papers"`
+	Papers    []pattern.Paper  `json:"papers"`
 	Fonts     []lettering.Font `json:"fonts"`
 	Sizes     []sheet.Size     `json:"sizes"`
 	Bases     []fold.Kind      `json:"bases"`
@@ -169,11 +169,11 @@ type Catalogue struct {
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, paper.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets()})
 }
 
 func (s *server) paper(c *gin.Context) {
-	p, ok := paper.ByID(strings.TrimSuffix(c.Param("file"), ".svg"))
+	p, ok := pattern.ByID(strings.TrimSuffix(c.Param("file"), ".svg"))
 	if !ok {
 		s.fail(c, app.ErrNotFound)
 		return

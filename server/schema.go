@@ -15,10 +15,10 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/check"
 	"sectilis/core/fold"
+	"sectilis/core/freehand"
 	"sectilis/core/geom"
-	"sectilis/core/hand"
 	"sectilis/core/measure"
-	"sectilis/core/shapework"
+	"sectilis/core/pathops"
 	"sectilis/core/sheet"
 )
 
@@ -32,8 +32,8 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[card.Outline]():    {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Flag, card.Tab, card.Strip, card.Free},
 	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
 	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
-	reflect.TypeFor[shapework.Use]():   uses(),
-	reflect.TypeFor[hand.Tip]():        {hand.Pen, hand.Marker, hand.Chisel},
+	reflect.TypeFor[pathops.Use]():     uses(),
+	reflect.TypeFor[freehand.Tip]():    {freehand.Pen, freehand.Marker, freehand.Chisel},
 	reflect.TypeFor[app.Rights]():      {app.Free, app.PersonalUse, app.CreditDue},
 	reflect.TypeFor[arrange.Edge]():    {arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom},
 	reflect.TypeFor[arrange.To]():      {arrange.EachOther, arrange.TheFace, arrange.TheFirst},
@@ -57,9 +57,9 @@ func baseKinds() []any {
 }
 
 func uses() []any {
-	out := []any{shapework.AsPiece, shapework.AsPrinted, shapework.LeaveOut}
+	out := []any{pathops.AsPiece, pathops.AsPrinted, pathops.LeaveOut}
 	for _, r := range card.Roles() {
-		out = append(out, shapework.Use(r))
+		out = append(out, pathops.Use(r))
 	}
 	return out
 }

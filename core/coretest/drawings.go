@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -40,9 +40,9 @@ func RandomPath(r *rand.Rand) geom.Path {
 
 // SameDrawing checks that two drawings have the same shapes in the same order,
 // within tol millimetres.
-func SameDrawing(t *testing.T, want, got drawing.Drawing, tol float64) {
+func SameDrawing(t *testing.T, want, got exchange.Drawing, tol float64) {
 	t.Helper()
-	find := func(s drawing.Shape) *drawing.Shape {
+	find := func(s exchange.Shape) *exchange.Shape {
 		for i := range got.Shapes {
 			g := &got.Shapes[i]
 			if g.Role == s.Role && g.Name == s.Name && (s.Role != "" || g.Fill == s.Fill && g.Stroke == s.Stroke && g.Rule == s.Rule) &&
@@ -65,12 +65,12 @@ func SameDrawing(t *testing.T, want, got drawing.Drawing, tol float64) {
 
 // NearDrawing checks that two drawings have their lines in the same places,
 // within tol millimetres.
-func NearDrawing(t *testing.T, want, got drawing.Drawing, tol float64) {
+func NearDrawing(t *testing.T, want, got exchange.Drawing, tol float64) {
 	t.Helper()
 	nearPath(t, all(want), all(got), tol)
 }
 
-func all(d drawing.Drawing) geom.Path {
+func all(d exchange.Drawing) geom.Path {
 	ps := make([]geom.Path, len(d.Shapes))
 	for i, s := range d.Shapes {
 		ps[i] = s.Path
@@ -99,7 +99,7 @@ func nearPath(t *testing.T, a, b geom.Path, tol float64) {
 
 // SoundDrawing checks what every drawing that was read must be, whatever file
 // it came from.
-func SoundDrawing(t *testing.T, d drawing.Drawing) {
+func SoundDrawing(t *testing.T, d exchange.Drawing) {
 	t.Helper()
 	b := d.Bounds()
 	for _, v := range []float64{d.Width, d.Height, b.X, b.Y, b.W, b.H} {

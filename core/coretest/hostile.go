@@ -10,7 +10,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 )
 
 // What reading one hostile file of up to a megabyte may take: beyond these something does
@@ -22,7 +22,7 @@ const (
 
 // Bounded reads a file that may be anything: it ends in time, with a sound drawing or an
 // error of its own, and does not ask for more memory than it may.
-func Bounded(t *testing.T, raw []byte, read func(context.Context, []byte) (drawing.Drawing, error)) {
+func Bounded(t *testing.T, raw []byte, read func(context.Context, []byte) (exchange.Drawing, error)) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(t.Context(), hostileTime)
 	defer cancel()

@@ -13,9 +13,9 @@ import (
 	"sectilis/core/coretest"
 	"sectilis/core/cut"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
 	"sectilis/core/lettering"
 	"sectilis/core/scene"
+	"sectilis/core/shape"
 	"sectilis/core/sheet"
 )
 
@@ -64,7 +64,7 @@ func TestTheTipRunsAlongTheLine(t *testing.T) {
 	for name, outline := range map[string]geom.Path{
 		"square":  geom.RectPath(geom.Rect{X: 20, Y: 20, W: 40, H: 40}),
 		"star":    star(5, 25, 10),
-		"scallop": layer.Outline(card.Form{Outline: card.Scallop, Width: 50, Height: 30}),
+		"scallop": shape.Outline(card.Form{Outline: card.Scallop, Width: 50, Height: 30}),
 		"letters": geom.Union(geom.NonZero, set.Outline),
 	} {
 		plain := 0.0

@@ -14,8 +14,8 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
 	"sectilis/core/lettering"
+	outlines "sectilis/core/shape"
 )
 
 const width, height, between = 203.2, 266.7, 3.0
@@ -119,7 +119,7 @@ func assorted(t *testing.T, r *rand.Rand, n int, turning Turning, rings bool) []
 	for i := range out {
 		size := 14 + 40*r.Float64()
 		form := func(o card.Outline, w, h float64) geom.Path {
-			return layer.Outline(card.Form{Outline: o, Width: w, Height: h})
+			return outlines.Outline(card.Form{Outline: o, Width: w, Height: h})
 		}
 		var o geom.Path
 		switch r.IntN(4) {

@@ -6,7 +6,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
+	"sectilis/core/shape"
 )
 
 // DivideOpening divides the outline of an item into rows and columns with a gap
@@ -80,7 +80,7 @@ func (k DivideOpening) cells(it *card.Item) ([]card.Item, error) {
 	if math.IsNaN(k.Gap) || k.Gap < 0 || min(w, h) < 2 {
 		return nil, card.Refuse("gap", "The cells would be smaller than 2 mm (³⁄₃₂ in). Take a smaller gap or fewer cells.")
 	}
-	outline := layer.Outline(*form)
+	outline := shape.Outline(*form)
 	rectangle := form.Outline == card.Rectangle && form.Corner == card.Square
 	var out []card.Item
 	for r := range k.Rows {

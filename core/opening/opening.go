@@ -8,8 +8,9 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
+	"sectilis/core/mat"
 	"sectilis/core/scene"
+	"sectilis/core/shape"
 )
 
 // Commands are the commands of this package, for card.Decode.
@@ -247,7 +248,7 @@ func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 				keep(it, was)
 				continue
 			}
-			grown := geom.Offset(layer.Outline(form), k.By, layer.Corner(k.Corner))
+			grown := geom.Offset(shape.Outline(form), k.By, mat.Corner(k.Corner))
 			if grown.Empty() {
 				return card.Refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
 			}

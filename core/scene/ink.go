@@ -5,8 +5,8 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
-	"sectilis/core/paper"
+	"sectilis/core/mat"
+	"sectilis/core/pattern"
 )
 
 // Ink is one thing to print: a region filled with a colour, a paper, a gradient
@@ -16,7 +16,7 @@ type Ink struct {
 	Region geom.Path
 	Clips  []geom.Path
 	Colour string
-	Paper  *paper.Paper
+	Paper  *pattern.Paper
 	// PaperAt maps the pattern's coordinates to the target's.
 	PaperAt geom.Affine
 	Picture string
@@ -108,7 +108,7 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 // fill is the ink that fills the outline and its bleed, in the item's
 // coordinates; ok is false when there is none.
 func (it *Item) fill() (k Ink, ok bool) {
-	k = Ink{Region: layer.Bleed(it.Outline, it.Bleed), Clear: it.Clear}
+	k = Ink{Region: mat.Bleed(it.Outline, it.Bleed), Clear: it.Clear}
 	switch {
 	case it.Picture != nil:
 		b := it.Picture.Box
@@ -119,7 +119,7 @@ func (it *Item) fill() (k Ink, ok bool) {
 			k.Clips = []geom.Path{geom.RectPath(b)}
 		}
 	case it.Fill.Paper != "":
-		p, known := paper.ByID(it.Fill.Paper)
+		p, known := pattern.ByID(it.Fill.Paper)
 		if !known {
 			return k, false
 		}
@@ -158,7 +158,7 @@ func (f *Face) inksOn(carrier string, clip geom.Path) []Ink {
 // PieceInks is what is printed on a piece: its own ink with bleed, and the ink
 // on it, which ends where the piece does, in face coordinates.
 func (f *Face) PieceInks(it *Item) []Ink {
-	clip := layer.Bleed(it.Outline, it.Bleed).Transform(it.At)
+	clip := mat.Bleed(it.Outline, it.Bleed).Transform(it.At)
 	return append(it.own(), f.inksOn(it.ID, clip)...)
 }
 

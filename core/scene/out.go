@@ -4,22 +4,22 @@ import (
 	"slices"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
-	"sectilis/core/paper"
+	"sectilis/core/pattern"
 )
 
 // Drawing is a face, or some of its items, for other programs: pieces as
 // outlines to cut with their colour, what is printed as filled shapes, lines by
 // their roles. Photos have no outline to hand on and are left out; a patterned
 // paper is reduced to the colour of its ground.
-func (f *Face) Drawing(ids []string) drawing.Drawing {
-	d := drawing.Drawing{Width: f.Width, Height: f.Height}
+func (f *Face) Drawing(ids []string) exchange.Drawing {
+	d := exchange.Drawing{Width: f.Width, Height: f.Height}
 	if len(ids) == 0 {
-		d.Shapes = append(d.Shapes, drawing.Shape{Name: f.Name, Role: card.RoleCut, Path: f.Shape})
+		d.Shapes = append(d.Shapes, exchange.Shape{Name: f.Name, Role: card.RoleCut, Path: f.Shape})
 		for _, l := range f.Folds {
 			var b geom.Builder
-			d.Shapes = append(d.Shapes, drawing.Shape{Name: "Fold", Role: l.Role, Path: b.Move(l.From).Line(l.To).Path()})
+			d.Shapes = append(d.Shapes, exchange.Shape{Name: "Fold", Role: l.Role, Path: b.Move(l.From).Line(l.To).Path()})
 		}
 	}
 	for i := range f.Items {
@@ -32,21 +32,21 @@ func (f *Face) Drawing(ids []string) drawing.Drawing {
 			continue
 		}
 		if it.Role != "" {
-			d.Shapes = append(d.Shapes, drawing.Shape{Name: it.Name, Role: it.Role, Path: path})
+			d.Shapes = append(d.Shapes, exchange.Shape{Name: it.Name, Role: it.Role, Path: path})
 			continue
 		}
 		fill := it.Fill.Colour
-		if p, ok := paper.ByID(it.Fill.Paper); ok {
+		if p, ok := pattern.ByID(it.Fill.Paper); ok {
 			fill = p.Ground
 		}
 		if fill == "" && it.Piece {
 			fill = it.Ground
 		}
 		if fill != "" && it.Picture == nil {
-			d.Shapes = append(d.Shapes, drawing.Shape{Name: it.Name, Path: path, Fill: fill})
+			d.Shapes = append(d.Shapes, exchange.Shape{Name: it.Name, Path: path, Fill: fill})
 		}
 		if it.Piece {
-			d.Shapes = append(d.Shapes, drawing.Shape{Name: it.Name, Role: card.RoleCut, Path: path})
+			d.Shapes = append(d.Shapes, exchange.Shape{Name: it.Name, Role: card.RoleCut, Path: path})
 		}
 	}
 	if len(ids) > 0 {

@@ -11,8 +11,9 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/fold"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
 	"sectilis/core/lettering"
+	"sectilis/core/mat"
+	"sectilis/core/shape"
 )
 
 // Scene is a resolved card.
@@ -237,10 +238,10 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	place := doc.Place
 	switch {
 	case doc.Photo != nil:
-		it.Outline, it.TakesMat = layer.Outline(doc.Photo.Form()), true
+		it.Outline, it.TakesMat = shape.Outline(doc.Photo.Form()), true
 		it.Picture = Seen(*doc.Photo, it.Bleed)
 	case doc.Form != nil:
-		it.Outline = layer.Outline(*doc.Form)
+		it.Outline = shape.Outline(*doc.Form)
 		it.TakesMat = true
 	case doc.Words != nil:
 		set, err := lettering.Set(*doc.Words)
@@ -254,7 +255,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		}
 	case doc.Mat != nil:
 		var err error
-		if it.Outline, place, err = mat(f, doc); err != nil {
+		if it.Outline, place, err = matOf(f, doc); err != nil {
 			return it, err
 		}
 		it.TakesMat = true
@@ -271,8 +272,8 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	return it, nil
 }
 
-// mat is the outline of a mat and the place it takes from what lies on it.
-func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
+// matOf is the outline of a mat and the place it takes from what lies on it.
+func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	var mats []card.Border
 	it := doc
 	for it.Mat != nil {
@@ -286,7 +287,7 @@ func mat(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 		form = &opening
 	}
 	top, err := Resolve(f, it)
-	return layer.Mat(top.Outline, form, mats), it.Place, err
+	return mat.Outline(top.Outline, form, mats), it.Place, err
 }
 
 // Carrier returns the item that the item lies on, or nil for the base.

@@ -3,7 +3,7 @@ package sheet
 import (
 	"math"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
@@ -97,11 +97,11 @@ func (m Mark) Path() geom.Path {
 
 // Drawing is the lines of the sheet by their roles, each with the name of its
 // piece.
-func (sh Sheet) Drawing() drawing.Drawing {
-	d := drawing.Drawing{Width: sh.Size.Width, Height: sh.Size.Height}
+func (sh Sheet) Drawing() exchange.Drawing {
+	d := exchange.Drawing{Width: sh.Size.Width, Height: sh.Size.Height}
 	for _, p := range sh.Pieces {
 		for _, l := range p.Lines {
-			d.Shapes = append(d.Shapes, drawing.Shape{Name: p.Name, Role: l.Role, Path: l.Path})
+			d.Shapes = append(d.Shapes, exchange.Shape{Name: p.Name, Role: l.Role, Path: l.Path})
 		}
 	}
 	return d

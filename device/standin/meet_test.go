@@ -17,7 +17,7 @@ import (
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 	"sectilis/core/scene"
 	"sectilis/core/sheet"
 )
@@ -48,9 +48,9 @@ func TestPrintAndCutMeet(t *testing.T) {
 	const perMM = 200 / 25.4
 	canvas := raster.New(sh.Size.Width, sh.Size.Height, perMM, color.White, nil)
 	require.NoError(t, canvas.Paint(sh.Front()))
-	drawn := make([]marks.Mark, 4)
+	drawn := make([]registration.Mark, 4)
 	for i, m := range sh.Marks {
-		drawn[i] = marks.Mark{At: m.At, Second: m.Second}
+		drawn[i] = registration.Mark{At: m.At, Second: m.Second}
 	}
 	outline := sh.Pieces[0].Outline
 	seeds := uint64(12)
@@ -70,7 +70,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 		require.NoError(t, err)
 		lies := layDown(page, float64(page.Bounds().Dx())/sh.Size.Width, rand.New(rand.NewPCG(seed, 2)))
 		expect := geom.Shift(corner, bed-corner-sh.Size.Height)
-		found, err := marks.Find(t.Context(), eye{lies, rand.New(rand.NewPCG(seed, 3))}, drawn, marks.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, expect)
+		found, err := registration.Find(t.Context(), eye{lies, rand.New(rand.NewPCG(seed, 3))}, drawn, registration.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStroke, Dot: sheet.MarkDot}, expect)
 		require.NoError(t, err, "seed %d", seed)
 
 		// What the blade does, as it is sent.

@@ -43,7 +43,7 @@ func TestTheRuleFindsPlantedViolations(t *testing.T) {
 	}{
 		{"core/geom", "sectilis/core/card", "ground floor"},
 		{"core/card", "sectilis/core/scene", "stands on measure and geom alone"},
-		{"core/layer", "sectilis/core/lettering", "knows no sibling"},
+		{"core/shape", "sectilis/core/lettering", "knows no sibling"},
 		{"core/format/svg", "net/http", "no HTTP"},
 		{"core/fold", "sectilis/app", "the house above it"},
 		{"app", "sectilis/store", "app declares what it needs"},
@@ -54,7 +54,7 @@ func TestTheRuleFindsPlantedViolations(t *testing.T) {
 		assert.Error(t, err, "%s must not import %s", c.from, c.imports)
 		assert.Contains(t, out, c.why)
 	}
-	for from, imports := range map[string]string{"core/scene": "sectilis/core/layer", "app": "sectilis/core/card", "store": "sectilis/app"} {
+	for from, imports := range map[string]string{"core/scene": "sectilis/core/shape", "app": "sectilis/core/card", "store": "sectilis/app"} {
 		out, err := plant(t, bin, from, imports)
 		assert.NoError(t, err, out)
 	}

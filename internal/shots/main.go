@@ -9,7 +9,7 @@ import (
 	"path/filepath"
 
 	"sectilis/core/card"
-	"sectilis/core/hand"
+	"sectilis/core/freehand"
 	"sectilis/internal/browser"
 	"sectilis/internal/house"
 )
@@ -136,21 +136,21 @@ func draw(h *house.House, id string) error {
 		return err
 	}
 	var strokes []card.Command
-	stroke := func(tip hand.Tip, weight float64, colour string, x0, y0, x1, y1, bend float64) {
-		k := hand.DrawStroke{Face: card.Front, Tip: tip, Weight: weight, Colour: colour, Opacity: 1}
+	stroke := func(tip freehand.Tip, weight float64, colour string, x0, y0, x1, y1, bend float64) {
+		k := freehand.DrawStroke{Face: card.Front, Tip: tip, Weight: weight, Colour: colour, Opacity: 1}
 		for i := range 21 {
 			t := float64(i) / 20
-			k.Touches = append(k.Touches, hand.Touch{X: x0 + (x1-x0)*t + bend*math.Sin(math.Pi*t), Y: y0 + (y1-y0)*t, Pressure: .3 + .5*math.Sin(math.Pi*t)})
+			k.Touches = append(k.Touches, freehand.Touch{X: x0 + (x1-x0)*t + bend*math.Sin(math.Pi*t), Y: y0 + (y1-y0)*t, Pressure: .3 + .5*math.Sin(math.Pi*t)})
 		}
 		strokes = append(strokes, k)
 	}
 	for i, x := range []float64{20, 95} {
 		side := 1 - 2*float64(i)
-		stroke(hand.Pen, 1.6, "#587a4a", x, 84, x+2*side, 64, 3*side)
-		stroke(hand.Marker, 3, "#587a4a", x+2*side, 66, x+12*side, 60, 0)
-		stroke(hand.Marker, 3, "#587a4a", x+2*side, 66, x-7*side, 58, 0)
+		stroke(freehand.Pen, 1.6, "#587a4a", x, 84, x+2*side, 64, 3*side)
+		stroke(freehand.Marker, 3, "#587a4a", x+2*side, 66, x+12*side, 60, 0)
+		stroke(freehand.Marker, 3, "#587a4a", x+2*side, 66, x-7*side, 58, 0)
 	}
-	stroke(hand.Chisel, 2.6, "#a8432a", 38, 108, 76, 108, 0)
+	stroke(freehand.Chisel, 2.6, "#a8432a", 38, 108, 76, 108, 0)
 	_, err = h.App.Change(ctx, id, v.Revision, strokes)
 	return err
 }

@@ -15,7 +15,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/dxf"
 	"sectilis/core/geom"
 )
@@ -38,7 +38,7 @@ func file(units string, tables string, entities ...string) []byte {
 	return []byte(out + "0\nENDSEC\n0\nEOF\n")
 }
 
-func read(t *testing.T, raw []byte) drawing.Drawing {
+func read(t *testing.T, raw []byte) exchange.Drawing {
 	t.Helper()
 	d, err := dxf.Read(t.Context(), raw, "")
 	require.NoError(t, err)
@@ -134,9 +134,9 @@ func TestBlocksLayersAndUnits(t *testing.T) {
 func TestDrawingsComeBackAsTheyWere(t *testing.T) {
 	r := rand.New(rand.NewPCG(73, 74))
 	for range 30 {
-		d := drawing.Drawing{Width: 200, Height: 200}
+		d := exchange.Drawing{Width: 200, Height: 200}
 		for i := range 1 + r.IntN(5) {
-			d.Shapes = append(d.Shapes, drawing.Shape{Role: card.Roles()[i], Path: coretest.RandomPath(r)})
+			d.Shapes = append(d.Shapes, exchange.Shape{Role: card.Roles()[i], Path: coretest.RandomPath(r)})
 		}
 		var b bytes.Buffer
 		require.NoError(t, dxf.Write(&b, d))
@@ -171,7 +171,7 @@ func FuzzRead(f *testing.F) {
 	})
 }
 
-func reading(ctx context.Context, raw []byte) (drawing.Drawing, error) {
+func reading(ctx context.Context, raw []byte) (exchange.Drawing, error) {
 	return dxf.Read(ctx, raw, "in")
 }
 

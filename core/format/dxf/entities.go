@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -14,13 +14,13 @@ type style struct{ layer, colour string }
 // reader turns entities into shapes. Paths with open ends wait in loose until
 // all are there, to be joined.
 type reader struct {
-	d     *drawing.Drawing
+	d     *exchange.Drawing
 	f     *file
 	n     int
 	order []style
 	loose map[style][]geom.Path
 
-	budget *drawing.Budget
+	budget *exchange.Budget
 }
 
 // tolerance is how near ends must be to be joined, and how near curves come to
@@ -29,9 +29,9 @@ const tolerance = .005
 
 func (r *reader) join() {
 	for _, s := range r.order {
-		for _, p := range drawing.Chain(r.loose[s], tolerance) {
-			if len(r.d.Shapes) < drawing.MaxShapes {
-				r.d.Shapes = append(r.d.Shapes, drawing.Shape{Layer: s.layer, Role: drawing.RoleOf(s.layer), Path: p, Stroke: s.colour, Width: .25})
+		for _, p := range exchange.Chain(r.loose[s], tolerance) {
+			if len(r.d.Shapes) < exchange.MaxShapes {
+				r.d.Shapes = append(r.d.Shapes, exchange.Shape{Layer: s.layer, Role: exchange.RoleOf(s.layer), Path: p, Stroke: s.colour, Width: .25})
 			}
 		}
 	}
@@ -82,7 +82,7 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 			colour = "#000000"
 		}
 		if e.kind == "SOLID" || e.kind == "TRACE" || e.kind == "HATCH" {
-			r.d.Shapes = append(r.d.Shapes, drawing.Shape{Layer: name, Role: drawing.RoleOf(name), Path: p.Transform(m), Rule: geom.EvenOdd, Fill: colour})
+			r.d.Shapes = append(r.d.Shapes, exchange.Shape{Layer: name, Role: exchange.RoleOf(name), Path: p.Transform(m), Rule: geom.EvenOdd, Fill: colour})
 			continue
 		}
 		s := style{name, colour}

@@ -15,7 +15,7 @@ import (
 
 	"golang.org/x/text/encoding/charmap"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -74,11 +74,11 @@ var Units = map[string]float64{"mm": 1, "cm": 10, "m": 1000, "in": 25.4}
 // Read reads a DXF. Where the file names no unit, unit says it ("mm", "cm",
 // "m", "in"); empty takes millimetres and tells so in NoUnit. Lines and arcs
 // that meet end to end are joined. What has no outline is noted. A file that would cost
-// more than drawing.MaxWork to read is refused with an *Error; an error of ctx is passed on.
-func Read(ctx context.Context, raw []byte, unit string) (drawing.Drawing, error) {
-	var d drawing.Drawing
-	if len(raw) > drawing.MaxBytes {
-		return d, refuse("The DXF is larger than %d MB.", drawing.MaxBytes>>20)
+// more than exchange.MaxWork to read is refused with an *Error; an error of ctx is passed on.
+func Read(ctx context.Context, raw []byte, unit string) (exchange.Drawing, error) {
+	var d exchange.Drawing
+	if len(raw) > exchange.MaxBytes {
+		return d, refuse("The DXF is larger than %d MB.", exchange.MaxBytes>>20)
 	}
 	if bytes.HasPrefix(raw, []byte("AutoCAD Binary DXF")) {
 		return d, refuse("The DXF is a binary one. Save it as ASCII.")
@@ -101,9 +101,9 @@ func Read(ctx context.Context, raw []byte, unit string) (drawing.Drawing, error)
 			d.NoUnit = true
 		}
 	}
-	r := reader{d: &d, f: f, loose: map[style][]geom.Path{}, budget: drawing.NewBudget(ctx)}
+	r := reader{d: &d, f: f, loose: map[style][]geom.Path{}, budget: exchange.NewBudget(ctx)}
 	if err := r.entities(f.entities, geom.Scale(scale, scale), "0", 0); err != nil {
-		if errors.Is(err, drawing.ErrWork) {
+		if errors.Is(err, exchange.ErrWork) {
 			return d, refuse("The DXF cannot be read: %v.", err)
 		}
 		return d, err
@@ -113,8 +113,8 @@ func Read(ctx context.Context, raw []byte, unit string) (drawing.Drawing, error)
 		return d, refuse("There is no line in the DXF that can be taken.")
 	}
 	box := d.Bounds()
-	if !(max(box.W, box.H) <= drawing.MaxPlace) {
-		return d, refuse("The drawing would be larger than %d m.", drawing.MaxPlace/1000)
+	if !(max(box.W, box.H) <= exchange.MaxPlace) {
+		return d, refuse("The drawing would be larger than %d m.", exchange.MaxPlace/1000)
 	}
 	d.Upright()
 	return d, nil

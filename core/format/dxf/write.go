@@ -8,7 +8,7 @@ import (
 	"strings"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -25,7 +25,7 @@ var layers = []struct {
 // Write writes the lines of a drawing as R12, the version that everything
 // reads: polylines of straight sides and arcs, millimetres, one layer for each
 // line role. Béziers and ellipses become arcs within 0.0004 mm.
-func Write(w io.Writer, d drawing.Drawing) error {
+func Write(w io.Writer, d exchange.Drawing) error {
 	var b strings.Builder
 	put := func(pairs ...any) {
 		for i := 0; i+1 < len(pairs); i += 2 {

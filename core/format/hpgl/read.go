@@ -11,7 +11,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/cut"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -42,7 +42,7 @@ const maxRead = 2_000_000
 
 // plotter follows the instructions.
 type plotter struct {
-	d        *drawing.Drawing
+	d        *exchange.Drawing
 	at       geom.Point // plotter units, y up
 	down     bool
 	relative bool
@@ -55,18 +55,18 @@ type plotter struct {
 
 // Read reads HP-GL: moves, lines, arcs, circles and rectangles, 40 units to the
 // millimetre. Labels, fills and whatever else draws no outline are noted.
-func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
-	var d drawing.Drawing
-	if len(raw) > drawing.MaxBytes {
-		return d, refuse("The file is larger than %d MB.", drawing.MaxBytes>>20)
+func Read(ctx context.Context, raw []byte) (exchange.Drawing, error) {
+	var d exchange.Drawing
+	if len(raw) > exchange.MaxBytes {
+		return d, refuse("The file is larger than %d MB.", exchange.MaxBytes>>20)
 	}
 	p := plotter{d: &d, label: 3}
 	text := string(raw)
 	known := 0
-	budget := drawing.NewBudget(ctx)
+	budget := exchange.NewBudget(ctx)
 	for i := 0; i < len(text); {
 		if err := budget.Spend(1); err != nil {
-			if errors.Is(err, drawing.ErrWork) {
+			if errors.Is(err, exchange.ErrWork) {
 				return d, refuse("The file cannot be read: %v.", err)
 			}
 			return d, err
@@ -135,8 +135,8 @@ func Read(ctx context.Context, raw []byte) (drawing.Drawing, error) {
 	}
 	d.Transform(geom.Scale(1./PerMM, 1./PerMM))
 	box := d.Bounds()
-	if !(max(box.W, box.H) <= drawing.MaxPlace) {
-		return d, refuse("The drawing would be larger than %d m.", drawing.MaxPlace/1000)
+	if !(max(box.W, box.H) <= exchange.MaxPlace) {
+		return d, refuse("The drawing would be larger than %d m.", exchange.MaxPlace/1000)
 	}
 	d.Upright()
 	return d, nil
@@ -289,17 +289,17 @@ func (p *plotter) flush() {
 }
 
 func (p *plotter) add(path geom.Path) error {
-	if len(p.d.Shapes) >= drawing.MaxShapes {
-		return refuse("The file has more than %d lines.", drawing.MaxShapes)
+	if len(p.d.Shapes) >= exchange.MaxShapes {
+		return refuse("The file has more than %d lines.", exchange.MaxShapes)
 	}
 	role := pens[p.pen]
-	p.d.Shapes = append(p.d.Shapes, drawing.Shape{Layer: fmt.Sprintf("Pen %d", p.pen), Role: role, Path: path, Stroke: drawing.RoleColour(role), Width: .25})
+	p.d.Shapes = append(p.d.Shapes, exchange.Shape{Layer: fmt.Sprintf("Pen %d", p.pen), Role: role, Path: path, Stroke: exchange.RoleColour(role), Width: .25})
 	return nil
 }
 
 // WriteDrawing writes the lines of a drawing, each role with its own pen, in
 // the order of the roles. Curves become lines within 0.01 mm.
-func WriteDrawing(w io.Writer, d drawing.Drawing) error {
+func WriteDrawing(w io.Writer, d exchange.Drawing) error {
 	var b strings.Builder
 	b.WriteString("IN;PA;\n")
 	for _, role := range []card.Role{card.RolePen, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, "", card.RoleCut} {

@@ -13,7 +13,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/geom"
 )
@@ -66,9 +66,9 @@ func TestPlotterFilesAreRead(t *testing.T) {
 func TestDrawingsComeBackToAUnit(t *testing.T) {
 	r := rand.New(rand.NewPCG(75, 76))
 	for range 30 {
-		d := drawing.Drawing{Width: 200, Height: 200}
+		d := exchange.Drawing{Width: 200, Height: 200}
 		for _, role := range []card.Role{card.RoleCut, card.RoleValley, card.RoleMountain, card.RolePen}[:1+r.IntN(4)] {
-			d.Shapes = append(d.Shapes, drawing.Shape{Role: role, Path: coretest.RandomPath(r)})
+			d.Shapes = append(d.Shapes, exchange.Shape{Role: role, Path: coretest.RandomPath(r)})
 		}
 		var b bytes.Buffer
 		require.NoError(t, hpgl.WriteDrawing(&b, d))

@@ -13,7 +13,7 @@ import (
 	"golang.org/x/image/vector"
 
 	"sectilis/core/geom"
-	"sectilis/core/paper"
+	"sectilis/core/pattern"
 	"sectilis/core/scene"
 )
 
@@ -144,7 +144,7 @@ func multiply(a *image.Alpha, ab image.Rectangle, b *image.Alpha, bb image.Recta
 
 // paper renders the pattern over the box by looking each pixel up in one tile,
 // drawn at twice the resolution.
-func (c *Canvas) paper(p paper.Paper, at geom.Affine, box image.Rectangle) image.Image {
+func (c *Canvas) paper(p pattern.Paper, at geom.Affine, box image.Rectangle) image.Image {
 	inv, ok := at.Inverse()
 	if !ok {
 		return image.NewUniform(Colour(p.Ground))

@@ -14,7 +14,7 @@ import (
 	"sectilis/core/coretest"
 	"sectilis/core/format/raster"
 	"sectilis/core/geom"
-	"sectilis/core/paper"
+	"sectilis/core/pattern"
 	"sectilis/core/picture"
 	"sectilis/core/scene"
 )
@@ -52,7 +52,7 @@ func TestAFaceIsPaintedAsItIsStacked(t *testing.T) {
 }
 
 func TestPapersRepeatWithoutASeam(t *testing.T) {
-	p, _ := paper.ByID("brick-dot")
+	p, _ := pattern.ByID("brick-dot")
 	canvas := raster.New(40, 40, 8, color.White, nil)
 	require.NoError(t, canvas.Paint([]scene.Ink{{Region: geom.RectPath(geom.Rect{W: 40, H: 40}), Paper: &p, PaperAt: geom.Shift(1, 2)}}))
 	img := canvas.Image()

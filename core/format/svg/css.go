@@ -7,7 +7,7 @@ import (
 	"github.com/tdewolff/parse/v2"
 	"github.com/tdewolff/parse/v2/css"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 )
 
 // property is one declaration.
@@ -30,7 +30,7 @@ type stylesheet struct {
 	rules                 []rule
 	byID, byClass, byName map[string][]int
 	everywhere            []int
-	budget                *drawing.Budget
+	budget                *exchange.Budget
 }
 
 // maxRules bounds a style sheet.
@@ -38,7 +38,7 @@ const maxRules = 20_000
 
 // parseCSS reads rules with simple selectors: an element, a class, an id, or them in one.
 // Others are noted.
-func parseCSS(text string, d *drawing.Drawing, budget *drawing.Budget) (*stylesheet, error) {
+func parseCSS(text string, d *exchange.Drawing, budget *exchange.Budget) (*stylesheet, error) {
 	s := &stylesheet{byID: map[string][]int{}, byClass: map[string][]int{}, byName: map[string][]int{}, budget: budget}
 	p := css.NewParser(parse.NewInputString(text), false)
 	var selectors []string
@@ -109,7 +109,7 @@ func declared(name, value string) property {
 }
 
 // sort puts rules from the lightest up, and notes where each can be found.
-func (s *stylesheet) sort(*drawing.Drawing) error {
+func (s *stylesheet) sort(*exchange.Drawing) error {
 	slices.SortStableFunc(s.rules, func(a, b rule) int { return a.weight - b.weight })
 	for i, r := range s.rules {
 		switch {

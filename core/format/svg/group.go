@@ -7,7 +7,7 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -56,9 +56,9 @@ func (r *reader) box(c around, from int) geom.Rect {
 	if !ok {
 		return geom.Rect{}
 	}
-	d := drawing.Drawing{}
+	d := exchange.Drawing{}
 	for _, s := range r.d.Shapes[from:] {
-		d.Shapes = append(d.Shapes, drawing.Shape{Path: s.Path.Transform(back)})
+		d.Shapes = append(d.Shapes, exchange.Shape{Path: s.Path.Transform(back)})
 	}
 	return d.Bounds()
 }
@@ -146,7 +146,7 @@ func (r *reader) clip(ref string, c around, from int) error {
 	if err != nil {
 		return err
 	}
-	drawn := append([]drawing.Shape(nil), r.d.Shapes[from:]...)
+	drawn := append([]exchange.Shape(nil), r.d.Shapes[from:]...)
 	r.d.Shapes = r.d.Shapes[:from]
 	for _, s := range drawn {
 		if err := r.budget.Spend(8 * (region.Len() + s.Path.Len())); err != nil {
@@ -169,13 +169,13 @@ const (
 )
 
 // outlined reports whether the stroke of a shape, if it has one, can be worked out.
-func outlined(s drawing.Shape) bool {
+func outlined(s exchange.Shape) bool {
 	return s.Stroke == "" || s.Path.Len() <= mostOutlined && !geom.Tangled(mostCrossed, s.Path)
 }
 
 // within is what lies of a shape in a region.
-func within(s drawing.Shape, region geom.Path) []drawing.Shape {
-	var out []drawing.Shape
+func within(s exchange.Shape, region geom.Path) []exchange.Shape {
+	var out []exchange.Shape
 	fill, line := s, s
 	fill.Stroke, line.Fill, line.Gradient = "", "", nil
 	if s.Fill != "" {
@@ -188,7 +188,7 @@ func within(s drawing.Shape, region geom.Path) []drawing.Shape {
 		} else if edge := s.Outline(); geom.Contains(geom.NonZero, region, edge) {
 			line.Path = s.Path
 		} else {
-			line = inked(s, drawing.Part{Region: geom.Intersection(geom.NonZero, edge, region), Colour: s.Stroke, Faint: s.Line.Faint})
+			line = inked(s, exchange.Part{Region: geom.Intersection(geom.NonZero, edge, region), Colour: s.Stroke, Faint: s.Line.Faint})
 		}
 		out = append(out, line)
 	}
@@ -205,8 +205,8 @@ func within(s drawing.Shape, region geom.Path) []drawing.Shape {
 }
 
 // inked is a part of a shape as a filled one.
-func inked(s drawing.Shape, p drawing.Part) drawing.Shape {
-	return drawing.Shape{Name: s.Name, Layer: s.Layer, Role: s.Role, Path: p.Region, Fill: p.Colour, Faint: p.Faint, Gradient: p.Gradient}
+func inked(s exchange.Shape, p exchange.Part) exchange.Shape {
+	return exchange.Shape{Name: s.Name, Layer: s.Layer, Role: s.Role, Path: p.Region, Fill: p.Colour, Faint: p.Faint, Gradient: p.Gradient}
 }
 
 // mostMasked bounds the parts of a mask: they are divided along all their outlines.
@@ -234,12 +234,12 @@ func (r *reader) mask(ref string, c around, from int) error {
 	if n.attr["maskContentUnits"] == "objectBoundingBox" {
 		inside.at = geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y)).Then(c.at)
 	}
-	drawn := append([]drawing.Shape(nil), r.d.Shapes[from:]...)
+	drawn := append([]exchange.Shape(nil), r.d.Shapes[from:]...)
 	r.d.Shapes = r.d.Shapes[:from]
 	if err := r.children(n, inside); err != nil {
 		return err
 	}
-	var parts []drawing.Part
+	var parts []exchange.Part
 	simple := true
 	for _, s := range r.d.Shapes[from:] {
 		if simple = simple && outlined(s) && len(parts) <= mostMasked; simple {
@@ -291,7 +291,7 @@ func (r *reader) mask(ref string, c around, from int) error {
 	if err := r.weaken(1, from); err != nil { // what lies on each other is weakened as one
 		return err
 	}
-	drawn = append([]drawing.Shape(nil), r.d.Shapes[from:]...)
+	drawn = append([]exchange.Shape(nil), r.d.Shapes[from:]...)
 	r.d.Shapes = r.d.Shapes[:from]
 	for _, s := range drawn {
 		for _, p := range s.Parts() {
@@ -301,7 +301,7 @@ func (r *reader) mask(ref string, c around, from int) error {
 					return err
 				}
 				if left := geom.Intersection(geom.NonZero, p.Region, region); !left.Empty() {
-					r.d.Shapes = append(r.d.Shapes, inked(s, drawing.Part{Region: left, Colour: p.Colour, Faint: 1 - (1-p.Faint)*float64(k)/510, Gradient: p.Gradient}))
+					r.d.Shapes = append(r.d.Shapes, inked(s, exchange.Part{Region: left, Colour: p.Colour, Faint: 1 - (1-p.Faint)*float64(k)/510, Gradient: p.Gradient}))
 				}
 			}
 		}
@@ -354,8 +354,8 @@ func (r *reader) weaken(k float64, from int) error {
 		}
 		return nil
 	}
-	var parts []drawing.Part
-	var of []drawing.Shape
+	var parts []exchange.Part
+	var of []exchange.Shape
 	through := false // some of what lies on others is seen through
 	for _, s := range drawn {
 		for _, p := range s.Parts() {
@@ -366,7 +366,7 @@ func (r *reader) weaken(k float64, from int) error {
 			}
 		}
 	}
-	var out []drawing.Shape
+	var out []exchange.Shape
 	var err error
 	if through && len(parts) <= mostMasked {
 		out, err = r.blended(parts, of)
@@ -384,8 +384,8 @@ func (r *reader) weaken(k float64, from int) error {
 }
 
 // uppermost is what is seen of parts that cover each other; of holds the shape of each.
-func (r *reader) uppermost(parts []drawing.Part, of []drawing.Shape) ([]drawing.Shape, error) {
-	var out []drawing.Shape
+func (r *reader) uppermost(parts []exchange.Part, of []exchange.Shape) ([]exchange.Shape, error) {
+	var out []exchange.Shape
 	var covered geom.Path
 	for i := len(parts) - 1; i >= 0; i-- {
 		p := parts[i]
@@ -407,7 +407,7 @@ func (r *reader) uppermost(parts []drawing.Part, of []drawing.Shape) ([]drawing.
 
 // blended is what parts that are seen through give together: where several lie on each
 // other, their mixed colour. Gradients are mixed as their mean.
-func (r *reader) blended(parts []drawing.Part, of []drawing.Shape) ([]drawing.Shape, error) {
+func (r *reader) blended(parts []exchange.Part, of []exchange.Shape) ([]exchange.Shape, error) {
 	regions := make([]geom.Path, len(parts))
 	n := 0
 	for i, p := range parts {
@@ -417,10 +417,10 @@ func (r *reader) blended(parts []drawing.Part, of []drawing.Shape) ([]drawing.Sh
 	if err := r.budget.Spend(16 * n); err != nil {
 		return nil, err
 	}
-	var out []drawing.Shape
+	var out []exchange.Shape
 	for _, d := range geom.Divide(geom.NonZero, regions...) {
 		top := d.Cover[len(d.Cover)-1]
-		p := drawing.Part{Region: d.Path, Colour: parts[top].Colour, Faint: parts[top].Faint, Gradient: parts[top].Gradient}
+		p := exchange.Part{Region: d.Path, Colour: parts[top].Colour, Faint: parts[top].Faint, Gradient: parts[top].Gradient}
 		if len(d.Cover) > 1 {
 			p.Gradient = nil
 			p.Colour, p.Faint = blend(parts, d.Cover)
@@ -432,7 +432,7 @@ func (r *reader) blended(parts []drawing.Part, of []drawing.Shape) ([]drawing.Sh
 
 // blend is the colour of parts that lie on each other, from below, and how much of what is
 // under all of them is seen. (Porter and Duff, "Compositing digital images", 1984: over.)
-func blend(parts []drawing.Part, cover []int) (colour string, faint float64) {
+func blend(parts []exchange.Part, cover []int) (colour string, faint float64) {
 	var sum [3]float64 // premultiplied
 	there := 0.0
 	for _, i := range cover {

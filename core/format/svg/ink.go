@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -72,7 +72,7 @@ const mostStops = 16
 
 // gradient is the gradient that a fill names, in millimetres, for a shape with a box in user
 // units; nil where it names none, or one that is as good as one colour.
-func (r *reader) gradient(fill string, box geom.Rect, at geom.Affine) *drawing.Gradient {
+func (r *reader) gradient(fill string, box geom.Rect, at geom.Affine) *exchange.Gradient {
 	n := r.referred(fill)
 	if n == nil || !strings.HasSuffix(n.name, "Gradient") || r.budget.Spend(1) != nil {
 		return nil
@@ -106,7 +106,7 @@ func (r *reader) gradient(fill string, box geom.Rect, at geom.Affine) *drawing.G
 	place := func(name, def string) float64 {
 		return r.inBox(cmp.Or(r.chained(n, name), def), name, !whole)
 	}
-	g := &drawing.Gradient{Radial: n.name == "radialGradient", Stops: stops}
+	g := &exchange.Gradient{Radial: n.name == "radialGradient", Stops: stops}
 	if g.Radial {
 		c := geom.Pt(place("cx", "50%"), place("cy", "50%"))
 		radius := place("r", "50%") * math.Sqrt(math.Abs(m.Det()))

@@ -18,7 +18,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/raster"
 	"sectilis/core/format/svg"
 	"sectilis/core/geom"
@@ -29,7 +29,7 @@ import (
 const perMM = 4
 
 // painted is a drawing in our own painter's pixels.
-func painted(t *testing.T, d drawing.Drawing) *image.RGBA {
+func painted(t *testing.T, d exchange.Drawing) *image.RGBA {
 	t.Helper()
 	canvas := raster.New(d.Width, d.Height, perMM, color.Transparent, nil)
 	for _, s := range d.Shapes {

@@ -7,7 +7,7 @@ import (
 	"io"
 	"strings"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 )
 
 // node is an element.
@@ -21,7 +21,7 @@ type node struct {
 }
 
 // elements reads the elements, and the text of all style elements.
-func elements(raw []byte, d *drawing.Drawing) (*node, string, error) {
+func elements(raw []byte, d *exchange.Drawing) (*node, string, error) {
 	dec := xml.NewDecoder(bytes.NewReader(raw))
 	dec.CharsetReader = func(name string, in io.Reader) (io.Reader, error) {
 		switch strings.ToLower(name) {
@@ -123,7 +123,7 @@ const linkSpace = "http://www.w3.org/1999/xlink"
 
 // take keeps an attribute. Those of other namespaces are other programs' own, but for the
 // label of a layer, in whichever namespace it stands.
-func (n *node) take(a xml.Attr, d *drawing.Drawing) {
+func (n *node) take(a xml.Attr, d *exchange.Drawing) {
 	name, plain := a.Name.Local, a.Name.Space == ""
 	switch {
 	case name == "label" && !plain:
@@ -148,7 +148,7 @@ func isEvent(name string) bool {
 }
 
 // checkReference drops whatever would be fetched from outside the file.
-func (n *node) checkReference(d *drawing.Drawing) {
+func (n *node) checkReference(d *exchange.Drawing) {
 	href := strings.TrimSpace(n.attr["href"])
 	n.attr["href"] = href
 	if href == "" || strings.HasPrefix(href, "#") || n.name == "image" && strings.HasPrefix(href, "data:") {

@@ -10,7 +10,7 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -35,19 +35,19 @@ const perUnit = 25.4 / 96
 // Read reads an SVG into true millimetres. Text, filters and whatever else has no outline,
 // scripts and what would be fetched from elsewhere is left out and listed in the drawing's
 // notes. Files with entities of their own, and those that would cost more than
-// drawing.MaxWork to read, are refused with an *Error; an error of ctx is passed on.
+// exchange.MaxWork to read, are refused with an *Error; an error of ctx is passed on.
 //
 // Words are set in the faces that are at hand; faces may be nil.
-func Read(ctx context.Context, raw []byte, faces Faces) (drawing.Drawing, error) {
-	var d drawing.Drawing
-	if len(raw) > drawing.MaxBytes {
-		return d, refuse("The SVG is larger than %d MB.", drawing.MaxBytes>>20)
+func Read(ctx context.Context, raw []byte, faces Faces) (exchange.Drawing, error) {
+	var d exchange.Drawing
+	if len(raw) > exchange.MaxBytes {
+		return d, refuse("The SVG is larger than %d MB.", exchange.MaxBytes>>20)
 	}
 	root, css, err := elements(raw, &d)
 	if err != nil {
 		return d, err
 	}
-	r := reader{d: &d, faces: faces, ids: map[string]*node{}, paths: map[*node]geom.Path{}, budget: drawing.NewBudget(ctx)}
+	r := reader{d: &d, faces: faces, ids: map[string]*node{}, paths: map[*node]geom.Path{}, budget: exchange.NewBudget(ctx)}
 	r.index(root)
 	if r.sheet, err = parseCSS(css, &d, r.budget); err != nil {
 		return d, asError(err)
@@ -71,7 +71,7 @@ func Read(ctx context.Context, raw []byte, faces Faces) (drawing.Drawing, error)
 
 // asError is the sentence for a file that costs too much, or the error itself.
 func asError(err error) error {
-	if errors.Is(err, drawing.ErrWork) {
+	if errors.Is(err, exchange.ErrWork) {
 		return refuse("The SVG cannot be read: %v.", err)
 	}
 	return err
@@ -79,12 +79,12 @@ func asError(err error) error {
 
 // reader turns elements into shapes.
 type reader struct {
-	d      *drawing.Drawing
+	d      *exchange.Drawing
 	ids    map[string]*node
 	paths  map[*node]geom.Path // that were read, since a path may be used many times
 	sheet  *stylesheet
 	faces  Faces
-	budget *drawing.Budget
+	budget *exchange.Budget
 	view   view
 	made   int
 	uses   int
@@ -332,10 +332,10 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 	inUnits := p.Bounds()
 	p = p.Transform(c.at)
 	box := p.Bounds()
-	if !(math.Abs(box.X) <= drawing.MaxPlace && math.Abs(box.Y) <= drawing.MaxPlace && box.W <= drawing.MaxPlace && box.H <= drawing.MaxPlace) {
-		return refuse("Something in the SVG lies more than %d m away.", drawing.MaxPlace/1000)
+	if !(math.Abs(box.X) <= exchange.MaxPlace && math.Abs(box.Y) <= exchange.MaxPlace && box.W <= exchange.MaxPlace && box.H <= exchange.MaxPlace) {
+		return refuse("Something in the SVG lies more than %d m away.", exchange.MaxPlace/1000)
 	}
-	s := drawing.Shape{Name: strings.TrimSpace(title(n)), Layer: c.layer, Role: drawing.RoleOf(c.layer), Path: p, Rule: c.style.rule}
+	s := exchange.Shape{Name: strings.TrimSpace(title(n)), Layer: c.layer, Role: exchange.RoleOf(c.layer), Path: p, Rule: c.style.rule}
 	if s.Name == "" {
 		s.Name = n.attr["id"]
 	}
@@ -359,15 +359,15 @@ func (r *reader) add(n *node, p geom.Path, c around) error {
 	if s.Stroke != "" && s.Line.Cap == geom.RoundCap && max(box.W, box.H) < s.Width/2 {
 		s.Path, s.Rule, s.Fill, s.Faint, s.Stroke = s.Outline(), geom.NonZero, s.Stroke, s.Line.Faint, ""
 	}
-	if len(r.d.Shapes) >= drawing.MaxShapes {
-		return refuse("The SVG has more than %d shapes.", drawing.MaxShapes)
+	if len(r.d.Shapes) >= exchange.MaxShapes {
+		return refuse("The SVG has more than %d shapes.", exchange.MaxShapes)
 	}
 	r.d.Shapes = append(r.d.Shapes, s)
 	return nil
 }
 
 // stroke gives a shape the line that its style has.
-func (r *reader) stroke(s *drawing.Shape, c around) {
+func (r *reader) stroke(s *exchange.Shape, c around) {
 	var alpha float64
 	if s.Stroke, alpha = r.paint(c.style.stroke, c.style); s.Stroke == "" {
 		return
@@ -385,8 +385,8 @@ func (r *reader) stroke(s *drawing.Shape, c around) {
 	for _, l := range c.style.line.Dashes {
 		s.Line.Dashes = append(s.Line.Dashes, l*scale)
 	}
-	if s.Width > drawing.MaxPlace {
-		r.d.Note("A line more than %d m wide was left out.", drawing.MaxPlace/1000)
+	if s.Width > exchange.MaxPlace {
+		r.d.Note("A line more than %d m wide was left out.", exchange.MaxPlace/1000)
 		s.Stroke = ""
 	}
 	if alpha *= c.style.strokeOpacity; s.Width <= 0 || alpha < 1/512. {
@@ -473,7 +473,7 @@ func (r *reader) image(n *node, c around) error {
 		r.d.Note("An embedded picture cannot be read and was left out.")
 		return nil
 	}
-	r.d.Pictures = append(r.d.Pictures, drawing.Picture{
+	r.d.Pictures = append(r.d.Pictures, exchange.Picture{
 		Name: n.attr["id"], Raw: raw,
 		At: geom.Scale(w, h).Then(geom.Shift(r.length(n, "x", 0), r.length(n, "y", 0))).Then(c.at),
 	})

@@ -9,7 +9,7 @@ import (
 
 	"golang.org/x/image/colornames"
 
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -23,7 +23,7 @@ type style struct {
 	// How much is there, 0 to 1: of the element itself with all that is in it, and of fill
 	// and stroke.
 	opacity, fillOpacity, strokeOpacity float64
-	line                                drawing.LineStyle
+	line                                exchange.LineStyle
 	lineFirst                           bool
 	fixed                               bool // lines are not scaled
 	words                               textStyle
@@ -48,7 +48,7 @@ func share(v string) (float64, bool) {
 }
 
 // with is the style changed by declarations, later ones winning.
-func (s style) with(props []property, d *drawing.Drawing) style {
+func (s style) with(props []property, d *exchange.Drawing) style {
 	s.extra, s.transform, s.origin, s.fixed, s.opacity = nil, "", "", false, 1
 	for _, p := range props {
 		v := p.value
@@ -69,7 +69,7 @@ func (s style) with(props []property, d *drawing.Drawing) style {
 		case "stroke-linecap":
 			s.line.Cap = map[string]geom.Cap{"round": geom.RoundCap, "square": geom.SquareCap}[v]
 		case "stroke-linejoin":
-			s.line.Join = map[string]drawing.Join{"round": drawing.RoundJoin, "bevel": drawing.BevelJoin}[v]
+			s.line.Join = map[string]exchange.Join{"round": exchange.RoundJoin, "bevel": exchange.BevelJoin}[v]
 		case "stroke-miterlimit":
 			if k, err := strconv.ParseFloat(v, 64); err == nil && k >= 1 {
 				s.line.MitreLimit = k

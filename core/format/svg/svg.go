@@ -11,7 +11,7 @@ import (
 	"strings"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -22,7 +22,7 @@ var dashes = map[card.Role]string{
 
 // Write writes a drawing: what is filled or drawn first, in its order, then one
 // named group for each line role that it has.
-func Write(w io.Writer, d drawing.Drawing, title string) error {
+func Write(w io.Writer, d exchange.Drawing, title string) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">
@@ -45,7 +45,7 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 			}
 			if !open {
 				open = true
-				fmt.Fprintf(&b, `<g id="%s" fill="none" stroke-width=".25" stroke="%s"`, role, drawing.RoleColour(role))
+				fmt.Fprintf(&b, `<g id="%s" fill="none" stroke-width=".25" stroke="%s"`, role, exchange.RoleColour(role))
 				if dash := dashes[role]; dash != "" {
 					fmt.Fprintf(&b, ` stroke-dasharray="%s"`, dash)
 				}
@@ -66,10 +66,10 @@ func Write(w io.Writer, d drawing.Drawing, title string) error {
 
 // writeShape writes what is filled or drawn. A stroke that no attributes tell is written as
 // its outline.
-func writeShape(b *strings.Builder, s drawing.Shape, id string) {
+func writeShape(b *strings.Builder, s exchange.Shape, id string) {
 	if s.Line.Pen != nil {
 		for i, p := range s.Parts() {
-			writeShape(b, drawing.Shape{Name: s.Name, Path: p.Region, Fill: p.Colour, Faint: p.Faint, Gradient: p.Gradient}, fmt.Sprintf("%s-%d", id, i+1))
+			writeShape(b, exchange.Shape{Name: s.Name, Path: p.Region, Fill: p.Colour, Faint: p.Faint, Gradient: p.Gradient}, fmt.Sprintf("%s-%d", id, i+1))
 		}
 		return
 	}
@@ -95,7 +95,7 @@ func writeShape(b *strings.Builder, s drawing.Shape, id string) {
 		set("stroke-width", num(s.Width), true)
 		set("stroke-opacity", num(1-l.Faint), l.Faint > 0)
 		set("stroke-linecap", map[geom.Cap]string{geom.RoundCap: "round", geom.SquareCap: "square"}[l.Cap], l.Cap != geom.ButtCap)
-		set("stroke-linejoin", map[drawing.Join]string{drawing.RoundJoin: "round", drawing.BevelJoin: "bevel"}[l.Join], l.Join != drawing.MitreJoin)
+		set("stroke-linejoin", map[exchange.Join]string{exchange.RoundJoin: "round", exchange.BevelJoin: "bevel"}[l.Join], l.Join != exchange.MitreJoin)
 		set("stroke-miterlimit", num(l.MitreLimit), l.MitreLimit > 0)
 		dash := make([]string, len(l.Dashes))
 		for i, v := range l.Dashes {
@@ -108,7 +108,7 @@ func writeShape(b *strings.Builder, s drawing.Shape, id string) {
 	fmt.Fprintf(b, ` d="%s">%s</path>`+"\n", s.Path, named(s.Name))
 }
 
-func writeGradient(b *strings.Builder, g *drawing.Gradient, id string) {
+func writeGradient(b *strings.Builder, g *exchange.Gradient, id string) {
 	kind := "linearGradient"
 	if g.Radial {
 		kind = "radialGradient"

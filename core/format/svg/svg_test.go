@@ -14,12 +14,12 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/format/svg"
 	"sectilis/core/geom"
 )
 
-func read(t *testing.T, body string) drawing.Drawing {
+func read(t *testing.T, body string) exchange.Drawing {
 	t.Helper()
 	d, err := svg.Read(t.Context(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 100 50">`+body+`</svg>`), nil)
 	require.NoError(t, err, body)
@@ -142,10 +142,10 @@ func TestHostileFilesAreRefused(t *testing.T) {
 func TestDrawingsComeBackAsTheyWere(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
 	for range 200 {
-		d := drawing.Drawing{Width: 200, Height: 150}
+		d := exchange.Drawing{Width: 200, Height: 150}
 		for range 1 + r.IntN(6) {
 			p := coretest.RandomPath(r)
-			s := drawing.Shape{Name: `A & "b"`, Path: p}
+			s := exchange.Shape{Name: `A & "b"`, Path: p}
 			switch r.IntN(3) {
 			case 0:
 				s.Role = card.Roles()[r.IntN(7)]
@@ -175,7 +175,7 @@ func FuzzRead(f *testing.F) {
 	})
 }
 
-func reading(ctx context.Context, raw []byte) (drawing.Drawing, error) {
+func reading(ctx context.Context, raw []byte) (exchange.Drawing, error) {
 	return svg.Read(ctx, raw, nil)
 }
 

@@ -1,7 +1,7 @@
-// Package drawing is what is exchanged with other programs: outlines and lines
+// Package exchange is what is exchanged with other programs: outlines and lines
 // with their inks and roles, in true millimetres, whatever file they stand in.
 // The origin is the upper left corner, x right and y down.
-package drawing
+package exchange
 
 import (
 	"fmt"

@@ -1,11 +1,11 @@
-package shapework
+package pathops
 
 import (
 	"math"
 
 	"sectilis/core/card"
 	"sectilis/core/geom"
-	"sectilis/core/layer"
+	"sectilis/core/mat"
 )
 
 // Grow moves the outline of each item outward by By, mm, or inward if By is
@@ -46,7 +46,7 @@ func (k Grow) Apply(c card.Card) (card.Card, error) {
 			if it.Form != nil && k.measured(it.Form) {
 				continue
 			}
-			path := geom.Offset(o.path, k.By, layer.Corner(k.Corner))
+			path := geom.Offset(o.path, k.By, mat.Corner(k.Corner))
 			if path.Empty() {
 				return card.Refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
 			}

@@ -1,6 +1,6 @@
-// Package paper holds the patterned papers that ship: seamless tiles, drawn by
+// Package pattern holds the patterned papers that ship: seamless tiles, drawn by
 // this code, in true millimetres.
-package paper
+package pattern
 
 import (
 	"fmt"

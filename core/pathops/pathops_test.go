@@ -1,4 +1,4 @@
-package shapework_test
+package pathops_test
 
 import (
 	"encoding/json"
@@ -11,8 +11,8 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/geom"
+	"sectilis/core/pathops"
 	"sectilis/core/scene"
-	"sectilis/core/shapework"
 )
 
 // table is an empty card with shapes on Front: i1 a red square printed at
@@ -63,7 +63,7 @@ func names(c card.Card) []string {
 func TestWeldFollowsTheLowest(t *testing.T) {
 	c := table(t)
 	red, moss := outline(t, c, "i1"), outline(t, c, "i2")
-	next, err := shapework.Weld{IDs: []string{"i2", "i1"}}.Apply(c)
+	next, err := pathops.Weld{IDs: []string{"i2", "i1"}}.Apply(c)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Red", "Words", "Disc"}, names(next))
 	_, it := next.Find("i1")
@@ -93,17 +93,17 @@ func TestCarveKeepOverlapAndDivide(t *testing.T) {
 	red, moss := outline(t, c, "i1"), outline(t, c, "i2")
 	common := geom.Intersection(geom.NonZero, red, moss).Area()
 
-	carved, err := shapework.Carve{IDs: []string{"i1", "i2"}}.Apply(c)
+	carved, err := pathops.Carve{IDs: []string{"i1", "i2"}}.Apply(c)
 	require.NoError(t, err)
 	assert.InDelta(t, 900-common, outline(t, carved, "i1").Area(), 1e-4)
 	_, words := carved.Find("i4")
 	assert.Equal(t, "", words.On, "the upper one is used up; its words lie on the base")
 
-	kept, err := shapework.KeepOverlap{IDs: []string{"i1", "i2"}}.Apply(c)
+	kept, err := pathops.KeepOverlap{IDs: []string{"i1", "i2"}}.Apply(c)
 	require.NoError(t, err)
 	assert.InDelta(t, common, outline(t, kept, "i1").Area(), 1e-6)
 
-	parts, err := shapework.Divide{IDs: []string{"i1", "i2"}}.Apply(c)
+	parts, err := pathops.Divide{IDs: []string{"i1", "i2"}}.Apply(c)
 	require.NoError(t, err)
 	sum := 0.0
 	for _, it := range parts.Face(card.Front).Items {
@@ -132,12 +132,12 @@ func TestGrowAndRound(t *testing.T) {
 		area float64
 		free bool
 	}{
-		{shapework.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Square}, "i1", 34 * 34, false},
-		{shapework.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Round}, "i1", 900 + 240 + 4*math.Pi, true},
-		{shapework.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Bevel}, "i1", 34*34 - 8, true},
-		{shapework.Grow{IDs: []string{"i1"}, By: -3, Corner: card.Round}, "i1", 24 * 24, false},
-		{shapework.Grow{IDs: []string{"i3"}, By: 3, Corner: card.Bevel}, "i3", math.Pi * 169, false},
-		{shapework.RoundCorners{IDs: []string{"i1"}, Radius: 4}, "i1", 900 - (4-math.Pi)*16, false},
+		{pathops.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Square}, "i1", 34 * 34, false},
+		{pathops.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Round}, "i1", 900 + 240 + 4*math.Pi, true},
+		{pathops.Grow{IDs: []string{"i1"}, By: 2, Corner: card.Bevel}, "i1", 34*34 - 8, true},
+		{pathops.Grow{IDs: []string{"i1"}, By: -3, Corner: card.Round}, "i1", 24 * 24, false},
+		{pathops.Grow{IDs: []string{"i3"}, By: 3, Corner: card.Bevel}, "i3", math.Pi * 169, false},
+		{pathops.RoundCorners{IDs: []string{"i1"}, Radius: 4}, "i1", 900 - (4-math.Pi)*16, false},
 	} {
 		next, err := k.grow.Apply(c)
 		require.NoError(t, err)
@@ -148,7 +148,7 @@ func TestGrowAndRound(t *testing.T) {
 		assert.Equal(t, was.Place, it.Place)
 	}
 	// A turned item keeps its frame; lettering becomes a shape.
-	next, err := card.Apply(c, shapework.RoundCorners{IDs: []string{"i2", "i1"}, Radius: 2}, shapework.Grow{IDs: []string{"i4"}, By: .3, Corner: card.Round})
+	next, err := card.Apply(c, pathops.RoundCorners{IDs: []string{"i2", "i1"}, Radius: 2}, pathops.Grow{IDs: []string{"i4"}, By: .3, Corner: card.Round})
 	require.NoError(t, err)
 	_, moss := next.Find("i2")
 	assert.InDelta(t, 30, moss.Place.Turn, 1e-9)
@@ -156,7 +156,7 @@ func TestGrowAndRound(t *testing.T) {
 	_, words := next.Find("i4")
 	assert.Equal(t, card.Shape, words.Kind)
 	assert.Greater(t, words.Form.Width, 3.)
-	carved, err := card.Apply(next, shapework.Carve{IDs: []string{"i1", "i2"}}, shapework.RoundCorners{IDs: []string{"i1"}, Radius: 1})
+	carved, err := card.Apply(next, pathops.Carve{IDs: []string{"i1", "i2"}}, pathops.RoundCorners{IDs: []string{"i1"}, Radius: 1})
 	require.NoError(t, err)
 	for _, r := range outline(t, carved, "i1").Curves() {
 		for i, s := range r {
@@ -168,7 +168,7 @@ func TestGrowAndRound(t *testing.T) {
 
 func TestAMatLiesUnderTheResult(t *testing.T) {
 	c, err := card.Apply(table(t), card.AddMat{IDs: []string{"i1"}, Width: 3, Corner: card.Round, Stock: "moss-216"},
-		shapework.Weld{IDs: []string{"i1", "i2"}})
+		pathops.Weld{IDs: []string{"i1", "i2"}})
 	require.NoError(t, err)
 	_, it := c.Find("i1")
 	f, mat := c.Find(it.On)
@@ -178,7 +178,7 @@ func TestAMatLiesUnderTheResult(t *testing.T) {
 	assert.True(t, geom.Difference(geom.NonZero, outline(t, c, "i1"), under.Outline.Transform(under.At)).Empty())
 	// The mat of one that is welded into another goes with it.
 	c, err = card.Apply(table(t), card.AddMat{IDs: []string{"i2"}, Width: 3, Corner: card.Round, Stock: "moss-216"},
-		shapework.Weld{IDs: []string{"i1", "i2"}})
+		pathops.Weld{IDs: []string{"i1", "i2"}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Red", "Words", "Disc"}, names(c))
 }
@@ -192,17 +192,17 @@ func TestWhatCannotBeSaysSoAndChangesNothing(t *testing.T) {
 	before, err := json.Marshal(c)
 	require.NoError(t, err)
 	for why, k := range map[string]card.Command{
-		"stay apart":                  shapework.Weld{IDs: []string{"i1", "i3"}},
-		"Choose two or more":          shapework.Weld{IDs: []string{"i1"}},
-		"nothing to carve":            shapework.Carve{IDs: []string{"i1", "i3"}},
-		"no overlap to keep":          shapework.KeepOverlap{IDs: []string{"i1", "i3"}},
-		"nothing to divide":           shapework.Divide{IDs: []string{"i1", "i3"}},
-		"left of “Red”":               shapework.Grow{IDs: []string{"i1"}, By: -15, Corner: card.Round},
-		"Grow or shrink by something": shapework.Grow{IDs: []string{"i1"}, Corner: card.Round},
-		"no corner to round":          shapework.RoundCorners{IDs: []string{"i3"}, Radius: 1},
-		"Round corners by something":  shapework.RoundCorners{IDs: []string{"i1"}, Radius: math.NaN()},
-		"is a line":                   shapework.Weld{IDs: []string{"i1", "i5"}},
-		"not there any more":          shapework.Weld{IDs: []string{"i1", "i9"}},
+		"stay apart":                  pathops.Weld{IDs: []string{"i1", "i3"}},
+		"Choose two or more":          pathops.Weld{IDs: []string{"i1"}},
+		"nothing to carve":            pathops.Carve{IDs: []string{"i1", "i3"}},
+		"no overlap to keep":          pathops.KeepOverlap{IDs: []string{"i1", "i3"}},
+		"nothing to divide":           pathops.Divide{IDs: []string{"i1", "i3"}},
+		"left of “Red”":               pathops.Grow{IDs: []string{"i1"}, By: -15, Corner: card.Round},
+		"Grow or shrink by something": pathops.Grow{IDs: []string{"i1"}, Corner: card.Round},
+		"no corner to round":          pathops.RoundCorners{IDs: []string{"i3"}, Radius: 1},
+		"Round corners by something":  pathops.RoundCorners{IDs: []string{"i1"}, Radius: math.NaN()},
+		"is a line":                   pathops.Weld{IDs: []string{"i1", "i5"}},
+		"not there any more":          pathops.Weld{IDs: []string{"i1", "i9"}},
 	} {
 		_, err := k.Apply(c)
 		var r *card.Refusal
@@ -211,7 +211,7 @@ func TestWhatCannotBeSaysSoAndChangesNothing(t *testing.T) {
 	}
 	over, err := card.Apply(c, card.MoveItems{IDs: []string{"i3"}, DX: -40, DY: -55}, card.ResizeItems{IDs: []string{"i3"}, FX: 3, FY: 3, About: geom.Pt(60, 45)})
 	require.NoError(t, err)
-	_, err = shapework.Carve{IDs: []string{"i2", "i3"}}.Apply(over)
+	_, err = pathops.Carve{IDs: []string{"i2", "i3"}}.Apply(over)
 	require.ErrorContains(t, err, "Nothing would be left of “Moss”")
 	after, err := json.Marshal(c)
 	require.NoError(t, err)

@@ -1,4 +1,4 @@
-package marks_test
+package registration_test
 
 import (
 	"math"
@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 )
 
 // fault does something to the marks of a sheet on a desk.
@@ -37,7 +37,7 @@ func blot(d *desk, r *rand.Rand, k int) {
 	d.also = func(p geom.Point) bool { return p.Sub(at).Len() < radius || was != nil && was(p) }
 }
 
-func wipe(d *desk, k int) { d.marks[k] = marks.Mark{At: geom.Pt(-50, -50)} }
+func wipe(d *desk, k int) { d.marks[k] = registration.Mark{At: geom.Pt(-50, -50)} }
 
 // rub leaves half of a ring.
 func rub(d *desk, r *rand.Rand, k int) {
@@ -75,7 +75,7 @@ func TestFaultyMarksNeverLeadTheCutAstray(t *testing.T) {
 			lies, expect := put(r)
 			d := desked(r, lies)
 			f.do(&d, r)
-			found, err := marks.Find(t.Context(), d, four(), shape, expect)
+			found, err := registration.Find(t.Context(), d, four(), shape, expect)
 			if err != nil {
 				refused++
 				continue

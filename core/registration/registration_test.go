@@ -1,4 +1,4 @@
-package marks_test
+package registration_test
 
 import (
 	"context"
@@ -10,20 +10,20 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/geom"
-	"sectilis/core/marks"
+	"sectilis/core/registration"
 )
 
-var shape = marks.Shape{Ring: 3, Stroke: .7, Dot: .9}
+var shape = registration.Shape{Ring: 3, Stroke: .7, Dot: .9}
 
 // four are the marks of a Letter sheet.
-func four() []marks.Mark {
+func four() []registration.Mark {
 	second := geom.Pt(15.35, 9.85)
-	return []marks.Mark{{At: geom.Pt(9.85, 9.85), Second: &second}, {At: geom.Pt(206.05, 9.85)}, {At: geom.Pt(9.85, 269.55)}, {At: geom.Pt(206.05, 269.55)}}
+	return []registration.Mark{{At: geom.Pt(9.85, 9.85), Second: &second}, {At: geom.Pt(206.05, 9.85)}, {At: geom.Pt(9.85, 269.55)}, {At: geom.Pt(206.05, 269.55)}}
 }
 
 // desk is a sheet under an eye whose spot is a fifth of a millimetre across.
 type desk struct {
-	marks []marks.Mark
+	marks []registration.Mark
 	back  geom.Affine // from the bed to the sheet
 	noise float64
 	rng   *rand.Rand
@@ -82,7 +82,7 @@ func TestSheetsAreFoundAsTheyLie(t *testing.T) {
 	for seed := range uint64(200) {
 		r := rand.New(rand.NewPCG(seed, 91))
 		lies, expect := put(r)
-		f, err := marks.Find(t.Context(), desked(r, lies), four(), shape, expect)
+		f, err := registration.Find(t.Context(), desked(r, lies), four(), shape, expect)
 		require.NoError(t, err, "seed %d", seed)
 		for x := 10.0; x < 206; x += 20 {
 			for y := 10.0; y < 270; y += 20 {
@@ -104,14 +104,14 @@ func TestAMarkThatIsGoneIsLeftOutAndOneThatDisagreesIsSaid(t *testing.T) {
 	lies, expect := put(r)
 	d := desked(r, lies)
 	d.marks[2].At = geom.Pt(-50, -50) // torn off
-	f, err := marks.Find(t.Context(), d, four(), shape, expect)
+	f, err := registration.Find(t.Context(), d, four(), shape, expect)
 	require.NoError(t, err)
 	assert.False(t, f.Marks[2].Used)
 	assert.Equal(t, "not found", f.Marks[2].Why)
 
 	d = desked(r, lies)
 	d.marks[1].At = d.marks[1].At.Add(geom.Pt(1.6, -2)) // smudged: another place seems right
-	_, err = marks.Find(t.Context(), d, four(), shape, expect)
+	_, err = registration.Find(t.Context(), d, four(), shape, expect)
 	require.ErrorContains(t, err, "mark 2 (upper right)")
 	assert.Regexp(t, `The marks disagree by \d\.\d\d mm; it may be .* that is wrong`, err.Error())
 }
@@ -123,9 +123,9 @@ func TestWhatCannotBeCutIsSaid(t *testing.T) {
 	about := func(deg float64) geom.Affine {
 		return geom.Shift(-c.X, -c.Y).Then(geom.Turn(deg * math.Pi / 180)).Then(geom.Shift(c.X, c.Y)).Then(expect)
 	}
-	var failure *marks.Failure
+	var failure *registration.Failure
 	try := func(d desk) string {
-		_, err := marks.Find(t.Context(), d, four(), shape, expect)
+		_, err := registration.Find(t.Context(), d, four(), shape, expect)
 		require.ErrorAs(t, err, &failure)
 		return failure.Why
 	}
@@ -146,16 +146,16 @@ func TestWhatCannotBeCutIsSaid(t *testing.T) {
 	// With the doubled mark gone, the other three tell which way up the sheet lies.
 	for mark, name := range map[int]string{0: "mark 1 (upper left)", 3: "mark 4 (lower right)"} {
 		gone := desked(r, expect)
-		gone.marks[mark] = marks.Mark{At: geom.Pt(-50, -50)}
-		f, err := marks.Find(t.Context(), gone, four(), shape, expect)
+		gone.marks[mark] = registration.Mark{At: geom.Pt(-50, -50)}
+		f, err := registration.Find(t.Context(), gone, four(), shape, expect)
 		require.NoError(t, err, name)
 		assert.False(t, f.Marks[mark].Used)
 		turned := desked(r, about(180))
-		turned.marks[mark] = marks.Mark{At: geom.Pt(-50, -50)}
+		turned.marks[mark] = registration.Mark{At: geom.Pt(-50, -50)}
 		assert.Regexp(t, "upside down|which way up|Which way up", try(turned), name)
 	}
 	two = desked(r, expect)
-	two.marks[0], two.marks[2] = marks.Mark{At: geom.Pt(-50, -50)}, marks.Mark{At: geom.Pt(-60, -60)}
+	two.marks[0], two.marks[2] = registration.Mark{At: geom.Pt(-50, -50)}, registration.Mark{At: geom.Pt(-60, -60)}
 	assert.Contains(t, try(two), "Not seen: mark 1 (upper left), mark 3 (lower left).")
 
 	// A sheet of another size: A4's marks are elsewhere.
@@ -165,7 +165,7 @@ func TestWhatCannotBeCutIsSaid(t *testing.T) {
 
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	_, err := marks.Find(ctx, gone{}, four(), shape, expect)
+	_, err := registration.Find(ctx, gone{}, four(), shape, expect)
 	assert.ErrorIs(t, err, context.Canceled)
 }
 
@@ -188,7 +188,7 @@ func TestInkBesideMarksIsToldFromThem(t *testing.T) {
 		}
 		return stripes && far && p.X > 19 && p.X < 200
 	}
-	f, err := marks.Find(t.Context(), d, four(), shape, expect)
+	f, err := registration.Find(t.Context(), d, four(), shape, expect)
 	require.NoError(t, err)
 	q := geom.Pt(180, 40)
 	assert.Less(t, f.At.Apply(q).Sub(lies.Apply(q)).Len(), .1)

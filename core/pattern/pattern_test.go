@@ -1,4 +1,4 @@
-package paper
+package pattern
 
 import (
 	"encoding/xml"

@@ -1,4 +1,4 @@
-package shapework_test
+package pathops_test
 
 import (
 	"math"
@@ -10,14 +10,14 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
-	"sectilis/core/shapework"
+	"sectilis/core/pathops"
 )
 
-func shapes(t *testing.T) drawing.Drawing {
+func shapes(t *testing.T) exchange.Drawing {
 	t.Helper()
-	return drawing.Drawing{Width: 100, Height: 100, Shapes: []drawing.Shape{
+	return exchange.Drawing{Width: 100, Height: 100, Shapes: []exchange.Shape{
 		{Fill: "#587a4a", Path: mustPath(t, "M0 0H20V20H0Z")},
 		{Fill: "#587a4a", Path: mustPath(t, "M10 10H30V30H10Z")},
 		{Name: "Sun", Fill: "#e2a42b", Path: mustPath(t, "M50 50H70V70H50Z"), Rule: geom.EvenOdd},
@@ -31,14 +31,14 @@ func shapes(t *testing.T) drawing.Drawing {
 
 func TestADrawingBecomesItems(t *testing.T) {
 	d := shapes(t)
-	kinds := shapework.LineKinds(d)
+	kinds := pathops.LineKinds(d)
 	require.Len(t, kinds, 3)
-	assert.Equal(t, shapework.AsPrinted, kinds[0].Likely, "lines between filled shapes belong to a picture")
-	assert.Equal(t, shapework.Use(card.RoleValley), kinds[1].Likely, "a layer may name what it is for")
+	assert.Equal(t, pathops.AsPrinted, kinds[0].Likely, "lines between filled shapes belong to a picture")
+	assert.Equal(t, pathops.Use(card.RoleValley), kinds[1].Likely, "a layer may name what it is for")
 	assert.Equal(t, []int{2, 2}, []int{kinds[2].Count, kinds[2].Closed})
 
-	uses := map[string]shapework.Use{kinds[0].Key: shapework.Use(card.RolePen), kinds[1].Key: kinds[1].Likely, kinds[2].Key: shapework.AsPiece}
-	items, err := shapework.Items(d, "Plums", uses, shapework.AsPrinted, geom.Pt(60, 80))
+	uses := map[string]pathops.Use{kinds[0].Key: pathops.Use(card.RolePen), kinds[1].Key: kinds[1].Likely, kinds[2].Key: pathops.AsPiece}
+	items, err := pathops.Items(d, "Plums", uses, pathops.AsPrinted, geom.Pt(60, 80))
 	require.NoError(t, err)
 	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items, Around: &geom.Point{X: 60, Y: 80}})
 	require.NoError(t, err)
@@ -59,46 +59,46 @@ func TestADrawingBecomesItems(t *testing.T) {
 	assert.InDelta(t, 10000-400, frame.Area(), 1e-4, "a ring in a ring is a hole")
 
 	// Pieces take the stock whose colour is nearest; lines can be ink.
-	items, err = shapework.Items(shapes(t), "Plums", map[string]shapework.Use{kinds[0].Key: shapework.AsPrinted}, shapework.AsPiece, geom.Pt(60, 80))
+	items, err = pathops.Items(shapes(t), "Plums", map[string]pathops.Use{kinds[0].Key: pathops.AsPrinted}, pathops.AsPiece, geom.Pt(60, 80))
 	require.NoError(t, err)
 	assert.Equal(t, "moss-216", items[0].Made.Stock)
 	ink := items[len(items)-1]
 	assert.Equal(t, card.Fill{Colour: "#123456"}, ink.Fill)
 	assert.InDelta(t, 100, ink.Form.Path.Path().Area(), 1e-6)
 
-	_, err = shapework.Items(shapes(t), "Plums", nil, shapework.LeaveOut, geom.Pt(0, 0))
+	_, err = pathops.Items(shapes(t), "Plums", nil, pathops.LeaveOut, geom.Pt(0, 0))
 	assert.ErrorContains(t, err, "Nothing of the drawing")
-	var many drawing.Drawing
+	var many exchange.Drawing
 	for i := range 301 {
-		many.Shapes = append(many.Shapes, drawing.Shape{Fill: []string{"#000000", "#ffffff"}[i%2], Path: mustPath(t, "M0 0H9V9H0Z").Transform(geom.Shift(float64(i), 0))})
+		many.Shapes = append(many.Shapes, exchange.Shape{Fill: []string{"#000000", "#ffffff"}[i%2], Path: mustPath(t, "M0 0H9V9H0Z").Transform(geom.Shift(float64(i), 0))})
 	}
-	_, err = shapework.Items(many, "Plums", nil, shapework.AsPrinted, geom.Pt(0, 0))
+	_, err = pathops.Items(many, "Plums", nil, pathops.AsPrinted, geom.Pt(0, 0))
 	assert.ErrorContains(t, err, "301 items")
 }
 
 func TestADrawingWithSomethingFarAwayIsRefused(t *testing.T) {
-	d := drawing.Drawing{Shapes: []drawing.Shape{
+	d := exchange.Drawing{Shapes: []exchange.Shape{
 		{Fill: "#587a4a", Path: mustPath(t, "M0 0H1V1H0Z")},
 		{Fill: "#587a4a", Path: mustPath(t, "M0 0H10V10Z").Transform(geom.Shift(9e5, 0))},
 	}}
-	_, err := shapework.Items(d, "Plums", nil, shapework.AsPiece, geom.Pt(60, 80))
+	_, err := pathops.Items(d, "Plums", nil, pathops.AsPiece, geom.Pt(60, 80))
 	assert.ErrorContains(t, err, "far away from the rest")
 }
 
 func TestLinesThatAllCrossAreRefusedAsShapes(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 8))
-	var d drawing.Drawing
+	var d exchange.Drawing
 	for range 20_000 {
 		a, b := geom.Pt(100*r.Float64(), 100*r.Float64()), geom.Pt(100*r.Float64(), 100*r.Float64())
 		var p geom.Builder
-		d.Shapes = append(d.Shapes, drawing.Shape{Stroke: "#000000", Width: .2, Path: p.Move(a).Line(b).Path()})
+		d.Shapes = append(d.Shapes, exchange.Shape{Stroke: "#000000", Width: .2, Path: p.Move(a).Line(b).Path()})
 	}
-	key := shapework.LineKinds(d)[0].Key
-	for _, use := range []shapework.Use{shapework.AsPiece, shapework.AsPrinted} {
-		_, err := shapework.Items(d, "Scribble", map[string]shapework.Use{key: use}, shapework.AsPrinted, geom.Pt(60, 80))
+	key := pathops.LineKinds(d)[0].Key
+	for _, use := range []pathops.Use{pathops.AsPiece, pathops.AsPrinted} {
+		_, err := pathops.Items(d, "Scribble", map[string]pathops.Use{key: use}, pathops.AsPrinted, geom.Pt(60, 80))
 		assert.ErrorContains(t, err, "cross each other more than", use)
 	}
-	items, err := shapework.Items(d, "Scribble", map[string]shapework.Use{key: shapework.Use(card.RolePen)}, shapework.AsPrinted, geom.Pt(60, 80))
+	items, err := pathops.Items(d, "Scribble", map[string]pathops.Use{key: pathops.Use(card.RolePen)}, pathops.AsPrinted, geom.Pt(60, 80))
 	require.NoError(t, err)
 	assert.Len(t, items, 1, "lines that stay lines are not combined")
 }
@@ -110,12 +110,12 @@ func box(x, y, w, h float64) geom.Path {
 // What is printed lies on each other as it does in the drawing; what looks alike and does
 // not meet what lies between is one item.
 func TestInkKeepsItsOrder(t *testing.T) {
-	names := func(d drawing.Drawing) []string {
-		uses := map[string]shapework.Use{}
-		for _, k := range shapework.LineKinds(d) {
-			uses[k.Key] = shapework.AsPrinted
+	names := func(d exchange.Drawing) []string {
+		uses := map[string]pathops.Use{}
+		for _, k := range pathops.LineKinds(d) {
+			uses[k.Key] = pathops.AsPrinted
 		}
-		items, err := shapework.Items(d, "Bird", uses, shapework.AsPrinted, d.Bounds().Centre())
+		items, err := pathops.Items(d, "Bird", uses, pathops.AsPrinted, d.Bounds().Centre())
 		require.NoError(t, err)
 		var out []string
 		for _, it := range items {
@@ -123,74 +123,74 @@ func TestInkKeepsItsOrder(t *testing.T) {
 		}
 		return out
 	}
-	a := drawing.Shape{Name: "A", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(0, 0, 10, 10)}
-	b := drawing.Shape{Name: "B", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(5, 5, 10, 10)}
-	far := drawing.Shape{Name: "C", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(50, 0, 10, 10)}
-	assert.Equal(t, []string{"A #111111", "A #eeeeee", "B #111111", "B #eeeeee"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, b}}),
+	a := exchange.Shape{Name: "A", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(0, 0, 10, 10)}
+	b := exchange.Shape{Name: "B", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(5, 5, 10, 10)}
+	far := exchange.Shape{Name: "C", Fill: "#111111", Stroke: "#eeeeee", Width: 1, Path: box(50, 0, 10, 10)}
+	assert.Equal(t, []string{"A #111111", "A #eeeeee", "B #111111", "B #eeeeee"}, names(exchange.Drawing{Shapes: []exchange.Shape{a, b}}),
 		"the one's fill covers the other's line")
-	assert.Equal(t, []string{"Bird, shape #111111", "Bird, lines #eeeeee"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, far}}))
+	assert.Equal(t, []string{"Bird, shape #111111", "Bird, lines #eeeeee"}, names(exchange.Drawing{Shapes: []exchange.Shape{a, far}}))
 	a.LineFirst = true
-	assert.Equal(t, []string{"A #eeeeee", "A #111111"}, names(drawing.Drawing{Shapes: []drawing.Shape{a}}))
+	assert.Equal(t, []string{"A #eeeeee", "A #111111"}, names(exchange.Drawing{Shapes: []exchange.Shape{a}}))
 
 	// Two that are seen through are darker where they overlap.
-	a = drawing.Shape{Name: "A", Fill: "#111111", Faint: .5, Path: box(0, 0, 10, 10)}
-	b = drawing.Shape{Name: "B", Fill: "#111111", Faint: .5, Path: box(5, 5, 10, 10)}
-	far = drawing.Shape{Name: "C", Fill: "#111111", Faint: .5, Path: box(50, 5, 10, 10)}
-	assert.Equal(t, []string{"A #111111", "Bird, shape #111111"}, names(drawing.Drawing{Shapes: []drawing.Shape{a, b, far}}))
+	a = exchange.Shape{Name: "A", Fill: "#111111", Faint: .5, Path: box(0, 0, 10, 10)}
+	b = exchange.Shape{Name: "B", Fill: "#111111", Faint: .5, Path: box(5, 5, 10, 10)}
+	far = exchange.Shape{Name: "C", Fill: "#111111", Faint: .5, Path: box(50, 5, 10, 10)}
+	assert.Equal(t, []string{"A #111111", "Bird, shape #111111"}, names(exchange.Drawing{Shapes: []exchange.Shape{a, b, far}}))
 }
 
 func TestLinesArePrintedAsTheyLook(t *testing.T) {
-	line := drawing.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H40")}
-	printed := func(s drawing.Shape) card.Item {
-		d := drawing.Drawing{Shapes: []drawing.Shape{s}}
-		items, err := shapework.Items(d, "Line", map[string]shapework.Use{shapework.LineKinds(d)[0].Key: shapework.AsPrinted}, shapework.AsPrinted, geom.Pt(20, 0))
+	line := exchange.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H40")}
+	printed := func(s exchange.Shape) card.Item {
+		d := exchange.Drawing{Shapes: []exchange.Shape{s}}
+		items, err := pathops.Items(d, "Line", map[string]pathops.Use{pathops.LineKinds(d)[0].Key: pathops.AsPrinted}, pathops.AsPrinted, geom.Pt(20, 0))
 		require.NoError(t, err)
 		require.Len(t, items, 1)
 		return items[0]
 	}
-	area := func(s drawing.Shape) float64 { return printed(s).Form.Path.Path().Area() }
+	area := func(s exchange.Shape) float64 { return printed(s).Form.Path.Path().Area() }
 	assert.InDelta(t, 80, area(line), 1e-6)
-	line.Line = drawing.LineStyle{Dashes: []float64{4, 6}}
+	line.Line = exchange.LineStyle{Dashes: []float64{4, 6}}
 	assert.InDelta(t, 4*4*2, area(line), 1e-6)
 	line.Line.Offset = 2
 	assert.InDelta(t, (2+4+4+4+2)*2, area(line), 1e-6, "begun in the middle of a dash")
 	line.Line.Cap = geom.SquareCap
 	assert.Greater(t, area(line), 48.0)
-	line.Line = drawing.LineStyle{Cap: geom.RoundCap, Faint: .25}
+	line.Line = exchange.LineStyle{Cap: geom.RoundCap, Faint: .25}
 	assert.InDelta(t, 80+3.14159265, area(line), 1e-4)
 	assert.InDelta(t, .25, printed(line).Look.Clear, 1e-9)
-	corner := drawing.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H20V20")}
-	for join, want := range map[drawing.Join]float64{drawing.MitreJoin: 80, drawing.BevelJoin: 79.5, drawing.RoundJoin: 79 + 3.14159265/4} {
+	corner := exchange.Shape{Stroke: "#112233", Width: 2, Path: mustPath(t, "M0 0H20V20")}
+	for join, want := range map[exchange.Join]float64{exchange.MitreJoin: 80, exchange.BevelJoin: 79.5, exchange.RoundJoin: 79 + 3.14159265/4} {
 		corner.Line.Join = join
 		assert.InDelta(t, want, area(corner), 1e-4)
 	}
-	corner.Line = drawing.LineStyle{MitreLimit: 1}
+	corner.Line = exchange.LineStyle{MitreLimit: 1}
 	assert.InDelta(t, 79.5, area(corner), 1e-4, "beyond its limit a mitre is bevelled")
-	corner.Line = drawing.LineStyle{Pen: &geom.Affine{A: 2, D: .5}}
+	corner.Line = exchange.LineStyle{Pen: &geom.Affine{A: 2, D: .5}}
 	assert.InDelta(t, 22*1+19.5*4, area(corner), 1e-6, "a pen that is four times as broad as it is high")
-	corner.Line, corner.Width = drawing.LineStyle{}, .01
+	corner.Line, corner.Width = exchange.LineStyle{}, .01
 	assert.InDelta(t, .1*40, area(corner), .02, "the finest line")
 }
 
 // A gradient comes in as one, in shares of its item's box; one that ends too far away as its
 // mean colour.
 func TestGradientsComeIn(t *testing.T) {
-	g := &drawing.Gradient{From: geom.Pt(10, 20), To: geom.Pt(30, 25), Stops: []card.Stop{{Colour: "#ff0000"}, {At: 1, Colour: "#0000ff", Clear: .5}}}
-	s := drawing.Shape{Fill: "#7f007f", Gradient: g, Path: box(10, 20, 40, 10)}
-	items, err := shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	g := &exchange.Gradient{From: geom.Pt(10, 20), To: geom.Pt(30, 25), Stops: []card.Stop{{Colour: "#ff0000"}, {At: 1, Colour: "#0000ff", Clear: .5}}}
+	s := exchange.Shape{Fill: "#7f007f", Gradient: g, Path: box(10, 20, 40, 10)}
+	items, err := pathops.Items(exchange.Drawing{Shapes: []exchange.Shape{s}}, "Sky", nil, pathops.AsPrinted, geom.Pt(100, 100))
 	require.NoError(t, err)
 	assert.Equal(t, &card.Gradient{Kind: card.Linear, ToX: .5, ToY: .5, Stops: g.Stops}, items[0].Fill.Gradient)
 	_, err = card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items})
 	require.NoError(t, err)
-	s.Gradient = &drawing.Gradient{Radial: true, From: geom.Pt(30, 25), To: geom.Pt(50, 25), Stops: g.Stops}
-	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	s.Gradient = &exchange.Gradient{Radial: true, From: geom.Pt(30, 25), To: geom.Pt(50, 25), Stops: g.Stops}
+	items, err = pathops.Items(exchange.Drawing{Shapes: []exchange.Shape{s}}, "Sky", nil, pathops.AsPrinted, geom.Pt(100, 100))
 	require.NoError(t, err)
 	assert.Equal(t, card.Radial, items[0].Fill.Gradient.Kind)
-	s.Gradient = &drawing.Gradient{From: geom.Pt(10, 20), To: geom.Pt(3000, 25), Stops: g.Stops}
-	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPrinted, geom.Pt(100, 100))
+	s.Gradient = &exchange.Gradient{From: geom.Pt(10, 20), To: geom.Pt(3000, 25), Stops: g.Stops}
+	items, err = pathops.Items(exchange.Drawing{Shapes: []exchange.Shape{s}}, "Sky", nil, pathops.AsPrinted, geom.Pt(100, 100))
 	require.NoError(t, err)
 	assert.Equal(t, card.Fill{Colour: "#7f007f"}, items[0].Fill)
-	items, err = shapework.Items(drawing.Drawing{Shapes: []drawing.Shape{s}}, "Sky", nil, shapework.AsPiece, geom.Pt(100, 100))
+	items, err = pathops.Items(exchange.Drawing{Shapes: []exchange.Shape{s}}, "Sky", nil, pathops.AsPiece, geom.Pt(100, 100))
 	require.NoError(t, err)
 	assert.Equal(t, card.Cut, items[0].Made.As)
 }
@@ -209,9 +209,9 @@ func TestAnOutlineOfTooManyPiecesIsSimplified(t *testing.T) {
 		}
 	}
 	path := b.Close().Path()
-	d := drawing.Drawing{Shapes: []drawing.Shape{{Fill: "#587a4a", Stroke: "#000000", Width: .2, Path: path}}}
-	key := shapework.LineKinds(d)[0].Key
-	items, err := shapework.Items(d, "Wreath", map[string]shapework.Use{key: shapework.Use(card.RoleCut)}, shapework.AsPrinted, d.Bounds().Centre())
+	d := exchange.Drawing{Shapes: []exchange.Shape{{Fill: "#587a4a", Stroke: "#000000", Width: .2, Path: path}}}
+	key := pathops.LineKinds(d)[0].Key
+	items, err := pathops.Items(d, "Wreath", map[string]pathops.Use{key: pathops.Use(card.RoleCut)}, pathops.AsPrinted, d.Bounds().Centre())
 	require.NoError(t, err)
 	_, err = card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: items})
 	require.NoError(t, err, "the card takes it")

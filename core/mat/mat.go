@@ -1,4 +1,6 @@
-package layer
+// Package mat makes the outlines of mats, which follow what lies on them, and of ink that
+// runs past an edge. Outlines lie about the origin, x right and y down, in millimetres.
+package mat
 
 import (
 	"crypto/sha256"
@@ -7,13 +9,14 @@ import (
 	"sectilis/core/cache"
 	"sectilis/core/card"
 	"sectilis/core/geom"
+	"sectilis/core/shape"
 )
 
-// Mat is the outline of the outermost of several mats about the outline they
+// Outline is the outline of the outermost of several mats about the outline they
 // lie under. Each shows by its width beyond the one before. The form is that of
 // the outline if it has one, else nil: mats about a rectangle have corners of
 // their own, where others follow what they lie under.
-func Mat(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
+func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
 	if form != nil && form.Outline == card.Rectangle {
 		return rectangleMat(*form, mats)
 	}
@@ -47,7 +50,7 @@ func rectangleMat(f card.Form, mats []card.Border) geom.Path {
 		}
 		corner = m.Corner
 	}
-	return Outline(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
+	return shape.Outline(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
 }
 
 // Corner is how an offset goes round corners of a kind.

@@ -1,4 +1,4 @@
-package drawing_test
+package exchange_test
 
 import (
 	"math"
@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -21,7 +21,7 @@ func path(t *testing.T, d string) geom.Path {
 }
 
 func TestLooseLinesAreChained(t *testing.T) {
-	got := drawing.Chain([]geom.Path{
+	got := exchange.Chain([]geom.Path{
 		path(t, "M0 0L10 0"), path(t, "M10 10L10.001 0"), path(t, "M10 10L0 10"), path(t, "M0 0L0 10"), // a square
 		path(t, "M50 0L60 0"), path(t, "M60 0Q70 0 70 10"), path(t, "M40 0L50 0"), // an open line
 		path(t, "M80 0L90 0L90 9Z"), path(t, "M5 5"),
@@ -44,17 +44,17 @@ func abs(v float64) float64 { return max(v, -v) }
 
 func TestLayersNameTheirRole(t *testing.T) {
 	for name, want := range map[string]card.Role{"Cut": card.RoleCut, "mountain_score": card.RoleMountain, " valley ": card.RoleValley, "kiss-cut": card.RoleKiss, "Layer 1": ""} {
-		assert.Equal(t, want, drawing.RoleOf(name), name)
+		assert.Equal(t, want, exchange.RoleOf(name), name)
 	}
 }
 
 func TestADrawingIsMeasuredAndTurnedUpright(t *testing.T) {
-	d := drawing.Drawing{
-		Shapes:   []drawing.Shape{{Path: path(t, "M10 20L10 50")}, {Path: path(t, "M10 50L40 50")}},
-		Pictures: []drawing.Picture{{At: geom.Scale(5, 10).Then(geom.Shift(40, 20))}},
+	d := exchange.Drawing{
+		Shapes:   []exchange.Shape{{Path: path(t, "M10 20L10 50")}, {Path: path(t, "M10 50L40 50")}},
+		Pictures: []exchange.Picture{{At: geom.Scale(5, 10).Then(geom.Shift(40, 20))}},
 	}
 	assert.Equal(t, geom.Rect{X: 10, Y: 20, W: 35, H: 30}, d.Bounds(), "lines have no breadth and count")
-	assert.Equal(t, geom.Rect{}, (&drawing.Drawing{}).Bounds())
+	assert.Equal(t, geom.Rect{}, (&exchange.Drawing{}).Bounds())
 
 	// In a plotter's file y runs up: what was lowest comes to lie lowest on screen.
 	d.Upright()
@@ -68,7 +68,7 @@ func TestADrawingIsMeasuredAndTurnedUpright(t *testing.T) {
 }
 
 func TestANoteIsMadeOnce(t *testing.T) {
-	var d drawing.Drawing
+	var d exchange.Drawing
 	for range 3 {
 		d.Note("%d pictures are left out.", 2)
 	}
@@ -103,7 +103,7 @@ func TestShuffledEdgesComeBackAsTheirPolygons(t *testing.T) {
 		}
 		r.Shuffle(len(loose), func(i, j int) { loose[i], loose[j] = loose[j], loose[i] })
 		got := 0.0
-		for _, p := range drawing.Chain(loose, .005) {
+		for _, p := range exchange.Chain(loose, .005) {
 			require.True(t, p.Closed())
 			got += math.Abs(p.Area())
 		}
@@ -112,9 +112,9 @@ func TestShuffledEdgesComeBackAsTheirPolygons(t *testing.T) {
 }
 
 func TestEveryRoleHasAColourOfItsOwnKind(t *testing.T) {
-	assert.NotEqual(t, drawing.RoleColour(card.RoleMountain), drawing.RoleColour(card.RoleValley))
-	assert.NotEqual(t, drawing.RoleColour(card.RoleGuide), drawing.RoleColour(card.RoleCut))
+	assert.NotEqual(t, exchange.RoleColour(card.RoleMountain), exchange.RoleColour(card.RoleValley))
+	assert.NotEqual(t, exchange.RoleColour(card.RoleGuide), exchange.RoleColour(card.RoleCut))
 	for _, r := range card.Roles() {
-		assert.Regexp(t, `^#[0-9a-f]{6}$`, drawing.RoleColour(r), r)
+		assert.Regexp(t, `^#[0-9a-f]{6}$`, exchange.RoleColour(r), r)
 	}
 }

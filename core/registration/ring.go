@@ -1,4 +1,4 @@
-package marks
+package registration
 
 import (
 	"context"

@@ -1,4 +1,4 @@
-package shapework
+package pathops
 
 import (
 	"fmt"
@@ -8,7 +8,7 @@ import (
 	"strings"
 
 	"sectilis/core/card"
-	"sectilis/core/drawing"
+	"sectilis/core/exchange"
 	"sectilis/core/geom"
 )
 
@@ -33,10 +33,10 @@ type LineKind struct {
 	Likely Use    `json:"likely"` // what they probably are for
 }
 
-func lineKey(s drawing.Shape) string { return s.Layer + "\x1f" + s.Stroke }
+func lineKey(s exchange.Shape) string { return s.Layer + "\x1f" + s.Stroke }
 
 // LineKinds lists the lines of a drawing by how they look, in their order.
-func LineKinds(d drawing.Drawing) []LineKind {
+func LineKinds(d exchange.Drawing) []LineKind {
 	out := []LineKind{}
 	for _, s := range d.Shapes {
 		if s.Stroke == "" {
@@ -52,7 +52,7 @@ func LineKinds(d drawing.Drawing) []LineKind {
 			out[i].Closed++
 		}
 	}
-	filled := slices.ContainsFunc(d.Shapes, func(s drawing.Shape) bool { return s.Fill != "" })
+	filled := slices.ContainsFunc(d.Shapes, func(s exchange.Shape) bool { return s.Fill != "" })
 	for i := range out {
 		k := &out[i]
 		switch {
@@ -77,7 +77,7 @@ const maxCrossings = 100_000
 // Items makes items of a drawing with its middle at a place. Lines become what
 // uses says by their keys, filled shapes what filled says. Filled shapes of one
 // colour that follow each other are one item, as they look.
-func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, middle geom.Point) ([]card.Item, error) {
+func Items(d exchange.Drawing, name string, uses map[string]Use, filled Use, middle geom.Point) ([]card.Item, error) {
 	b := d.Bounds()
 	if !(max(b.W, b.H) <= geom.Reach) {
 		return nil, card.Refuse("drawing", "The drawing reaches over more than %d m. Something in it lies far away from the rest: take that out in the program it comes from.", int(geom.Reach/1000))
@@ -93,7 +93,7 @@ func Items(d drawing.Drawing, name string, uses map[string]Use, filled Use, midd
 	}
 	d.Transform(geom.Shift(middle.X-b.Centre().X, middle.Y-b.Centre().Y))
 	m := maker{name: name, counts: map[string]int{}}
-	lines := map[string][]drawing.Shape{}
+	lines := map[string][]exchange.Shape{}
 	var order []string
 	var seen painting
 	for _, s := range d.Shapes {
@@ -141,14 +141,14 @@ type painting []inkLayer
 // inkLayer is regions of one ink that become one item.
 type inkLayer struct {
 	name string // of the only shape
-	look drawing.Part
+	look exchange.Part
 	all  []geom.Path
 }
 
 // add puts a part on top, or into a layer of its ink that it lies on: the uppermost, or one
 // under layers of the other kind, fills or lines, that it does not meet. Of ink that is seen
 // through no two regions of a layer meet. Pieces lie in no order.
-func (p *painting) add(name string, part drawing.Part, piece bool) {
+func (p *painting) add(name string, part exchange.Part, piece bool) {
 	for i := len(*p) - 1; i >= 0; i-- {
 		l := &(*p)[i]
 		if l.look.Colour == part.Colour && l.look.Faint == part.Faint && l.look.Line == part.Line && l.look.Gradient == nil && part.Gradient == nil {
@@ -251,7 +251,7 @@ func (m *maker) ink(l inkLayer, filled Use) {
 const farthest = 5
 
 // fill is the ink of a part whose region has a box.
-func fill(p drawing.Part, box geom.Rect) card.Fill {
+func fill(p exchange.Part, box geom.Rect) card.Fill {
 	if p.Gradient == nil || box.W <= 0 || box.H <= 0 {
 		return card.Fill{Colour: p.Colour}
 	}
@@ -267,7 +267,7 @@ func fill(p drawing.Part, box geom.Rect) card.Fill {
 	return card.Fill{Gradient: &g}
 }
 
-func (m *maker) lines(shapes []drawing.Shape, use Use) {
+func (m *maker) lines(shapes []exchange.Shape, use Use) {
 	paths := make([]geom.Path, len(shapes))
 	for i, s := range shapes {
 		paths[i] = s.Path

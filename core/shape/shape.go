@@ -1,6 +1,6 @@
-// Package layer makes the outlines of shapes and of the mats under them.
+// Package shape makes the parametric outlines: rectangles, ellipses, tags and the like.
 // Outlines lie about the origin, x right and y down, in millimetres.
-package layer
+package shape
 
 import (
 	"math"

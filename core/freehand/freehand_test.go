@@ -1,4 +1,4 @@
-package hand_test
+package freehand_test
 
 import (
 	"math"
@@ -10,25 +10,25 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/freehand"
 	"sectilis/core/geom"
-	"sectilis/core/hand"
 	"sectilis/core/scene"
 )
 
 // wave is a stroke across a face with a hand's tremor.
-func wave(press func(k float64) float64) []hand.Touch {
+func wave(press func(k float64) float64) []freehand.Touch {
 	rnd := rand.New(rand.NewPCG(8, 1))
-	var out []hand.Touch
+	var out []freehand.Touch
 	for i := range 120 {
 		k := float64(i) / 119
-		out = append(out, hand.Touch{X: 15 + 90*k + rnd.NormFloat64()*.04, Y: 60 + 15*math.Sin(k*9) + rnd.NormFloat64()*.04, Pressure: press(k)})
+		out = append(out, freehand.Touch{X: 15 + 90*k + rnd.NormFloat64()*.04, Y: 60 + 15*math.Sin(k*9) + rnd.NormFloat64()*.04, Pressure: press(k)})
 	}
 	return out
 }
 
 func half(float64) float64 { return .5 }
 
-func draw(t *testing.T, k hand.DrawStroke) (card.Card, geom.Path, card.Item) {
+func draw(t *testing.T, k freehand.DrawStroke) (card.Card, geom.Path, card.Item) {
 	t.Helper()
 	k.Face, k.Colour = card.Front, "#35658c"
 	if k.Opacity == 0 {
@@ -44,13 +44,13 @@ func draw(t *testing.T, k hand.DrawStroke) (card.Card, geom.Path, card.Item) {
 
 func TestStrokesAreSmoothAndOfFewCurves(t *testing.T) {
 	touches := wave(half)
-	_, line, _ := draw(t, hand.DrawStroke{Touches: touches, Tip: hand.Pen, Weight: 1, Machine: true})
+	_, line, _ := draw(t, freehand.DrawStroke{Touches: touches, Tip: freehand.Pen, Weight: 1, Machine: true})
 	assert.Less(t, len(line.Curves()), 24, "not one for each touch")
 	for _, p := range touches {
 		_, d := nearest(line, geom.Pt(p.X, p.Y))
 		assert.Less(t, d, .35)
 	}
-	_, round, it := draw(t, hand.DrawStroke{Touches: touches, Tip: hand.Marker, Weight: 4, Opacity: .6})
+	_, round, it := draw(t, freehand.DrawStroke{Touches: touches, Tip: freehand.Marker, Weight: 4, Opacity: .6})
 	assert.InDelta(t, .4, it.Look.Clear, 1e-9)
 	for _, p := range touches {
 		assert.NotZero(t, round.Winding(geom.Pt(p.X, p.Y)))
@@ -58,17 +58,17 @@ func TestStrokesAreSmoothAndOfFewCurves(t *testing.T) {
 	// A chisel is broad one way and fine the other.
 	for angle, want := range map[float64]float64{-40: .8, 50: 5} {
 		d := geom.Turn(angle * math.Pi / 180).Apply(geom.Pt(30, 0))
-		_, flat, _ := draw(t, hand.DrawStroke{Touches: []hand.Touch{{X: 60, Y: 60, Pressure: .5}, {X: 60 + d.X, Y: 60 + d.Y, Pressure: .5}}, Tip: hand.Chisel, Weight: 5})
+		_, flat, _ := draw(t, freehand.DrawStroke{Touches: []freehand.Touch{{X: 60, Y: 60, Pressure: .5}, {X: 60 + d.X, Y: 60 + d.Y, Pressure: .5}}, Tip: freehand.Chisel, Weight: 5})
 		assert.InDelta(t, want, flat.Transform(geom.Turn(-angle*math.Pi/180)).Bounds().H, .01, "along %g°", angle)
 	}
 	// A hand that shakes along a straight line draws a line, and no loops.
-	var shaky []hand.Touch
+	var shaky []freehand.Touch
 	for i := range 20 {
-		shaky = append(shaky, hand.Touch{X: 20 + 1.9*float64(i), Y: 60 + .24*float64(i%2), Pressure: .5})
+		shaky = append(shaky, freehand.Touch{X: 20 + 1.9*float64(i), Y: 60 + .24*float64(i%2), Pressure: .5})
 	}
-	_, still, _ := draw(t, hand.DrawStroke{Touches: shaky, Tip: hand.Marker, Weight: 1.6})
+	_, still, _ := draw(t, freehand.DrawStroke{Touches: shaky, Tip: freehand.Marker, Weight: 1.6})
 	assert.InDelta(t, 1.9*19*1.6+math.Pi*.64, still.Area(), 1)
-	_, dot, _ := draw(t, hand.DrawStroke{Touches: touches[:1], Tip: hand.Pen, Weight: 2})
+	_, dot, _ := draw(t, freehand.DrawStroke{Touches: touches[:1], Tip: freehand.Pen, Weight: 2})
 	assert.InDelta(t, math.Pi+1, dot.Area(), .05)
 }
 
@@ -87,7 +87,7 @@ func nearest(p geom.Path, q geom.Point) (geom.Point, float64) {
 }
 
 func TestPressureMakesAStrokeHeavier(t *testing.T) {
-	_, p, _ := draw(t, hand.DrawStroke{Touches: []hand.Touch{{X: 20, Y: 50, Pressure: .1}, {X: 60, Y: 50, Pressure: .5}, {X: 100, Y: 50, Pressure: 1}}, Tip: hand.Pen, Weight: 4})
+	_, p, _ := draw(t, freehand.DrawStroke{Touches: []freehand.Touch{{X: 20, Y: 50, Pressure: .1}, {X: 60, Y: 50, Pressure: .5}, {X: 100, Y: 50, Pressure: 1}}, Tip: freehand.Pen, Weight: 4})
 	width := func(x float64) float64 {
 		return geom.Intersection(geom.NonZero, p, geom.RectPath(geom.Rect{X: x - .05, Y: 0, W: .1, H: 100})).Bounds().H
 	}
@@ -97,11 +97,11 @@ func TestPressureMakesAStrokeHeavier(t *testing.T) {
 }
 
 func TestRubbingOut(t *testing.T) {
-	across := []hand.Touch{{X: 60, Y: 10, Pressure: .5}, {X: 60, Y: 110, Pressure: .5}}
-	straight := []hand.Touch{{X: 20, Y: 60, Pressure: .5}, {X: 100, Y: 60, Pressure: .5}}
+	across := []freehand.Touch{{X: 60, Y: 10, Pressure: .5}, {X: 60, Y: 110, Pressure: .5}}
+	straight := []freehand.Touch{{X: 20, Y: 60, Pressure: .5}, {X: 100, Y: 60, Pressure: .5}}
 	for _, machine := range []bool{false, true} {
-		c, whole, _ := draw(t, hand.DrawStroke{Touches: straight, Tip: hand.Marker, Weight: 3, Machine: machine})
-		part, err := card.Apply(c, hand.RubOut{Face: card.Front, Touches: across, Width: 10})
+		c, whole, _ := draw(t, freehand.DrawStroke{Touches: straight, Tip: freehand.Marker, Weight: 3, Machine: machine})
+		part, err := card.Apply(c, freehand.RubOut{Face: card.Front, Touches: across, Width: 10})
 		require.NoError(t, err)
 		s, err := scene.Of(part)
 		require.NoError(t, err)
@@ -114,13 +114,13 @@ func TestRubbingOut(t *testing.T) {
 		} else {
 			assert.InDelta(t, whole.Area()-30, left.Area(), .1)
 		}
-		none, err := card.Apply(c, hand.RubOut{Face: card.Front, Touches: across, Width: 10, Whole: true})
+		none, err := card.Apply(c, freehand.RubOut{Face: card.Front, Touches: across, Width: 10, Whole: true})
 		require.NoError(t, err)
 		assert.Empty(t, none.Faces[0].Items)
 	}
-	_, err := card.Apply(coretest.Card(t), hand.RubOut{Face: card.Front, Touches: across, Width: 10})
+	_, err := card.Apply(coretest.Card(t), freehand.RubOut{Face: card.Front, Touches: across, Width: 10})
 	assert.ErrorContains(t, err, "Nothing drawn by hand")
-	for _, bad := range []hand.DrawStroke{{Tip: hand.Pen, Weight: 1}, {Tip: "brush", Weight: 1, Touches: across}, {Tip: hand.Pen, Touches: across}, {Tip: hand.Pen, Weight: 1, Touches: []hand.Touch{{X: math.NaN()}}}} {
+	for _, bad := range []freehand.DrawStroke{{Tip: freehand.Pen, Weight: 1}, {Tip: "brush", Weight: 1, Touches: across}, {Tip: freehand.Pen, Touches: across}, {Tip: freehand.Pen, Weight: 1, Touches: []freehand.Touch{{X: math.NaN()}}}} {
 		bad.Face, bad.Colour, bad.Opacity = card.Front, "#35658c", 1
 		_, err := card.Apply(coretest.Empty(t), bad)
 		var r *card.Refusal
@@ -134,8 +134,8 @@ func FuzzStrokes(f *testing.F) {
 	f.Fuzz(func(t *testing.T, a, b, x, y, p, u, v, q, weight float64, tip string) {
 		c, err := card.New("Fuzz", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300"})
 		require.NoError(t, err)
-		c, err = card.Apply(c, hand.DrawStroke{Face: card.Front, Tip: hand.Tip(tip), Weight: weight, Colour: "#35658c", Opacity: 1,
-			Touches: []hand.Touch{{a, b, .5}, {x, y, p}, {u, v, q}, {a, b, p}}})
+		c, err = card.Apply(c, freehand.DrawStroke{Face: card.Front, Tip: freehand.Tip(tip), Weight: weight, Colour: "#35658c", Opacity: 1,
+			Touches: []freehand.Touch{{a, b, .5}, {x, y, p}, {u, v, q}, {a, b, p}}})
 		if err != nil {
 			return
 		}

@@ -1,7 +1,7 @@
-// Package shapework holds the commands that make outlines of others: weld,
+// Package pathops holds the commands that make outlines of others: weld,
 // carve, keep overlap, divide, grow, shrink and round corners. Each leaves an
 // item with a free outline where a measure cannot say what it is.
-package shapework
+package pathops
 
 import (
 	"cmp"

@@ -1,4 +1,4 @@
-// Package marks finds the registration marks of a sheet with an eye that sees
+// Package registration finds the registration marks of a sheet with an eye that sees
 // brightness along a line, and works out how the sheet lies: moved, turned,
 // stretched and skewed, as printers and hands leave it.
 //
@@ -7,7 +7,7 @@
 // fit.go.
 //
 // Lengths are millimetres, y down.
-package marks
+package registration
 
 import (
 	"context"

@@ -1,6 +1,6 @@
-// Package hand holds the commands of drawing by hand: strokes with a tip, and
+// Package freehand holds the commands of drawing by hand: strokes with a tip, and
 // rubbing them out, whole or in part.
-package hand
+package freehand
 
 import (
 	"cmp"
