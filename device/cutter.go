@@ -50,8 +50,9 @@ type Cutter struct {
 // maxReply bounds what is read from a machine.
 const maxReply = 256 << 20
 
-// whys are what the states of a cutter that cannot cut mean.
-var whys = map[string]string{
+// stateMessages maps the states in which a cutter cannot cut to the end of a sentence that
+// says why, and what to do.
+var stateMessages = map[string]string{
 	"off":     "it is switched off. Switch it on",
 	"no mat":  "there is no cutting mat in it. Put the cutting mat in",
 	"jammed":  "its tool is jammed. Free the tool and the paper",
@@ -75,7 +76,7 @@ func (c *Cutter) State(ctx context.Context) app.CutterState {
 	c.bed = s.Bed
 	s.Silent = c.silent
 	c.told.Unlock()
-	s.Why = whys[s.State]
+	s.Why = stateMessages[s.State]
 	s.Ready = s.State == "ready" || s.State == "looking" || s.State == "stopped"
 	return s
 }
@@ -93,7 +94,7 @@ const (
 func (c *Cutter) plain(ctx context.Context) app.CutterState {
 	s := app.CutterState{Name: c.Name, State: "ready", Ready: true, Bed: c.Bed}
 	if !c.busy.TryLock() {
-		s.State, s.Ready, s.Why = "cutting", false, whys["cutting"]
+		s.State, s.Ready, s.Why = "cutting", false, stateMessages["cutting"]
 		return s
 	}
 	defer c.busy.Unlock()

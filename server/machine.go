@@ -94,10 +94,10 @@ func (s *server) useCutter(c *gin.Context) {
 	}
 }
 
-// hold holds a job up (pause), or lets one that waits go on (on).
+// hold holds a job up (pause), or lets one that waits go on (resume).
 func (s *server) hold(c *gin.Context) {
 	what := c.Param("what")
-	if what != "pause" && what != "on" {
+	if what != "pause" && what != "resume" {
 		s.fail(c, app.ErrNotFound)
 		return
 	}

@@ -41,7 +41,7 @@ func (c *client) ends(j app.Job) app.Job {
 	require.Eventually(c, func() bool {
 		require.Equal(c, 200, c.call("GET", "/api/jobs/"+j.ID, "", &j))
 		if j.Needs > 0 {
-			c.call("POST", "/api/jobs/"+j.ID+"/on", "", nil)
+			c.call("POST", "/api/jobs/"+j.ID+"/resume", "", nil)
 		}
 		return j.State != app.Running
 	}, 10*time.Minute, 20*time.Millisecond)

@@ -24,7 +24,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/catalogue", s.catalogue)
 	r.GET("/papers/:file", s.paper)
 	r.POST("/measures", s.measure)
-	r.POST("/settings", s.setWords)
+	r.POST("/typesettings", s.setWords)
 	r.GET(strings.TrimPrefix(eventsPath, "/api"), s.events)
 
 	r.GET("/cards", s.cards)

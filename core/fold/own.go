@@ -15,15 +15,15 @@ func (n *Net) addOwn(lines []card.OwnLine) {
 	for _, l := range lines {
 		own := Line{Role: Flipped(l.Role), From: n.inView(l.From), To: n.inView(l.To), own: true, order: l.Order}
 		if l.Role == Guide {
-			n.spare(own)
+			n.suppressFolds(own)
 			continue
 		}
 		n.Lines = append(n.Lines, own)
 	}
 }
 
-// spare takes the stretch of a line out of all folds that it runs along.
-func (n *Net) spare(g Line) {
+// suppressFolds removes the parts of the folds that run under the line.
+func (n *Net) suppressFolds(g Line) {
 	var out []Line
 	for _, l := range n.Lines {
 		v := l.To.Sub(l.From)

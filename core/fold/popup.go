@@ -34,15 +34,15 @@ func (p *popups) strip(x0, x1, up, out float64) {
 	p.add(Mountain, x0, top, x1, top)
 	p.add(Mountain, x0, bottom, x1, bottom)
 	p.add(Valley, x0, ridge, x1, ridge)
-	p.spare(x0, x1)
+	p.suppressFold(x0, x1)
 }
 
 func (p *popups) add(r Role, x0, y0, x1, y1 float64) {
 	p.Lines = append(p.Lines, Line{Role: r, From: geom.Pt(x0, y0), To: geom.Pt(x1, y1)})
 }
 
-// spare takes a stretch out of the main fold.
-func (p *popups) spare(x0, x1 float64) {
+// suppressFold removes the main fold between x0 and x1, mm.
+func (p *popups) suppressFold(x0, x1 float64) {
 	var left [][2]float64
 	for _, s := range p.left {
 		if a, b := s[0], min(s[1], x0); b-a > 1e-9 {
@@ -225,7 +225,7 @@ func vNet(b card.Base, v func(string) float64) Net {
 	p.add(Mountain, apex.X, apex.Y, down.X, down.Y)
 	p.add(Valley, apex.X, apex.Y, end.X, end.Y)
 	p.add(Cut, up.X, up.Y, down.X, down.Y)
-	p.spare(apex.X, main.X)
+	p.suppressFold(apex.X, main.X)
 	return p.net()
 }
 

@@ -150,7 +150,7 @@ const (
 	spellOther = 400
 )
 
-// Round is how many steps take no time to speak of.
+// Round is the number of iterations of one quick batch, some milliseconds.
 func (s *Search) Round() int {
 	if s.boxes {
 		return 4000

@@ -89,7 +89,7 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 		out = append(out, k)
 	}
 	wash(it.Over)
-	if r := it.Again; r != nil {
+	if r := it.Reflection; r != nil {
 		for _, k := range out[len(it.Under):] {
 			k = k.transform(r.At)
 			k.Clear = 1 - (1-k.Clear)*r.Opacity

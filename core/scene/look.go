@@ -19,9 +19,9 @@ type Wash struct {
 	Inside bool `json:"inside,omitempty"`
 }
 
-// Mirror is an item's reflection: At maps the item to it, in the item's
+// Reflection is an item's reflection: At maps the item to it, in the item's
 // coordinates, and it fades from Opacity at From to nothing at To.
-type Mirror struct {
+type Reflection struct {
 	At      geom.Affine `json:"at"`
 	From    geom.Point  `json:"from"`
 	To      geom.Point  `json:"to"`
@@ -102,7 +102,7 @@ func (it *Item) dress(doc *card.Item) {
 	}
 	if r := l.Reflection; r != nil {
 		foot := it.Outline.Bounds().Bottom() + r.Gap/2
-		it.Again = &Mirror{
+		it.Reflection = &Reflection{
 			At:      geom.Affine{A: 1, D: -1, F: 2 * foot},
 			From:    geom.Pt(0, foot+r.Gap/2),
 			To:      geom.Pt(0, foot+r.Gap/2+r.Length*it.Outline.Bounds().H),

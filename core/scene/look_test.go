@@ -43,9 +43,9 @@ func TestWhatALookAddsStaysWhereItBelongs(t *testing.T) {
 	}
 	line := it.Over[2].Path.Bounds()
 	assert.InDelta(t, it.Box.H+2, line.H, 1e-3, "half the line is outside")
-	again := it.Outline.Transform(it.Again.At).Bounds()
+	again := it.Outline.Transform(it.Reflection.At).Bounds()
 	assert.InDelta(t, it.Box.Bottom()+3, again.Y, 1e-9)
-	assert.InDelta(t, it.Box.H/2, it.Again.To.Y-it.Again.From.Y, 1e-9)
+	assert.InDelta(t, it.Box.H/2, it.Reflection.To.Y-it.Reflection.From.Y, 1e-9)
 }
 
 // A scene that was carried on from the one before is the scene made anew.

@@ -87,9 +87,9 @@ type Item struct {
 	// PatternAt maps the pattern of its fill to the item.
 	PatternAt *geom.Affine `json:"patternAt,omitempty"`
 	// Under and Over are what its look adds below and above its own ink.
-	Under []Wash  `json:"under,omitempty"`
-	Over  []Wash  `json:"over,omitempty"`
-	Again *Mirror `json:"again,omitempty"`
+	Under      []Wash      `json:"under,omitempty"`
+	Over       []Wash      `json:"over,omitempty"`
+	Reflection *Reflection `json:"reflection,omitempty"`
 	// From and To are the heights of a piece's faces above the base sheet's
 	// lower side, and Lift the foam under it, mm.
 	From float64 `json:"from"`

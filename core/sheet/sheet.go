@@ -56,8 +56,8 @@ type Options struct {
 	Bed [2]float64
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
 	Scraps []Scrap
-	// OnHand says of some stocks what there is of them; the sizes lie on their side if
-	// Landscape.
+	// OnHand is the inventory of single stocks, which overrides the sizes above; its sizes
+	// lie on their side if Landscape.
 	OnHand    []OnHand
 	Landscape bool
 }

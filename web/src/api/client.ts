@@ -131,7 +131,7 @@ export const api = {
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
-  setWords: (words: Words) => call<WordsSet>('POST', '/settings', words),
+  setWords: (words: Words) => call<WordsSet>('POST', '/typesettings', words),
   trueSize: (p: SheetSetup) => call<TrueSize>('GET', `/printer/correction${query(p)}`),
   measured: (p: SheetSetup, across: number, down: number) =>
     call<TrueSize>('PUT', `/printer/correction${query(p)}`, { across, down }),
@@ -153,7 +153,7 @@ export const api = {
   atCutter: (id: string, n: number, what: 'loads' | 'finds' | 'tests') =>
     call<Job>('POST', `/cards/${id}/sheets/${n}/${what}`),
   jobs: () => call<Job[]>('GET', '/jobs'),
-  hold: (job: string, what: 'pause' | 'on') => call<void>('POST', `/jobs/${job}/${what}`),
+  hold: (job: string, what: 'pause' | 'resume') => call<void>('POST', `/jobs/${job}/${what}`),
   unload: () => call<void>('DELETE', '/cutter/mat'),
   mishap: (m: Mishap) => call<void>('PUT', '/cutter/mishap', m),
   keepSettings: (stock: string, s: CutSettings) => call<void>('PUT', `/stocks/${stock}/settings`, s),

@@ -331,10 +331,10 @@ export interface Paper {
   ground: string
   width: number
   height: number
-  marks: PaperMark[]
+  marks: Mark[]
   upright: boolean
 }
-export interface PaperMark {
+export interface Mark {
   path: string
   colour: string
 }
@@ -1249,7 +1249,7 @@ export interface SceneItem {
   patternAt?: [number, number, number, number, number, number]
   under?: SceneWash[]
   over?: SceneWash[]
-  again?: SceneMirror
+  reflection?: SceneReflection
   from: number
   to: number
   lift: number
@@ -1272,7 +1272,7 @@ export interface SceneWash {
   blur?: number
   inside?: boolean
 }
-export interface SceneMirror {
+export interface SceneReflection {
   /**
    * the six numbers of SVG’s matrix()
    */

@@ -30,7 +30,7 @@ const text = computed(() => {
   <div v-if="run" class="strip" role="status" data-testid="run-strip">
     <span>{{ text }}</span>
     <span class="space" />
-    <Button v-if="run.paused" size="small" type="primary" data-testid="strip-on" @click="machine.hold(run, 'on')"
+    <Button v-if="run.paused" size="small" type="primary" data-testid="strip-on" @click="machine.hold(run, 'resume')"
       >Go on</Button
     >
     <Button v-else-if="!run.needs" size="small" data-testid="strip-pause" @click="machine.hold(run, 'pause')"

@@ -88,7 +88,7 @@ export const useMachine = defineStore('machine', () => {
   }
 
   const stop = (job: Job) => api.stop(job.id).catch(() => undefined)
-  const hold = (job: Job, what: 'pause' | 'on') => api.hold(job.id, what).catch(() => undefined)
+  const hold = (job: Job, what: 'pause' | 'resume') => api.hold(job.id, what).catch(() => undefined)
 
   async function tell(what: Promise<void>) {
     try {

@@ -68,7 +68,7 @@ const tint = computed(() => {
   return `${k} 0 0 0 ${part(0)} 0 ${k} 0 0 ${part(1)} 0 0 ${k} 0 ${part(2)} 0 0 0 1 0`
 })
 const again = computed(() => {
-  const r = props.item.again
+  const r = props.item.reflection
   if (!r) return undefined
   const b = props.item.box
   // The mask is read where the reflection is drawn, in mirrored coordinates.

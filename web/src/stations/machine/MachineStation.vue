@@ -314,7 +314,7 @@ async function takeOff() {
       @go-on="start('goOn')"
       @stop="running && machine.stop(running)"
       @pause="running && machine.hold(running, 'pause')"
-      @on="running && machine.hold(running, 'on')"
+      @on="running && machine.hold(running, 'resume')"
     />
   </div>
 </template>
