@@ -16,15 +16,26 @@ const key = 'sectilis.clip'
 /** Stands in where the browser keeps nothing. */
 let here: Clip | undefined
 
-export function keepClip(c: Clip) {
+/** Keeps what was copied for the windows of this program. */
+export function storeClip(c: Clip) {
   here = c
   try {
     localStorage.setItem(key, JSON.stringify(c))
   } catch {
     localStorage.removeItem(key) // Too large for other windows: it stays in this one.
   }
-  // Other programs get the drawing, where the browser lets us.
-  void globalThis.navigator?.clipboard?.writeText(c.drawing).catch(() => undefined)
+}
+
+/**
+ * Keeps what was copied. Other programs get the drawing with the event of the copying, at
+ * once; without one it comes a little later, where the browser lets us.
+ */
+export function keepClip(c: Clip, e?: ClipboardEvent) {
+  storeClip(c)
+  if (e?.clipboardData) {
+    e.clipboardData.setData('text/plain', c.drawing)
+    e.preventDefault()
+  } else void globalThis.navigator?.clipboard?.writeText(c.drawing).catch(() => undefined)
 }
 
 export function readClip(): Clip | undefined {

@@ -70,7 +70,7 @@ function makeGround() {
 }
 function act(verb: string) {
   const verbs: Record<string, () => unknown> = {
-    copy: keys.copy,
+    copy: () => keys.copy(),
     paste: keys.paste,
     duplicate: keys.duplicate,
     group: () => keys.group(),

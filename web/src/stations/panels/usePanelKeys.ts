@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { message } from 'ant-design-vue'
 import type { Item, View } from '../../api/types'
-import { drawingOf, keepClip, readClip } from '../../parts/clip'
+import { drawingOf, keepClip, readClip, storeClip } from '../../parts/clip'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
@@ -39,21 +39,24 @@ export function usePanelKeys(a: Actions) {
   }
 
   /** Keeps the items with all that belongs to them, as they are in the document. */
-  function copy() {
+  function copy(e?: ClipboardEvent) {
     const all = new Set(card.selected.flatMap((it) => [it.id, ...(it.with ?? [])]))
     const face = card.view?.card.faces.find((f) => f.id === card.faceId)
     const items = JSON.parse(JSON.stringify(face?.items.filter((it) => all.has(it.id)) ?? [])) as Item[]
     const used = new Set(items.flatMap((it) => card.line(it.id)))
-    keepClip({
-      card: card.id,
-      face: card.faceId,
-      items,
-      groups: [...(face?.groups?.filter((g) => used.has(g.id)) ?? [])],
-      drawing: drawingOf(
-        card.face?.items.filter((it) => all.has(it.id)) ?? [],
-        (p) => catalogue.all.papers.find((q) => q.id === p)?.ground,
-      ),
-    })
+    keepClip(
+      {
+        card: card.id,
+        face: card.faceId,
+        items,
+        groups: [...(face?.groups?.filter((g) => used.has(g.id)) ?? [])],
+        drawing: drawingOf(
+          card.face?.items.filter((it) => all.has(it.id)) ?? [],
+          (p) => catalogue.all.papers.find((q) => q.id === p)?.ground,
+        ),
+      },
+      e,
+    )
   }
 
   /** What was made, but for what lies on it and the mats under it. */
@@ -78,7 +81,7 @@ export function usePanelKeys(a: Actions) {
       ...it,
       place: { ...it.place, x: it.place.x + shift, y: it.place.y + shift },
     }))
-    if (shift) keepClip({ ...clip, items })
+    if (shift) storeClip({ ...clip, items })
     await card.selectMade(card.change({ do: 'placeItems', face: card.faceId, items, groups: clip.groups }), tops)
   }
 
@@ -113,15 +116,6 @@ export function usePanelKeys(a: Actions) {
       case 'd':
         if (some) then(duplicate)
         return true
-      case 'c':
-        if (some) copy()
-        return some
-      case 'x':
-        if (some) {
-          copy()
-          remove()
-        }
-        return some
       case 'g':
         if (some) then(() => group(e.shiftKey))
         return true
@@ -253,8 +247,15 @@ export function usePanelKeys(a: Actions) {
     if (mod ? command(e) : plain(e)) e.preventDefault()
   })
 
-  useEventListener(window, 'paste', (e: ClipboardEvent) => {
-    if (!(e.target as HTMLElement).closest?.('input, textarea, [contenteditable=true], .ant-modal')) pasted(e)
+  /** Whether copying and pasting mean the face, and not a text or a dialog. */
+  const meant = (e: ClipboardEvent) =>
+    !(e.target as HTMLElement).closest?.('input, textarea, [contenteditable=true], .ant-modal')
+  useEventListener(window, 'paste', (e: ClipboardEvent) => meant(e) && pasted(e))
+  useEventListener(window, 'copy', (e: ClipboardEvent) => meant(e) && card.selected.length && copy(e))
+  useEventListener(window, 'cut', (e: ClipboardEvent) => {
+    if (!meant(e) || !card.selected.length) return
+    copy(e)
+    then(remove)
   })
 
   useEventListener(window, 'keyup', (e: KeyboardEvent) => {
