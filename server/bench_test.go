@@ -12,14 +12,14 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // BenchmarkChange is a command's round trip over HTTP, from the request to the
 // whole answer, on a card with 100 items, half of them lettering. The goal is
 // under 30 ms.
 func BenchmarkChange(b *testing.B) {
-	h, err := house.Start(b.Context(), house.Options{Data: filepath.Join(b.TempDir(), "a.db")})
+	h, err := testserver.Start(b.Context(), testserver.Options{Data: filepath.Join(b.TempDir(), "a.db")})
 	require.NoError(b, err)
 	defer h.Stop()
 	c := coretest.Empty(b)

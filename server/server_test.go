@@ -22,7 +22,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 	"sectilis/server"
 )
 
@@ -31,9 +31,9 @@ type client struct {
 	url string
 }
 
-func start(t *testing.T) (*client, *house.House) {
+func start(t *testing.T) (*client, *testserver.Server) {
 	t.Helper()
-	h, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "a.db"), PrintScale: 150 / 25.4})
+	h, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "a.db"), PrintScale: 150 / 25.4})
 	require.NoError(t, err)
 	t.Cleanup(h.Stop)
 	return &client{t, h.URL}, h

@@ -11,7 +11,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/freehand"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 func main() {
@@ -32,7 +32,7 @@ func run(out string) error {
 	}
 	defer func() { _ = os.RemoveAll(dir) }() // a temporary folder
 	ctx := context.Background()
-	h, err := house.Start(ctx, house.Options{Data: filepath.Join(dir, "demo.db"), Demo: true, Pace: 5})
+	h, err := testserver.Start(ctx, testserver.Options{Data: filepath.Join(dir, "demo.db"), Demo: true, Pace: 5})
 	if err != nil {
 		return err
 	}
@@ -129,7 +129,7 @@ func run(out string) error {
 
 // draw draws a few strokes by hand on the front of a card: seedlings under its
 // title.
-func draw(h *house.House, id string) error {
+func draw(h *testserver.Server, id string) error {
 	ctx := context.Background()
 	v, err := h.App.Open(ctx, id)
 	if err != nil {

@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"context"
@@ -17,7 +17,7 @@ import (
 	"sectilis/core/geom"
 	"sectilis/core/measure"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 const in = measure.Inch
@@ -25,14 +25,14 @@ const in = measure.Inch
 // table is an open card and a hand over its work surface.
 type table struct {
 	hand
-	app *house.House
+	app *testserver.Server
 	id  string
 }
 
 // lay opens a 5 × 7 in side fold with what the commands put on it.
 func lay(t *testing.T, commands ...card.Command) table {
 	t.Helper()
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c, err := card.New("Trial", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})

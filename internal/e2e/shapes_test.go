@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"os"

@@ -1,5 +1,5 @@
-// Package way walks whole ways through the real app in a real browser.
-package way
+// Package e2e walks whole ways through the real app in a real browser.
+package e2e
 
 import (
 	"bytes"
@@ -27,7 +27,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/sheet"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 var tab context.Context // the browser that all tests share
@@ -192,7 +192,7 @@ func boxes(t *testing.T, text string) (out [][2]float64) {
 
 func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "cards.db")
-	app, err := house.Start(t.Context(), house.Options{Data: data, Pace: 0})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: data, Pace: 0})
 	require.NoError(t, err)
 	defer func() { app.Stop() }()
 	h := open(t, app.URL)
@@ -400,7 +400,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	h.click("station-panels")
 	h.there("layer-i4")
 	app.Stop()
-	app, err = house.Start(t.Context(), house.Options{Data: data})
+	app, err = testserver.Start(t.Context(), testserver.Options{Data: data})
 	require.NoError(t, err)
 	again := open(t, app.URL)
 	again.must(again.Go("/cards/" + id + "/panels"))
@@ -412,7 +412,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 }
 
 func TestTwoWindowsOnOneCard(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "plot 14")
@@ -452,7 +452,7 @@ func TestTwoWindowsOnOneCard(t *testing.T) {
 // changed the card, shows what is there once the program answers again.
 func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	data, addr := filepath.Join(t.TempDir(), "cards.db"), freeAddress(t)
-	app, err := house.Start(t.Context(), house.Options{Data: data, Demo: true, Listen: addr})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: data, Demo: true, Listen: addr})
 	require.NoError(t, err)
 	cards, err := app.App.Cards(t.Context(), "potting shed")
 	require.NoError(t, err)
@@ -467,7 +467,7 @@ func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	h.wait(`[...document.querySelectorAll('.ant-message')].some(e => e.textContent.includes('nothing that was saved is lost'))`)
 	h.there("layer-i1")
 
-	app, err = house.Start(t.Context(), house.Options{Data: data, Listen: addr})
+	app, err = testserver.Start(t.Context(), testserver.Options{Data: data, Listen: addr})
 	require.NoError(t, err)
 	defer app.Stop()
 	cmd, err := card.Decode(card.Commands, []byte(`{"do":"renameCard","title":"Seeds, seeds"}`))
@@ -489,7 +489,7 @@ func freeAddress(t *testing.T) string {
 }
 
 func TestTheTableOfCards(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	h := open(t, app.URL)
@@ -522,7 +522,7 @@ func TestTheTableOfCards(t *testing.T) {
 }
 
 func TestTheKeyboardAloneIsEnough(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "potting shed")

@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"bytes"
@@ -11,14 +11,14 @@ import (
 
 	"sectilis/core/sheet"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // The demo's invitation: its sheets are laid closer and printed, the base is put on the
 // mat, its marks are found, it is scored, the tool is changed, the connection is lost
 // while it is cut, and the run goes on to the result.
 func TestFromTheDemoCardToTheResult(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "Harvest Supper")

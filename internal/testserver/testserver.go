@@ -1,6 +1,6 @@
-// Package house puts a whole program together in one process, with stand-ins
+// Package testserver puts a whole program together in one process, with stand-ins
 // for the devices, for tests and for the pictures of the docs.
-package house
+package testserver
 
 import (
 	"context"
@@ -20,8 +20,8 @@ import (
 	"sectilis/web"
 )
 
-// House is a running program.
-type House struct {
+// Server is a running program.
+type Server struct {
 	URL string
 	App *app.App
 	// EndCutter takes the cutter away, as if its cable had been pulled.
@@ -29,7 +29,7 @@ type House struct {
 	stop      []func()
 }
 
-// Options say how the house is furnished.
+// Options say how the program is set up.
 type Options struct {
 	Data string  // database file
 	Demo bool    // with the demo cards
@@ -41,8 +41,8 @@ type Options struct {
 }
 
 // Start starts the program on free ports of this computer.
-func Start(ctx context.Context, opt Options) (h *House, err error) {
-	h = &House{}
+func Start(ctx context.Context, opt Options) (h *Server, err error) {
+	h = &Server{}
 	defer func() {
 		if err != nil {
 			h.Stop()
@@ -105,7 +105,7 @@ func Start(ctx context.Context, opt Options) (h *House, err error) {
 }
 
 // Stop ends everything, the last started first.
-func (h *House) Stop() {
+func (h *Server) Stop() {
 	for i := len(h.stop) - 1; i >= 0; i-- {
 		h.stop[i]()
 	}

@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"encoding/json"
@@ -14,7 +14,7 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // document is the card as the program has it, as JSON.
@@ -153,7 +153,7 @@ func (h table) undoAll(start string) {
 }
 
 func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	p := open(t, app.URL)
@@ -241,7 +241,7 @@ func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
 }
 
 func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c, err := card.New("Two by two", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})
@@ -292,7 +292,7 @@ func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
 }
 
 func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	cards, err := app.App.Cards(t.Context(), "")

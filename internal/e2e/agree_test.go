@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"bytes"
@@ -17,13 +17,13 @@ import (
 	"sectilis/core/format/raster"
 	"sectilis/core/picture"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // What the browser draws on the surface and what Go paints for the printer come
 // from one scene; on every demo card they have to look the same.
 func TestTheScreenAndThePrinterAgree(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "")
@@ -35,7 +35,7 @@ func TestTheScreenAndThePrinterAgree(t *testing.T) {
 
 // Every look there is, on one face.
 func TestLooksAgreeOnScreenAndPaper(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	pictures, err := app.App.Pictures(t.Context())
@@ -52,7 +52,7 @@ func TestLooksAgreeOnScreenAndPaper(t *testing.T) {
 
 // agree compares the front of a card as the browser shows it with what Go
 // paints, wherever both are even; there have to be enough such places.
-func agree(t *testing.T, app *house.House, id string, enough int) {
+func agree(t *testing.T, app *testserver.Server, id string, enough int) {
 	h := open(t, app.URL)
 	h.must(h.Go("/cards/" + id + "/panels"))
 	h.there("tab-shapes")

@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"image"
@@ -16,14 +16,14 @@ import (
 
 	"sectilis/core/card"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // counted is a hand whose actions are counted: a click, a drag, a typed field or a key is
 // one, an option chosen from a list two.
 type counted struct {
 	hand
-	app *house.House
+	app *testserver.Server
 	n   int
 	// wide is the width of the face that is worked on, mm.
 	wide float64
@@ -32,7 +32,7 @@ type counted struct {
 // count opens an empty table.
 func count(t *testing.T) *counted {
 	t.Helper()
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c := &counted{hand: open(t, app.URL), app: app}

@@ -1,4 +1,4 @@
-package way
+package e2e
 
 import (
 	"fmt"
@@ -15,13 +15,13 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/sheet"
 	"sectilis/internal/browser"
-	"sectilis/internal/house"
+	"sectilis/internal/testserver"
 )
 
 // Pieces are dragged, turned, tied, set apart and loosened on their sheets; a scrap is
 // added and used.
 func TestSheetsLaidByHand(t *testing.T) {
-	app, err := house.Start(t.Context(), house.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	defer app.Stop()
 	c, err := card.New("Markers", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})
