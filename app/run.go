@@ -112,6 +112,9 @@ func (a *App) runState(ctx context.Context, k string) (RunState, error) {
 			return s, err
 		}
 		s.Job = "" // that of a program that has ended
+		for i := range s.Apart {
+			s.Apart[i].Judge()
+		}
 		switch _, err := a.store.Result(ctx, k); {
 		case errors.Is(err, ErrNotFound):
 			s.Picture = ""

@@ -166,10 +166,13 @@ type Catalogue struct {
 	Bases     []fold.Kind      `json:"bases"`
 	// Setup is how sheets are laid where a card does not say.
 	Setup card.SheetSetup `json:"setup"`
+	// First is how new pieces are made, Mark what a registration mark looks like.
+	First card.Firsts    `json:"first"`
+	Mark  sheet.MarkForm `json:"mark"`
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets(), card.First(), sheet.Form()})
 }
 
 func (s *server) paper(c *gin.Context) {

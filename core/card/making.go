@@ -91,6 +91,18 @@ func (k SetFill) Apply(c Card) (Card, error) {
 // UsualBleed is how far ink is printed past the edge of a cut piece, mm, until it is set.
 const UsualBleed = 1
 
+// Firsts are how new pieces are made until a person chooses otherwise: the stocks that
+// photos, papers and all other pieces are cut of, and the bleed of what has ink, mm.
+type Firsts struct {
+	Photo string  `json:"photo"`
+	Paper string  `json:"paper"`
+	Piece string  `json:"piece"`
+	Bleed float64 `json:"bleed"`
+}
+
+// First is how new pieces are made.
+func First() Firsts { return Firsts{"satin-240", "text-120", "white-216", UsualBleed} }
+
 // SetForm changes the corners of a rectangle.
 type SetForm struct {
 	ID     string  `json:"id"`
@@ -338,12 +350,12 @@ func (k AddMat) Apply(c Card) (Card, error) {
 			case top.Slot != nil:
 				// What fills the slot is cut; the slot itself is nothing yet.
 				if top.Slot.Made.As != Cut {
-					top.Slot.Made = Made{As: Cut, Stock: "satin-240", Bleed: 1}
+					top.Slot.Made = Made{As: Cut, Stock: First().Photo, Bleed: UsualBleed}
 				}
 			case !top.IsPiece():
-				top.Made = Made{As: Cut, Stock: "white-216", Bleed: 1}
+				top.Made = Made{As: Cut, Stock: First().Piece, Bleed: UsualBleed}
 				if top.Photo != nil {
-					top.Made.Stock = "satin-240"
+					top.Made.Stock = First().Photo
 				}
 				top.asMade()
 			}

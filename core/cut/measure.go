@@ -15,7 +15,15 @@ type Apart struct {
 	Name  string  `json:"name"`
 	Mean  float64 `json:"mean"`
 	Worst float64 `json:"worst"`
+	// Off says that the worst place is farther off than can be left unseen.
+	Off bool `json:"off"`
 }
+
+// seen is how far a cut may lie beside its print, mm, before it catches the eye.
+const seen = .2
+
+// Judge sets Off.
+func (a *Apart) Judge() { a.Off = a.Worst > seen }
 
 // taken is how far from an outline, mm, a cut still counts as one of it.
 const taken = 3.0
@@ -65,7 +73,9 @@ func Measure(sh sheet.Sheet, cuts [][]geom.Point) []Apart {
 	var out []Apart
 	for i, s := range sums {
 		if s.n > 0 {
-			out = append(out, Apart{sh.Pieces[i].ID, sh.Pieces[i].Name, s.total / float64(s.n), s.worst})
+			a := Apart{Piece: sh.Pieces[i].ID, Name: sh.Pieces[i].Name, Mean: s.total / float64(s.n), Worst: s.worst}
+			a.Judge()
+			out = append(out, a)
 		}
 	}
 	return out

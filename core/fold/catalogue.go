@@ -26,6 +26,8 @@ type Measure struct {
 type Kind struct {
 	ID   card.BaseKind `json:"id"`
 	Name string        `json:"name"`
+	// Lower is the name within a sentence.
+	Lower string `json:"lower"`
 	Says string        `json:"says"` // how it opens, in a sentence
 	// Small is its net at a small size, for a picture in a list.
 	Small Net `json:"small"`
@@ -99,7 +101,7 @@ func Kinds() []Kind {
 	out := make([]Kind, len(catalogue))
 	for i, e := range catalogue {
 		b := card.Base{Kind: e.id, Width: 120, Height: 120}
-		out[i] = Kind{e.id, e.name, e.says, Of(b), card.TakesInsert(e.id)}
+		out[i] = Kind{e.id, e.name, lower(e.name), e.says, Of(b), card.TakesInsert(e.id)}
 	}
 	return out
 }
@@ -173,7 +175,13 @@ func Check(b card.Base) error {
 	return nil
 }
 
-func lower(s string) string { return string(s[0]|32) + s[1:] }
+// lower is a name within a sentence: a letter that names a form, as in Z-fold, stays large.
+func lower(s string) string {
+	if s[1] == '-' {
+		return s
+	}
+	return string(s[0]|32) + s[1:]
+}
 
 func say(v float64, unit string) string {
 	switch unit {
@@ -203,12 +211,4 @@ func Of(b card.Base) Net {
 		n.Closed = geom.Rect{W: b.Width, H: b.Height}
 	}
 	return n
-}
-
-// KindName is the name of a kind of base as people read it in a sentence.
-func KindName(k card.BaseKind) string {
-	if e := find(k); e != nil {
-		return lower(e.name)
-	}
-	return string(k)
 }

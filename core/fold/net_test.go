@@ -48,6 +48,16 @@ func TestTheFoldIsWhereTheCardOpens(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, 100, top.FoldsOn(card.InsideFirst)[0].From.Y, 1e-9, "below Inside top")
-	assert.Equal(t, "top fold", KindName(card.TopFold))
 	assert.Equal(t, side, Of(card.Base{Kind: "spiral", Width: 100, Height: 140}), "what is not known has the net of a side fold")
+}
+
+func TestKindsAreNamedWithinASentence(t *testing.T) {
+	lower := map[card.BaseKind]string{}
+	for _, k := range Kinds() {
+		lower[k.ID] = k.Lower
+	}
+	assert.Equal(t, "top fold", lower[card.TopFold])
+	assert.Equal(t, "tri-fold", lower[card.TriFold])
+	assert.Equal(t, "Z-fold", lower[card.ZFold])
+	assert.Equal(t, "V-fold", lower[card.VFold])
 }

@@ -281,7 +281,7 @@ func (m *maker) lines(shapes []exchange.Shape, use Use) {
 	case AsPiece:
 		// Rings in rings are holes, in whatever direction they run.
 		for _, p := range geom.Divide(geom.EvenOdd, geom.Join(paths...)) {
-			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: "white-216"}, card.Fill{})
+			m.outline(m.title(own, "piece"), p.Path, card.Made{As: card.Cut, Stock: card.First().Piece}, card.Fill{})
 		}
 	default:
 		path := Simplified(geom.Join(paths...))
@@ -303,7 +303,7 @@ func (m *maker) lines(shapes []exchange.Shape, use Use) {
 
 // nearestStock is the card stock whose colour is nearest.
 func nearestStock(colour string) string {
-	best, least := "white-216", math.Inf(1)
+	best, least := card.First().Piece, math.Inf(1)
 	for _, s := range card.Stocks() {
 		if d := distance(s.Colour, colour); strings.HasSuffix(s.ID, "-216") && d < least {
 			best, least = s.ID, d

@@ -139,6 +139,17 @@ type Mark struct {
 	Second *geom.Point `json:"second,omitempty"`
 }
 
+// MarkForm is what a mark looks like, mm: the middle of its ring, the width of the ring
+// and the radius of its dots.
+type MarkForm struct {
+	Ring   float64 `json:"ring"`
+	Stroke float64 `json:"stroke"`
+	Dot    float64 `json:"dot"`
+}
+
+// Form is what all marks look like.
+func Form() MarkForm { return MarkForm{MarkRing - MarkStroke/2, MarkStroke, MarkDot} }
+
 // The marks, in millimetres: outer radius and width of the ring, radius of the dots, how
 // far pieces and their bleed keep off, and how far off the second dot is.
 const (

@@ -311,6 +311,8 @@ export interface Catalogue {
   sizes: SheetSize[]
   bases: NetKind[]
   setup: SheetSetup
+  first: Firsts
+  mark: SheetMarkForm
 }
 export interface Stock {
   id: string
@@ -369,6 +371,7 @@ export interface NetKind {
     | 'envelope'
     | 'vFold'
   name: string
+  lower: string
   says: string
   small: Net
   insert: boolean
@@ -410,6 +413,17 @@ export interface Rect {
   y: number
   w: number
   h: number
+}
+export interface Firsts {
+  photo: string
+  paper: string
+  piece: string
+  bleed: number
+}
+export interface SheetMarkForm {
+  ring: number
+  stroke: number
+  dot: number
 }
 export interface ColourSeen {
   colour: string
@@ -804,6 +818,7 @@ export interface CutApart {
   name: string
   mean: number
   worst: number
+  off: boolean
 }
 export interface CutPass {
   name: string

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api } from '../api/client'
 import { stations, type Station } from '../router'
 import { useCard } from '../store/card'
+import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import { kindName } from './names'
 import { ago } from './measure'
@@ -18,6 +19,7 @@ const props = defineProps<{ here: Station; sheets: number | undefined; waiting?:
 defineEmits<{ go: [station: Station] }>()
 
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const now = useNow({ interval: 15000 })
 const renaming = ref(false)
@@ -29,7 +31,7 @@ const list = computed(() => {
   if (!v) return []
   const used = v.card.faces.filter((f) => f.items.length).length
   const facts: Record<Station, string> = {
-    base: kindName(v.card.base.kind),
+    base: kindName(catalogue.all, v.card.base.kind),
     panels: used === 0 ? 'empty' : used === 1 ? '1 face' : `${used} faces`,
     sheets:
       props.sheets === undefined
@@ -61,7 +63,7 @@ const about = computed(() => {
   if (!v) return ''
   const b = v.card.base
   const saved = card.saving ? 'saving…' : 'saved ' + ago(v.saved, Math.max(now.value.getTime(), Date.parse(v.saved)))
-  return `${prefs.size(b.width, b.height)} ${kindName(b.kind)} · ${saved}`
+  return `${prefs.size(b.width, b.height)} ${kindName(catalogue.all, b.kind)} · ${saved}`
 })
 
 function rename(title: string | undefined) {

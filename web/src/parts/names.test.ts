@@ -3,11 +3,17 @@ import { test } from 'node:test'
 import type { Catalogue, Item } from '../api/types'
 import { counted, kindName, kindTitle, madeText, shortStock, tradeOf } from './names'
 
-test('kinds are named as the trade writes them', () => {
-  assert.equal(kindTitle('sideFold'), 'Side fold')
-  assert.equal(kindName('sideFold'), 'side fold')
-  assert.equal(kindName('zFold'), 'Z-fold')
-  assert.equal(kindName('vFold'), 'V-fold')
+test('kinds are named as the catalogue has them', () => {
+  const c = {
+    bases: [
+      { id: 'zFold', name: 'Z-fold', lower: 'Z-fold' },
+      { id: 'tent', name: 'Tent', lower: 'tent' },
+    ],
+  } as unknown as Catalogue
+  assert.equal(kindTitle(c, 'tent'), 'Tent')
+  assert.equal(kindName(c, 'tent'), 'tent')
+  assert.equal(kindName(c, 'zFold'), 'Z-fold')
+  assert.equal(kindTitle(c, 'easel'), '', 'what is not known has no name')
 })
 
 test('a trade size is known in either direction, nearly the same is not', () => {

@@ -1,30 +1,9 @@
 import type { Base, Catalogue, Item } from '../api/types'
 import { roleNames } from './lines'
 
-const kinds: Record<Base['kind'], string> = {
-  flat: 'Flat card',
-  sideFold: 'Side fold',
-  topFold: 'Top fold',
-  triFold: 'Tri-fold',
-  zFold: 'Z-fold',
-  accordion: 'Accordion',
-  gateFold: 'Gate fold',
-  tent: 'Tent',
-  stepCard: 'Step card',
-  popupBox: 'Pop-up box',
-  vFold: 'V-fold',
-  easel: 'Easel',
-  shaped: 'Shaped',
-  pocket: 'Pocket',
-  envelope: 'Envelope',
-}
-
-export const kindTitle = (k: Base['kind']) => kinds[k] ?? k
-
-export const kindName = (k: Base['kind']) =>
-  kindTitle(k)
-    .replace(/^[A-Y]/, (c) => c.toLowerCase())
-    .replace('v-fold', 'V-fold')
+/** The name of a kind of base by itself, or within a sentence. */
+export const kindTitle = (c: Catalogue, k: Base['kind']) => c.bases.find((b) => b.id === k)?.name ?? ''
+export const kindName = (c: Catalogue, k: Base['kind']) => c.bases.find((b) => b.id === k)?.lower ?? ''
 
 export const cornerNames = { square: 'Square', round: 'Round', bevel: 'Bevelled' } as const
 

@@ -23,6 +23,8 @@ export const useCatalogue = defineStore('catalogue', () => {
     fonts: [],
     sizes: [],
     bases: [],
+    first: { photo: '', paper: '', piece: '', bleed: 0 },
+    mark: { ring: 0, stroke: 0, dot: 0 },
     setup: { size: '', lie: 'portrait', margin: 0, between: 0, turning: 'quarters', marks: 'machine' },
   })
   const pictures = ref<Picture[]>([])

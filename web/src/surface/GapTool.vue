@@ -9,11 +9,13 @@ import type { Gap, Item } from '../api/types'
 import type { Pt } from '../parts/geom'
 import MeasureField from '../parts/MeasureField.vue'
 import { useCard } from '../store/card'
+import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import type { Overlay } from './overlay'
 
 const props = defineProps<Overlay>()
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 
 type Use = 'guide' | 'slot' | 'shape' | 'piece'
@@ -101,7 +103,8 @@ async function make(as: Use) {
           name: as === 'slot' ? 'Photo slot' : circle ? 'Circle' : 'Rectangle',
           kind: as === 'slot' ? 'slot' : 'shape',
           place,
-          made: as === 'piece' ? { as: 'cut', stock: prefs.last.stock || 'white-216' } : { as: 'printed' },
+          made:
+            as === 'piece' ? { as: 'cut', stock: prefs.last.stock || catalogue.all.first.piece } : { as: 'printed' },
           fill: as === 'shape' ? { colour: prefs.last.ink || '#587a4a' } : {},
           form: shape,
           ...(as === 'slot' ? { slot: { takes: 'photo' as const, fill: {}, made: { as: 'printed' as const } } } : {}),

@@ -45,9 +45,9 @@ const lately = <T extends { id: string }>(kind: string, list: T[]) => catalogue.
 const supplies = computed(() => {
   const c = catalogue.all
   const all = {
-    Photos: () => lately('photo', catalogue.pictures).map(photoSupply),
-    Papers: () => lately('paper', c.papers).map(paperSupply),
-    Shapes: () => lately('shape', shapes).map(shapeSupply),
+    Photos: () => lately('photo', catalogue.pictures).map(photoSupply(c.first)),
+    Papers: () => lately('paper', c.papers).map(paperSupply(c.first)),
+    Shapes: () => lately('shape', shapes).map(shapeSupply(c.first)),
     Lettering: () => lately('lettering', c.fonts).map(fontSupply),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }

@@ -16,6 +16,8 @@ export interface Supply {
   make: (face: { width: number; height: number }, at: Pt) => Item
 }
 
+type First = Catalogue['first']
+
 const item = (at: Pt, rest: Omit<Item, 'id' | 'place'>): Item => ({
   id: '',
   place: { x: at.x, y: at.y, turn: 0 },
@@ -25,57 +27,61 @@ const item = (at: Pt, rest: Omit<Item, 'id' | 'place'>): Item => ({
 /** To a sixteenth of an inch, as people would have measured it. */
 const even = (mm: number) => (Math.round((mm / INCH) * 16) / 16) * INCH
 
-export function photoSupply(p: Picture): Supply {
-  return {
-    id: p.id,
-    kind: 'photo',
-    name: p.name,
-    picture: p,
-    make: (face, at) => {
-      // Four inches on the long side, or what the face has room for.
-      const k = Math.min(
-        (4 * INCH) / Math.max(p.width, p.height),
-        (face.width * 0.8) / p.width,
-        (face.height * 0.8) / p.height,
-      )
-      return item(at, {
-        name: p.name,
-        kind: 'photo',
-        made: { as: 'cut', stock: 'satin-240', bleed: 1 },
-        fill: {},
-        photo: {
-          picture: p.id,
-          pixelWidth: p.width,
-          pixelHeight: p.height,
-          width: Math.max(p.width * k, 1),
-          height: Math.max(p.height * k, 1),
-        },
-      })
-    },
+export const photoSupply =
+  (first: First) =>
+  (p: Picture): Supply => {
+    return {
+      id: p.id,
+      kind: 'photo',
+      name: p.name,
+      picture: p,
+      make: (face, at) => {
+        // Four inches on the long side, or what the face has room for.
+        const k = Math.min(
+          (4 * INCH) / Math.max(p.width, p.height),
+          (face.width * 0.8) / p.width,
+          (face.height * 0.8) / p.height,
+        )
+        return item(at, {
+          name: p.name,
+          kind: 'photo',
+          made: { as: 'cut', stock: first.photo, bleed: first.bleed },
+          fill: {},
+          photo: {
+            picture: p.id,
+            pixelWidth: p.width,
+            pixelHeight: p.height,
+            width: Math.max(p.width * k, 1),
+            height: Math.max(p.height * k, 1),
+          },
+        })
+      },
+    }
   }
-}
 
-export function paperSupply(p: Catalogue['papers'][number]): Supply {
-  return {
-    id: p.id,
-    kind: 'paper',
-    name: p.name,
-    make: (face, at) =>
-      item(at, {
-        name: p.name,
-        kind: 'paper',
-        made: { as: 'cut', stock: 'text-120', bleed: 1 },
-        fill: { paper: p.id },
-        // Like a layer of paper on a card: the face less a quarter inch all round.
-        form: {
-          outline: 'rectangle',
-          corner: 'square',
-          width: even(face.width - INCH / 2),
-          height: even(face.height - INCH / 2),
-        },
-      }),
+export const paperSupply =
+  (first: First) =>
+  (p: Catalogue['papers'][number]): Supply => {
+    return {
+      id: p.id,
+      kind: 'paper',
+      name: p.name,
+      make: (face, at) =>
+        item(at, {
+          name: p.name,
+          kind: 'paper',
+          made: { as: 'cut', stock: first.paper, bleed: first.bleed },
+          fill: { paper: p.id },
+          // Like a layer of paper on a card: the face less a quarter inch all round.
+          form: {
+            outline: 'rectangle',
+            corner: 'square',
+            width: even(face.width - INCH / 2),
+            height: even(face.height - INCH / 2),
+          },
+        }),
+    }
   }
-}
 
 interface Ready {
   id: string
@@ -123,29 +129,31 @@ export const shapes: Ready[] = [
   { id: 'strip', name: 'Strip', outline: 'strip', w: 4, h: 0.5, d: 'M9 15H51a7 7 0 0 1 0 14H9a7 7 0 0 1 0-14z' },
 ]
 
-export function shapeSupply(s: Ready): Supply {
-  return {
-    id: s.id,
-    kind: 'shape',
-    name: s.name,
-    make: (face, at) => {
-      const k = Math.min(1, (face.width * 0.85) / (s.w * INCH), (face.height * 0.85) / (s.h * INCH))
-      return item(at, {
-        name: s.name,
-        kind: 'shape',
-        made: { as: 'cut', stock: 'white-216', lift: 0, bleed: 0 },
-        fill: {},
-        form: {
-          outline: s.outline,
-          corner: s.corner,
-          radius: s.corner === 'round' ? (INCH / 4) * k : 0,
-          width: s.w * INCH * k,
-          height: s.h * INCH * k,
-        },
-      })
-    },
+export const shapeSupply =
+  (first: First) =>
+  (s: Ready): Supply => {
+    return {
+      id: s.id,
+      kind: 'shape',
+      name: s.name,
+      make: (face, at) => {
+        const k = Math.min(1, (face.width * 0.85) / (s.w * INCH), (face.height * 0.85) / (s.h * INCH))
+        return item(at, {
+          name: s.name,
+          kind: 'shape',
+          made: { as: 'cut', stock: first.piece, lift: 0, bleed: 0 },
+          fill: {},
+          form: {
+            outline: s.outline,
+            corner: s.corner,
+            radius: s.corner === 'round' ? (INCH / 4) * k : 0,
+            width: s.w * INCH * k,
+            height: s.h * INCH * k,
+          },
+        })
+      },
+    }
   }
-}
 
 export function fontSupply(f: Catalogue['fonts'][number]): Supply {
   return {

@@ -37,7 +37,7 @@ async function envelope() {
     kind: 'envelope',
     width: Math.max(s.width, s.height),
     height: Math.min(s.width, s.height),
-    stock: 'text-120',
+    stock: catalogue.all.first.paper,
   })
   void router.push(`/cards/${id}/base`)
 }
@@ -80,7 +80,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
     </aside>
     <main class="work">
       <div class="verbs">
-        <b>{{ kindTitle(base.kind) }}</b>
+        <b>{{ kindTitle(catalogue.all, base.kind) }}</b>
         <span class="chip" data-testid="trade">{{ trade ? trade.name : 'own size' }}</span>
         <span class="space" />
         <button class="verb" data-testid="directions-verb" @click="directing = true">
@@ -121,7 +121,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <button
           class="verb make"
           data-testid="add-liner"
-          @click="card.change({ do: 'addLiner', stock: 'text-120', paper: 'leaf-drift' })"
+          @click="card.change({ do: 'addLiner', stock: catalogue.all.first.paper, paper: 'leaf-drift' })"
         >
           Lay a liner in
         </button>

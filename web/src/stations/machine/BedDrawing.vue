@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Job, SheetView } from '../../api/types'
 import { apply, matrix, type Matrix } from '../../parts/geom'
 import { INCH } from '../../parts/measure'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { inkWithin } from '../sheets/page'
 import PieceArt from '../sheets/PieceArt.vue'
@@ -24,6 +25,7 @@ const props = defineProps<{
   pointed?: { pass: number; path: number }
 }>()
 const prefs = usePrefs()
+const catalogue = useCatalogue()
 const emit = defineEmits<{ point: [path: { pass: number; path: number }] }>()
 
 const running = computed(() => (props.job?.state === 'running' && props.job.kind === 'run' ? props.job : undefined))
@@ -137,9 +139,16 @@ const figures = computed(() => {
       <rect x=".6" y="1" :width="sheet.size.width" :height="sheet.size.height" fill="#3a2a18" opacity=".12" />
       <rect :width="sheet.size.width" :height="sheet.size.height" :fill="sheet.stock.colour" />
       <g v-for="(m, i) in sheet.marks" :key="i" fill="none" stroke="#1f2b38">
-        <circle :cx="m.at.x" :cy="m.at.y" r="2.65" stroke-width=".7" />
-        <circle :cx="m.at.x" :cy="m.at.y" r=".9" fill="#1f2b38" stroke="none" />
-        <circle v-if="m.second" :cx="m.second.x" :cy="m.second.y" r=".9" fill="#1f2b38" stroke="none" />
+        <circle :cx="m.at.x" :cy="m.at.y" :r="catalogue.all.mark.ring" :stroke-width="catalogue.all.mark.stroke" />
+        <circle :cx="m.at.x" :cy="m.at.y" :r="catalogue.all.mark.dot" fill="#1f2b38" stroke="none" />
+        <circle
+          v-if="m.second"
+          :cx="m.second.x"
+          :cy="m.second.y"
+          :r="catalogue.all.mark.dot"
+          fill="#1f2b38"
+          stroke="none"
+        />
       </g>
       <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed :within="inkWithin(sheet)" />
       <g v-if="travel" class="travel"><path v-for="(p, i) in sheet.passes" :key="i" :d="p.moves" /></g>
@@ -161,8 +170,8 @@ const figures = computed(() => {
       </g>
       <g v-if="apart" class="apart">
         <template v-for="e in errors" :key="e.piece">
-          <path :d="e.outline" :class="{ off: e.worst > 0.2 }" />
-          <text :x="e.x" :y="e.y" :class="{ off: e.worst > 0.2 }">{{ e.mean.toFixed(2) }} mm</text>
+          <path :d="e.outline" :class="{ off: e.off }" />
+          <text :x="e.x" :y="e.y" :class="{ off: e.off }">{{ e.mean.toFixed(2) }} mm</text>
         </template>
       </g>
       <g v-if="at" :transform="`translate(${at.x} ${at.y})`">

@@ -72,7 +72,7 @@ const unknown = computed(() => broken.value && !!sheet.value?.state.unknown && !
 const pointed = ref<{ pass: number; path: number }>()
 watch([unknown, chosen], () => (pointed.value = undefined))
 const beside = computed(() => {
-  const off = apart.value.filter((a) => a.worst > 0.2)
+  const off = apart.value.filter((a) => a.off)
   return off.length ? off.reduce((a, b) => (b.worst > a.worst ? b : a)) : undefined
 })
 const state = computed(() => {
@@ -278,7 +278,7 @@ async function takeOff() {
         <h3>Cut meets print</h3>
         <div class="facts">
           <template v-for="a in apart" :key="a.piece">
-            <span>{{ a.name }}</span><b :class="a.worst > 0.2 ? 'bad' : 'good'"
+            <span>{{ a.name }}</span><b :class="a.off ? 'bad' : 'good'"
               >{{ a.mean.toFixed(2) }} mm, worst {{ a.worst.toFixed(2) }}</b
             >
           </template>

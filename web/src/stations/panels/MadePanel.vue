@@ -57,14 +57,15 @@ function as(how: string | number) {
       { do: 'setMade', ids: docs.value.map((d) => d.id), made: { as: 'printed' } },
     )
   } else {
+    const first = catalogue.all.first
     const photo = docs.value.every((d) => d.kind === 'photo')
-    const bleed = docs.value.some((d) => d.photo || d.fill.paper || d.fill.colour) ? 1 : 0
+    const bleed = docs.value.some((d) => d.photo || d.fill.paper || d.fill.colour) ? first.bleed : 0
     void card.change({
       do: 'setMade',
       ids: docs.value.map((d) => d.id),
       made: {
         as: 'cut',
-        stock: photo ? 'satin-240' : catalogue.stock(prefs.last.stock)?.id || 'cream-216',
+        stock: photo ? first.photo : catalogue.stock(prefs.last.stock)?.id || first.piece,
         lift: 0,
         bleed,
       },

@@ -183,7 +183,9 @@ async function files(all: File[], at?: Pt) {
   tray.value?.show('Photos')
   const done = await catalogue.bring(list)
   // Dropped on the face, they are wanted there.
-  if (at) for (const [i, p] of done.entries()) await place(photoSupply(p), { x: at.x + i * 5, y: at.y + i * 5 })
+  if (at)
+    for (const [i, p] of done.entries())
+      await place(photoSupply(catalogue.all.first)(p), { x: at.x + i * 5, y: at.y + i * 5 })
 }
 
 const over = ref(false)

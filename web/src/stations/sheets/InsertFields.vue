@@ -17,7 +17,7 @@ const insert = computed(() => card.view?.card.insert)
 
 function set(part: { stock?: string; less?: number } | undefined) {
   wrong.value = ''
-  const was = insert.value ?? { stock: 'text-120', less: INCH / 8 }
+  const was = insert.value ?? { stock: catalogue.all.first.paper, less: INCH / 8 }
   void card.change({ do: 'setInsert', ...(part ? { insert: { ...was, ...part } } : {}) })
 }
 </script>

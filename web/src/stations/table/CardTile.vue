@@ -6,6 +6,7 @@ import { api } from '../../api/client'
 import type { Summary } from '../../api/types'
 import { ago } from '../../parts/measure'
 import { kindName } from '../../parts/names'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import NameInput from '../../parts/NameInput.vue'
 
@@ -13,11 +14,12 @@ const props = defineProps<{ card: Summary; now: number }>()
 const emit = defineEmits<{ rename: [title: string]; copy: []; remove: [] }>()
 
 const prefs = usePrefs()
+const catalogue = useCatalogue()
 const renaming = ref(false)
 
 const about = computed(
   () =>
-    `${prefs.size(props.card.width, props.card.height)} ${kindName(props.card.kind)} · ${ago(props.card.changed, props.now)}`,
+    `${prefs.size(props.card.width, props.card.height)} ${kindName(catalogue.all, props.card.kind)} · ${ago(props.card.changed, props.now)}`,
 )
 
 function renamed(title: string | undefined) {

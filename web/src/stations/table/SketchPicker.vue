@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api } from '../../api/client'
 import type { Sketch } from '../../api/types'
-import { kindTitle, tradeOf } from '../../parts/names'
+import { kindName, kindTitle, tradeOf } from '../../parts/names'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 
@@ -77,7 +77,9 @@ async function start() {
       <div class="filters">
         <Select v-model:value="kind" data-testid="sketch-kind">
           <SelectOption value="">Every kind</SelectOption>
-          <SelectOption v-for="k in kinds" :key="k" :value="k">{{ kindTitle(k as Sketch['kind']) }}</SelectOption>
+          <SelectOption v-for="k in kinds" :key="k" :value="k">{{
+            kindTitle(catalogue.all, k as Sketch['kind'])
+          }}</SelectOption>
         </Select>
         <Select v-model:value="size" data-testid="sketch-size">
           <SelectOption value="">Every size</SelectOption>
@@ -92,7 +94,7 @@ async function start() {
         <button v-for="s in shown" :key="s.id" class="sketch" data-testid="sketch" @click="choose(s)">
           <img :src="api.sketchURL(s.id)" alt="" />
           <b>{{ s.title }}</b>
-          <small>{{ sizeOf(s) }} {{ kindTitle(s.kind).toLowerCase() }} · {{ slots(s) }}</small>
+          <small>{{ sizeOf(s) }} {{ kindName(catalogue.all, s.kind) }} · {{ slots(s) }}</small>
         </button>
       </div>
       <p v-if="!shown.length" class="none">No sketch is like that. Take one of the filters back.</p>
