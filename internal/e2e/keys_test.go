@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -51,8 +52,12 @@ func TestAfterAMeasureIsTypedKeysMeanTheFace(t *testing.T) {
 	h.item(5, "i1")
 	h.keys("d", ctrl)
 	assert.Len(t, h.front(6).Items, 2, "Ctrl D duplicates it")
+	seen := func(n int) {
+		h.wait(fmt.Sprintf(`document.querySelectorAll('[data-testid=surface] [data-item]').length === %d`, n))
+	}
+	seen(2)
 	h.keys("z", ctrl)
-	h.wait(`document.querySelectorAll('[data-testid=surface] [data-item]').length === 1`)
+	seen(1)
 	h.point(2.5, 3.5)
 
 	// While a text is being typed, undo is the field's own; in a field at rest it is the card's.
