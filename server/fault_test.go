@@ -1,8 +1,11 @@
 package server_test
 
 import (
+	"bytes"
+	"database/sql"
 	"encoding/json"
 	"fmt"
+	"image/png"
 	"io"
 	"log/slog"
 	"maps"
@@ -134,4 +137,109 @@ func TestSizesThatFitAreAnswered(t *testing.T) {
 	assert.InDelta(t, 127-12.7, it.Form.Width, 1e-6)
 	require.Equal(t, 422, c.call("POST", "/api/cards/"+id+"/changes", `{"base":3,"commands":[{"do":"fitTo","id":"i1","area":"moon","less":0}]}`, &p))
 	assert.Contains(t, p.Detail, "cannot be made that large")
+}
+
+// What has no room on the sheets is named before anything goes out without it.
+func TestWhatIsOnNoSheetIsNamedBeforeSheetsGoOut(t *testing.T) {
+	c, _ := start(t)
+	id := c.create()
+	big := func(name string) string {
+		return fmt.Sprintf(`{"id":"","name":%q,"kind":"shape","place":{"x":60,"y":60,"turn":0},"made":{"as":"cut","stock":"moss-216"},"fill":{},
+			"form":{"outline":"rectangle","corner":"square","width":400,"height":30}}`, name)
+	}
+	rev := 1
+	put := func(names ...string) {
+		var items []string
+		for _, n := range names {
+			items = append(items, big(n))
+		}
+		body := fmt.Sprintf(`{"base":%d,"commands":[{"do":"placeItems","face":"front","items":[%s]}]}`, rev, strings.Join(items, ","))
+		require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", body, nil))
+		rev++
+	}
+	outs := []string{"sheets.pdf", "sheets.zip", "sheets/1/lines.svg", "sheets/1/run.hpgl"}
+	var p server.Problem
+	inked := strings.Replace(shape, `"fill":{}`, `"fill":{"colour":"#35658c"}`, 1)
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(inked, rev), nil))
+	rev++
+	put("Ribbon")
+	for _, out := range outs {
+		require.Equal(t, 409, c.call("GET", "/api/cards/"+id+"/"+out+"?size=letter", "", &p), out)
+		assert.Equal(t, "urn:sectilis:missing", p.Type)
+		assert.Equal(t, "“Ribbon” is on no sheet: there is no room on the paper. What goes out is without.", p.Detail)
+		require.Equal(t, 200, c.call("GET", "/api/cards/"+id+"/"+out+"?size=letter&without=1", "", nil), out)
+	}
+	put("A", "B", "C", "D", "E")
+	require.Equal(t, 409, c.call("GET", "/api/cards/"+id+"/sheets.pdf?size=letter", "", &p))
+	assert.Contains(t, p.Detail, " and 2 more are on no sheet")
+	require.Equal(t, 409, c.call("POST", "/api/cards/"+id+"/prints?size=letter", "", &p))
+}
+
+func TestLooksAndOutlinesOfAFace(t *testing.T) {
+	c, _ := start(t)
+	id := c.create()
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(shape, 1), nil))
+	face := "/api/cards/" + id + "/faces/front/"
+	size := func(path string) (w, h int) {
+		raw, _ := c.get(path)
+		cfg, err := png.DecodeConfig(bytes.NewReader(raw))
+		require.NoError(t, err)
+		return cfg.Width, cfg.Height
+	}
+	w, h := size(face + "look.png")
+	assert.Equal(t, 640, max(w, h))
+	assert.InDelta(t, 127/177.8, float64(w)/float64(h), .01)
+	w, h = size(face + "look.png?piece=i1")
+	assert.InDelta(t, 50./30, float64(w)/float64(h), .01, "the piece alone")
+	for _, path := range []string{"look.png?piece=i7", "look.gif", "outlines.doc"} {
+		assert.Equal(t, 404, c.call("GET", face+path, "", &server.Problem{}), path)
+	}
+	assert.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/faces/cellar/look.png", "", &server.Problem{}))
+	for _, kind := range []string{"svg", "dxf", "hpgl"} {
+		raw, _ := c.get(face + "outlines." + kind + "?items=i1")
+		assert.NotEmpty(t, raw, kind)
+	}
+}
+
+// A state that cannot be read is said to be there, and the one before it can be taken up.
+func TestACardWhoseNewestStateIsSpoiltIsTakenUpFromTheOneBefore(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "a.db")
+	s, err := store.Open(t.Context(), data)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	quiet := slog.New(slog.NewTextHandler(io.Discard, nil))
+	serve := func() *client {
+		a := app.New(app.Config{Store: s, Log: quiet})
+		t.Cleanup(a.Close)
+		h := httptest.NewServer(server.Handler(server.Config{App: a, Log: quiet}))
+		t.Cleanup(h.Close)
+		return &client{t, h.URL}
+	}
+	c := serve()
+	id := c.create()
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(shape, 1), nil))
+	db, err := sql.Open("sqlite", data)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = db.Close() })
+	spoil := func(number int) {
+		_, err := db.Exec(`UPDATE revisions SET doc = x'7b7b' WHERE number = ?`, number)
+		require.NoError(t, err)
+	}
+	spoil(2)
+	c = serve()
+	var p server.Problem
+	require.Equal(t, 422, c.call("GET", "/api/cards/"+id, "", &p))
+	assert.Equal(t, "urn:sectilis:damaged", p.Type)
+	assert.Contains(t, p.Detail, "The last one that can be read is of ")
+	var v doc
+	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/recovery", "", &v))
+	assert.EqualValues(t, 3, v.Revision)
+	assert.Empty(t, v.Card.Face("front").Items)
+	for n := 1; n <= 3; n++ {
+		spoil(n)
+	}
+	c = serve()
+	require.Equal(t, 422, c.call("GET", "/api/cards/"+id, "", &p))
+	assert.Equal(t, "urn:sectilis:lost", p.Type)
+	require.Equal(t, 404, c.call("POST", "/api/cards/"+id+"/recovery", "", &p))
 }
