@@ -439,3 +439,75 @@ func TestMeasuresTypedLatelyAndSizesThatFitAreOffered(t *testing.T) {
 	assert.InDelta(t, 4.5*in, it.Form.Width, 1e-6)
 	assert.InDelta(t, 2.5*in, it.Place.X, 1e-6)
 }
+
+func TestAPhotoBecomesTheBackgroundByItsMenu(t *testing.T) {
+	h, lake, _ := cells(t)
+	h.must(h.DoubleClick(browser.ID("item-" + h.front(2).Items[0].ID)))
+	h.there("selected-name")
+	x, y := h.at(1.7, 3)
+	h.must(h.Do(chromedp.MouseEvent(chromedp.MousePressed, x, y, chromedp.ButtonRight, chromedp.ClickCount(1)),
+		chromedp.MouseEvent(chromedp.MouseReleased, x, y, chromedp.ButtonRight, chromedp.ClickCount(1))))
+	h.click("menu-ground")
+	f := h.front(3)
+	require.Len(t, f.Items, 2, "the slot that is left, and the background")
+	assert.True(t, f.Items[0].Background)
+	require.NotNil(t, f.Items[0].Photo)
+	assert.Equal(t, lake, f.Items[0].Photo.Picture)
+	h.keys("z", ctrl)
+	assert.Len(t, h.front(4).Items, 2, "one step back")
+	assert.False(t, h.front(4).Items[0].Background)
+}
+
+func TestTheTrayKeepsItsOrderWhileSeveralArePlaced(t *testing.T) {
+	h := lay(t)
+	h.click("tab-shapes")
+	order := func() string {
+		ids, err := browser.Eval[string](h.Page, `[...document.querySelectorAll('.supply')].map(e => e.dataset.testid.replace('supply-shape-', '')).slice(0, 3).join()`)
+		h.must(err)
+		return ids
+	}
+	assert.Equal(t, "rectangle,rounded,circle", order())
+	h.must(h.DoubleClick(browser.ID("supply-shape-tab")))
+	h.front(2)
+	assert.Equal(t, "rectangle,rounded,circle", order(), "nothing moves under the hand")
+	h.must(h.DoubleClick(browser.ID("supply-shape-circle")))
+	h.front(3)
+	h.click("tab-papers")
+	h.click("tab-shapes")
+	assert.Equal(t, "circle,tab,rectangle", order(), "what was used last comes first")
+}
+
+func TestGapsAreFilledOneAfterTheOther(t *testing.T) {
+	h := lay(t, square("Left", .5, 3.5), square("Right", 4.5, 3.5))
+	h.keys("g")
+	h.point(2.5, 1)
+	h.says("gap-size", "3 × 7")
+	h.fill("gap-less", "1/4")
+	h.says("gap-size", "2 ½ × 6 ½")
+	h.click("gap-piece")
+	f := h.front(2)
+	require.Len(t, f.Items, 3)
+	h.wait(`!document.querySelector('[data-testid=gap-size]')`)
+	it := f.Items[2]
+	for _, o := range f.Items {
+		if o.Name == "Rectangle" {
+			it = o
+		}
+	}
+	assert.Equal(t, card.Cut, it.Made.As)
+	assert.InDelta(t, 2.5*in, it.Form.Width, 1e-3)
+	// The next is as the last: its margin, its making, by Enter.
+	h.point(4.5, 1)
+	h.there("gap-size")
+	h.keys("\r")
+	f = h.front(3)
+	require.Len(t, f.Items, 4)
+	h.keys(kb.Escape)
+	h.wait(`!document.querySelector('[data-testid=gap]')`)
+}
+
+func TestSheetsTellOfSlotsThatWait(t *testing.T) {
+	h, _, _ := cells(t)
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.wait(`document.body.textContent.includes('“Lake 2” on Front waits for a photo, and is left out until it has it.')`)
+}
