@@ -1,7 +1,6 @@
 package app
 
 import (
-	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
@@ -16,8 +15,7 @@ import (
 	"sectilis/core/arrange"
 	"sectilis/core/card"
 	"sectilis/core/exchange"
-	"sectilis/core/format/dxf"
-	"sectilis/core/format/hpgl"
+	"sectilis/core/format"
 	"sectilis/core/format/svg"
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
@@ -87,18 +85,10 @@ func (w *waiting) get(id string) (waitingFile, bool) {
 
 // readDrawing reads a file by its kind, which its name or its first bytes tell.
 func readDrawing(ctx context.Context, name string, raw []byte, unit string) (exchange.Drawing, error) {
-	lower := strings.ToLower(name)
 	var d exchange.Drawing
-	var err error
-	switch {
-	case strings.HasSuffix(lower, ".svg") || bytes.Contains(raw[:min(len(raw), 1000)], []byte("<svg")):
-		d, err = svg.Read(ctx, raw, facesAtHand)
-	case strings.HasSuffix(lower, ".dxf"):
-		d, err = dxf.Read(ctx, raw, unit)
-	case strings.HasSuffix(lower, ".hpgl") || strings.HasSuffix(lower, ".plt") || strings.HasSuffix(lower, ".hgl"):
-		d, err = hpgl.Read(ctx, raw)
-	default:
-		err = errors.New("“" + name + "” is no drawing that is read here. There are SVG, DXF and HP-GL.")
+	f, err := format.Of(name, raw)
+	if err == nil {
+		d, err = f.Read(ctx, raw, format.Reading{Unit: unit, Faces: facesAtHand})
 	}
 	if ctx.Err() != nil {
 		return d, ctx.Err()
@@ -141,7 +131,9 @@ func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incomin
 		Lines: pathops.LineKinds(d), Notes: append([]string{}, d.Notes...),
 	}
 	if d.NoUnit {
-		in.Units = dxf.Units
+		if f, err := format.Of(name, raw); err == nil {
+			in.Units = f.Units
+		}
 	}
 	for _, s := range d.Shapes {
 		if s.Fill != "" {
@@ -248,9 +240,9 @@ func (a *App) photo(ctx context.Context, p exchange.Picture) (card.Item, error) 
 	}, nil
 }
 
-// WriteOutlines writes a face, or some of its items, in a format: "svg", "dxf"
-// or "hpgl".
-func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face card.FaceID, items []string, format string) error {
+// WriteOutlines writes a face, or some of its items, in a format by its id. The error is
+// ErrNotFound where there is no such card, face or format.
+func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face card.FaceID, items []string, kind string) error {
 	o, err := a.load(ctx, id)
 	if err != nil {
 		return err
@@ -265,15 +257,11 @@ func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face ca
 	if len(d.Shapes) == 0 {
 		return &card.Refusal{Field: "items", Why: "None of these has an outline to hand on; photos that are printed have none."}
 	}
-	switch format {
-	case "svg":
-		return svg.Write(w, d, title+", "+f.Name)
-	case "dxf":
-		return dxf.Write(w, d)
-	case "hpgl":
-		return hpgl.WriteDrawing(w, d)
+	as, ok := format.ByID(kind)
+	if !ok || as.Write == nil {
+		return ErrNotFound
 	}
-	return ErrNotFound
+	return as.Write(w, d, title+", "+f.Name)
 }
 
 // Fits are the sizes that an item can be given where it lies.

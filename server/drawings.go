@@ -11,6 +11,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/card"
+	"sectilis/core/format"
 	"sectilis/core/geom"
 )
 
@@ -75,9 +76,6 @@ func (s *server) layDrawing(c *gin.Context) {
 	}
 }
 
-// kinds are the media types of the formats that outlines are written in.
-var kinds = map[string]string{"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "hpgl": "application/vnd.hp-hpgl"}
-
 // ofFace answers with a file that is made of a face.
 func (s *server) ofFace(c *gin.Context) {
 	if c.Param("file") == "look.png" {
@@ -89,8 +87,9 @@ func (s *server) ofFace(c *gin.Context) {
 }
 
 func (s *server) outlines(c *gin.Context) {
-	_, format, _ := strings.Cut(c.Param("file"), ".")
-	if kinds[format] == "" {
+	_, id, _ := strings.Cut(c.Param("file"), ".")
+	as, ok := format.ByID(id)
+	if !ok {
 		s.fail(c, app.ErrNotFound)
 		return
 	}
@@ -99,8 +98,8 @@ func (s *server) outlines(c *gin.Context) {
 		items = strings.Split(q, ",")
 	}
 	face := card.FaceID(c.Param("face"))
-	s.file(c, kinds[format], "outlines."+format, func(w io.Writer) error {
-		return s.App.WriteOutlines(c.Request.Context(), w, c.Param("id"), face, items, format)
+	s.file(c, as.MIME, "outlines"+as.Extensions[0], func(w io.Writer) error {
+		return s.App.WriteOutlines(c.Request.Context(), w, c.Param("id"), face, items, as.ID)
 	})
 }
 

@@ -13,6 +13,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/card"
 	"sectilis/core/fold"
+	"sectilis/core/format"
 	"sectilis/core/geom"
 	"sectilis/core/lettering"
 	"sectilis/core/measure"
@@ -169,10 +170,12 @@ type Catalogue struct {
 	// First is how new pieces are made, Mark what a registration mark looks like.
 	First card.Firsts    `json:"first"`
 	Mark  sheet.MarkForm `json:"mark"`
+	// Formats are those of drawings.
+	Formats []format.Format `json:"formats"`
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets(), card.First(), sheet.Form()})
+	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets(), card.First(), sheet.Form(), format.All()})
 }
 
 func (s *server) paper(c *gin.Context) {

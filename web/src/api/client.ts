@@ -180,7 +180,7 @@ export const api = {
     call<View>('POST', `/cards/${id}/drawings`, { ...l, base }),
 
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
-  outlinesURL: (id: string, face: string, format: 'svg' | 'dxf' | 'hpgl', items: string[]) =>
+  outlinesURL: (id: string, face: string, format: string, items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,

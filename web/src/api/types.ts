@@ -313,6 +313,7 @@ export interface Catalogue {
   setup: SheetSetup
   first: Firsts
   mark: SheetMarkForm
+  formats: Format[]
 }
 export interface Stock {
   id: string
@@ -424,6 +425,12 @@ export interface SheetMarkForm {
   ring: number
   stroke: number
   dot: number
+}
+export interface Format {
+  id: string
+  name: string
+  extensions: string[]
+  mime: string
 }
 export interface ColourSeen {
   colour: string

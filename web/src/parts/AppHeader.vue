@@ -44,11 +44,6 @@ const list = computed(() => {
   return stations.map((id) => ({ id, name: names[id], fact: facts[id] }))
 })
 
-const formats = [
-  { id: 'svg', name: 'SVG' },
-  { id: 'dxf', name: 'DXF' },
-  { id: 'hpgl', name: 'HP-GL' },
-] as const
 const outlinesOf = computed(() => {
   const n = card.selected.length
   return n === 0
@@ -144,7 +139,7 @@ function rename(title: string | undefined) {
             <Menu>
               <template v-if="here === 'panels' && card.face">
                 <MenuItemGroup :title="outlinesOf">
-                  <MenuItem v-for="f in formats" :key="f.id">
+                  <MenuItem v-for="f in catalogue.all.formats" :key="f.id">
                     <a
                       :href="api.outlinesURL(card.id, card.face.id, f.id, card.selection)"
                       download

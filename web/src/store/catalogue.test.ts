@@ -145,3 +145,18 @@ test('favourites come first, then what was used last', () => {
     'as it was noted then',
   )
 })
+
+test('drawings are known by the endings of the formats that are read', () => {
+  const c = useCatalogue()
+  assert.equal(c.isDrawing('a.svg'), false, 'before the catalogue is there')
+  c.all = {
+    ...c.all,
+    formats: [
+      { id: 'svg', name: 'SVG', extensions: ['.svg'], mime: 'image/svg+xml' },
+      { id: 'hpgl', name: 'HP-GL', extensions: ['.hpgl', '.plt'], mime: 'application/vnd.hp-hpgl' },
+    ],
+  }
+  assert.ok(c.isDrawing('Leaf.SVG') && c.isDrawing('x.plt'))
+  assert.ok(!c.isDrawing('svg') && !c.isDrawing('a.svg.png'))
+  assert.equal(c.drawingFiles, '.svg,image/svg+xml,.hpgl,.plt,application/vnd.hp-hpgl')
+})

@@ -23,6 +23,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     fonts: [],
     sizes: [],
     bases: [],
+    formats: [],
     first: { photo: '', paper: '', piece: '', bleed: 0 },
     mark: { ring: 0, stroke: 0, dot: 0 },
     setup: { size: '', lie: 'portrait', margin: 0, between: 0, turning: 'quarters', marks: 'machine' },
@@ -58,6 +59,10 @@ export const useCatalogue = defineStore('catalogue', () => {
     notes.value = new Map(notes.value).set(key(kind, id), s)
     void api.used(kind, id).catch(() => undefined)
   }
+  /** The endings and the media types of files that drawings are read from, for a file field. */
+  const drawingFiles = computed(() => all.value.formats.flatMap((f) => [...f.extensions, f.mime]).join(','))
+  const isDrawing = (file: string) =>
+    all.value.formats.some((f) => f.extensions.some((e) => file.toLowerCase().endsWith(e)))
   async function remove(kind: string, id: string) {
     if (kind === 'photo') {
       await api.removePicture(id)
@@ -140,6 +145,8 @@ export const useCatalogue = defineStore('catalogue', () => {
     notes,
     noted,
     lately,
+    drawingFiles,
+    isDrawing,
     note,
     used,
     remove,

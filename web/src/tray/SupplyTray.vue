@@ -150,7 +150,7 @@ defineExpose({
           ref="drawings"
           type="file"
           multiple
-          accept=".svg,.dxf,.hpgl,.hgl,.plt,image/svg+xml"
+          :accept="catalogue.drawingFiles"
           hidden
           data-testid="drawing-input"
           @change="chosen"

@@ -174,7 +174,7 @@ function dropped(s: Supply, e: PointerEvent) {
 }
 
 const drawing = ref<InstanceType<typeof DrawingDialog>>()
-const isDrawing = (f: File) => /\.(svg|dxf|hpgl|hgl|plt)$/i.test(f.name)
+const isDrawing = (f: File) => catalogue.isDrawing(f.name)
 
 async function files(all: File[], at?: Pt) {
   for (const f of all.filter(isDrawing)) await drawing.value?.show(f, at)
