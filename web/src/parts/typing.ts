@@ -28,16 +28,27 @@ export function toFace() {
 /** What opens above the page keeps the focus until it closes. */
 const above = (el: Element) => !!el.closest('.ant-modal, .ant-popover, .tray')
 
+/** How long a list may take to close, ms, on a busy computer. */
+const listCloses = 2000
+
 /** After a choice that a pointer made, and after Enter in a field, keys mean the face again. */
 export function afterChoice(e: MouseEvent) {
   if (e.detail === 0) return // Made by a key: the choice keeps the focus.
   const el = e.target as HTMLElement
   if (!el.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select-item-option')) return
-  // The control takes the focus with this click, or a moment after it.
-  requestAnimationFrame(() => {
+  const giveBack = () => {
     const held = document.activeElement
     if (held?.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select') && !above(held)) toFace()
-  })
+  }
+  // The control takes the focus with this click, or a moment after it, or once more when its
+  // list has closed; what the person does next has the focus for itself.
+  const done = new AbortController()
+  const on = { capture: true, signal: done.signal }
+  window.addEventListener('focusin', () => requestAnimationFrame(giveBack), on)
+  window.addEventListener('pointerdown', () => done.abort(), on)
+  window.addEventListener('keydown', (k) => k.key === 'Tab' && done.abort(), on)
+  setTimeout(() => done.abort(), listCloses)
+  requestAnimationFrame(giveBack)
 }
 
 export function afterEnter(e: KeyboardEvent) {
