@@ -1,6 +1,7 @@
 package fold
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -28,9 +29,11 @@ type Kind struct {
 	Name string        `json:"name"`
 	// Lower is the name within a sentence.
 	Lower string `json:"lower"`
-	Says string        `json:"says"` // how it opens, in a sentence
+	Says  string `json:"says"` // how it opens, in a sentence
 	// Small is its net at a small size, for a picture in a list.
 	Small Net `json:"small"`
+	// Eye is how a card of this kind is looked at when it is folded.
+	Eye Eye `json:"eye"`
 	// Insert says that a leaf can be glued into it.
 	Insert bool `json:"insert"`
 }
@@ -39,6 +42,7 @@ type Kind struct {
 type entry struct {
 	id         card.BaseKind
 	name, says string
+	eye        Eye // upright if it is not set
 	// measures gives the measures with their limits for a base whose values so
 	// far are v; defaults are in At.
 	measures func(b card.Base, v func(id string) float64) []Measure
@@ -66,25 +70,43 @@ func eighth(mm float64) float64 {
 	return math.Round(mm/measure.Inch*8) / 8 * measure.Inch
 }
 
+// Eye is from where a folded card is looked at.
+type Eye string
+
+// The ways to look at a folded card.
+const (
+	Upright Eye = "upright" // as a book stands
+	Level   Eye = "level"   // its fold lies level
+	OnTable Eye = "table"   // it lies on a table, and something stands up inside it
+)
+
+// EyeOf is how a kind of base is looked at.
+func EyeOf(k card.BaseKind) Eye {
+	if e := find(k); e != nil && e.eye != "" {
+		return e.eye
+	}
+	return Upright
+}
+
 // catalogue is filled below, kind by kind.
 var catalogue = []entry{
 	{id: card.SideFold, name: "Side fold", says: "Opens like a book; the fold is at the left of Front.", measures: roomMeasures, net: leaves(sideLeaves)},
-	{id: card.TopFold, name: "Top fold", says: "Opens upward; the fold runs along the top of Front.", measures: roomMeasures, net: func(b card.Base, v func(string) float64) Net { return topFold(b, v("room")) }},
+	{id: card.TopFold, eye: Level, name: "Top fold", says: "Opens upward; the fold runs along the top of Front.", measures: roomMeasures, net: func(b card.Base, v func(string) float64) Net { return topFold(b, v("room")) }},
 	{id: card.TriFold, name: "Tri-fold", says: "Three leaves; the last tucks in under Front.", measures: tuckMeasures, net: leaves(triLeaves)},
 	{id: card.ZFold, name: "Z-fold", says: "Three leaves, folded to and fro.", measures: none, net: leaves(zLeaves)},
 	{id: card.Accordion, name: "Accordion", says: "Any number of leaves, folded to and fro.", measures: func(card.Base, func(string) float64) []Measure {
 		return []Measure{count("leaves", "Leaves", 4, 2, 8)}
 	}, net: leaves(accordionLeaves)},
 	{id: card.GateFold, name: "Gate fold", says: "Two gates meet in front of the middle.", measures: gateMeasures, net: leaves(gateLeaves)},
-	{id: card.Tent, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b, 0) }},
-	{id: card.StepCard, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
-	{id: card.PopupBox, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},
+	{id: card.Tent, eye: Level, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b, 0) }},
+	{id: card.StepCard, eye: OnTable, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
+	{id: card.PopupBox, eye: OnTable, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},
 	{id: card.Flat, name: "Flat card", says: "One leaf with a front and a back, and no fold: a postcard, a tag, a place card or a page.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return flat(b) }},
-	{id: card.Easel, name: "Easel", says: "Its front folds back in half and stands; a panel is glued to the lower half.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return easel(b) }},
+	{id: card.Easel, eye: Level, name: "Easel", says: "Its front folds back in half and stands; a panel is glued to the lower half.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return easel(b) }},
 	{id: card.Shaped, name: "Shaped", says: "Both leaves have one outline; a part of its left edge is the fold.", measures: shapedMeasures, net: shapedNet, limit: shapedLimit},
 	{id: card.Pocket, name: "Pocket", says: "A leaf with a pocket in front; the tabs are glued behind it.", measures: pocketMeasures, net: pocketNet},
 	{id: card.Envelope, name: "Envelope", says: "The sides fold in first, then the bottom is glued on them, the flap last.", measures: envelopeMeasures, net: envelopeNet},
-	{id: card.VFold, name: "V-fold", says: "A V stands up across the fold when it is opened.", measures: vMeasures, net: vNet, limit: vLimit},
+	{id: card.VFold, eye: OnTable, name: "V-fold", says: "A V stands up across the fold when it is opened.", measures: vMeasures, net: vNet, limit: vLimit},
 }
 
 func find(k card.BaseKind) *entry {
@@ -101,7 +123,7 @@ func Kinds() []Kind {
 	out := make([]Kind, len(catalogue))
 	for i, e := range catalogue {
 		b := card.Base{Kind: e.id, Width: 120, Height: 120}
-		out[i] = Kind{e.id, e.name, lower(e.name), e.says, Of(b), card.TakesInsert(e.id)}
+		out[i] = Kind{e.id, e.name, lower(e.name), e.says, Of(b), cmp.Or(e.eye, Upright), card.TakesInsert(e.id)}
 	}
 	return out
 }

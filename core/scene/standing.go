@@ -21,13 +21,15 @@ type view struct {
 
 // viewOf is how a kind of base is best seen: a little open, what stands up from above.
 func viewOf(kind card.BaseKind) view {
-	switch kind {
-	case card.StepCard, card.PopupBox, card.VFold:
+	switch eye := fold.EyeOf(kind); {
+	case eye == fold.OnTable:
 		return view{level: true, spun: true, yaw: .5, pitch: 1.08, closed: .5}
-	case card.TopFold, card.Tent:
-		return view{level: true, yaw: -.2, pitch: -.06, closed: .8}
-	case card.Easel:
+	case kind == card.Easel:
 		return view{level: true, yaw: -.2, pitch: .35, closed: .78}
+	case eye == fold.Level:
+		return view{level: true, yaw: -.2, pitch: -.06, closed: .8}
+	}
+	switch kind {
 	case card.Flat:
 		return view{yaw: math.Pi - .24, pitch: .12}
 	case card.Accordion, card.ZFold, card.TriFold:

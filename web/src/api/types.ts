@@ -375,6 +375,7 @@ export interface NetKind {
   lower: string
   says: string
   small: Net
+  eye: string
   insert: boolean
 }
 export interface Net {

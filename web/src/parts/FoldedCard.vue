@@ -22,15 +22,16 @@ void fold.load()
 
 const open = ref(40)
 const turn = ref({ yaw: 0, pitch: 0 })
-/** Something stands up inside: the card is seen lying on a table. */
+const seenFrom = computed(() => catalogue.all.bases.find((b) => b.id === card.view?.card.base.kind)?.eye)
+/** Something stands up inside, or may by a person's own lines: the card is seen lying on a table. */
 const popup = computed(
   () =>
-    ['stepCard', 'popupBox', 'vFold'].includes(card.view?.card.base.kind ?? '') ||
-    (['topFold', 'tent'].includes(card.view?.card.base.kind ?? '') && !!card.view?.card.base.lines?.length),
+    seenFrom.value === 'table' ||
+    (seenFrom.value === 'level' && card.view?.card.base.kind !== 'easel' && !!card.view?.card.base.lines?.length),
 )
 /** Whether there is anything to open. */
 const folds = computed(() => !!card.view?.scene.net.lines.length)
-const level = computed(() => popup.value || ['topFold', 'tent', 'easel'].includes(card.view?.card.base.kind ?? ''))
+const level = computed(() => popup.value || seenFrom.value === 'level')
 watch(
   () => card.view?.card.base.kind,
   () => {
