@@ -80,6 +80,7 @@ func TestFacesComeAndGoWithTheBase(t *testing.T) {
 		Form: &card.Form{Outline: card.Rectangle, Width: in, Height: in, Corner: card.Square},
 	}}}})
 	h.must(err)
+	h.must(h.Go("/cards/" + h.id + "/base")) // with what was changed elsewhere
 	h.click("kind-sideFold")
 	h.says("verdict", "1 item waits on faces that this base does not have")
 	h.click("kind-triFold")

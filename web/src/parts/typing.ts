@@ -48,6 +48,7 @@ export function afterChoice(e: MouseEvent) {
   window.addEventListener('pointerdown', () => done.abort(), on)
   window.addEventListener('keydown', (k) => k.key === 'Tab' && done.abort(), on)
   setTimeout(() => done.abort(), listCloses)
+  giveBack()
   requestAnimationFrame(giveBack)
 }
 

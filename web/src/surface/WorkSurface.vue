@@ -103,7 +103,9 @@ function open(e: MouseEvent) {
 function edited() {
   editing.value = ''
   preview.value = ''
-  pointer.focus()
+  // Whoever has gone to a field meanwhile stays there.
+  const held = document.activeElement
+  if (!held || held === document.body || el.value?.contains(held)) pointer.focus()
 }
 
 useEventListener(el, 'wheel', view.wheel, { passive: false })

@@ -95,6 +95,8 @@ watch(
 // The face comes first; what stands round it follows as soon as it is drawn.
 const ready = useLater()
 
+/** The slots that a picture is on its way to. */
+const filling = new Set<string>()
 /** Puts a picture into an opening, its most detailed part in the middle. */
 async function fillWith(id: string, s: Supply) {
   const p = s.picture
@@ -104,7 +106,8 @@ async function fillWith(id: string, s: Supply) {
   // The cells of a divided opening are filled one after the other.
   const cells =
     card.awaiting === id && was?.slot ? [...card.items.values()].filter((it) => it.cell && it.group === was?.group) : []
-  card.awaiting = cells.find((it) => it.id !== id && it.slot === 'photo')?.id ?? ''
+  filling.add(id)
+  card.awaiting = cells.find((it) => it.slot === 'photo' && !filling.has(it.id))?.id ?? ''
   let at = {}
   try {
     const f = await api.facts(p.id)
@@ -126,6 +129,7 @@ async function fillWith(id: string, s: Supply) {
     ...at,
   })
   await card.selectMade(asked, () => [id])
+  filling.delete(id)
 }
 
 /** What was used last, as far as it is there. */
