@@ -14,7 +14,8 @@ async function read(text: string) {
   prefs.measured(mm)
   emit('set', mm)
 }
-const recent = computed(() => prefs.recent.map(prefs.lenUnit))
+/** Each as it reads, once. */
+const recent = computed(() => [...new Set(prefs.recent.map(prefs.lenUnit))])
 </script>
 
 <template>
