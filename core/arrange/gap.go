@@ -33,6 +33,12 @@ func GapAt(f *scene.Face, p geom.Point) (gap Gap, ok bool) {
 		if it := &f.Items[i]; it.Role == "" {
 			if out := it.Outline.Transform(it.At); out.Winding(p) != 0 {
 				ground, from, on = out, i+1, it.ID
+				if !it.Piece {
+					on = it.On // it is ink on what carries it
+				}
+				if on == "" {
+					ground = geom.Intersection(geom.NonZero, out, f.Shape)
+				}
 			}
 		}
 	}

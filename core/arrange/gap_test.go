@@ -89,6 +89,15 @@ func TestTheGapMindsCutsAndFoldsAndNoGuides(t *testing.T) {
 	assert.InDelta(t, 40, gap.Rect.Y, 1e-6)
 	assert.InDelta(t, 120, gap.Rect.Bottom(), 1e-6)
 
+	// On a background, which has bleed, the room ends where the face does.
+	inked, err := card.Apply(c, arrange.SetBackground{Faces: []card.FaceID{card.Front}, Fill: card.Fill{Colour: "#587a4a"}})
+	require.NoError(t, err)
+	si, err := scene.Of(inked)
+	require.NoError(t, err)
+	on, ok := arrange.GapAt(si.Face(card.Front), geom.Pt(60, 80))
+	require.True(t, ok)
+	assert.Equal(t, gap, on)
+
 	// A fold of the base that crosses a face ends the room, too.
 	f := *s.Face(card.Front)
 	f.Folds = append(f.Folds, fold.Line{Role: fold.Valley, From: geom.Pt(30, 0), To: geom.Pt(30, f.Height)})

@@ -188,6 +188,9 @@ svg {
   left: 50%;
   top: 32px;
   transform: translateX(-50%);
+  width: max-content;
+  max-width: calc(100% - 48px);
+  flex-wrap: wrap;
   display: flex;
   align-items: center;
   gap: 9px;
