@@ -83,23 +83,25 @@ func (w *waiting) get(id string) (waitingFile, bool) {
 	return waitingFile{}, false
 }
 
-// readDrawing reads a file by its kind, which its name or its first bytes tell.
-func readDrawing(ctx context.Context, name string, raw []byte, unit string) (exchange.Drawing, error) {
+// readDrawing reads a file by its kind, which its first bytes or its name tell. unit is that
+// of a drawing that does not say; "" is none. The error is a *card.Refusal for what cannot be
+// read, and the context's where that has ended.
+func readDrawing(ctx context.Context, name string, raw []byte, unit string) (exchange.Drawing, format.Format, error) {
 	var d exchange.Drawing
 	f, err := format.Of(name, raw)
 	if err == nil {
 		d, err = f.Read(ctx, raw, format.Reading{Unit: unit, Faces: facesAtHand})
 	}
 	if ctx.Err() != nil {
-		return d, ctx.Err()
+		return d, f, ctx.Err()
 	}
 	if err != nil {
-		return d, &card.Refusal{Field: "file", Why: err.Error()}
+		return d, f, &card.Refusal{Field: "file", Why: err.Error()}
 	}
 	if len(d.Shapes) == 0 && len(d.Pictures) == 0 {
-		return d, &card.Refusal{Field: "file", Why: "“" + name + "” holds nothing that can be taken. " + strings.Join(d.Notes, " ")}
+		return d, f, &card.Refusal{Field: "file", Why: "“" + name + "” holds nothing that can be taken. " + strings.Join(d.Notes, " ")}
 	}
-	return d, nil
+	return d, f, nil
 }
 
 // facesAtHand sets the words of drawings in the typefaces that ship.
@@ -116,7 +118,7 @@ func facesAtHand(family string, bold, italic bool) svg.Face {
 
 // ReadDrawing reads a drawing and keeps it for BringInDrawing.
 func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incoming, error) {
-	d, err := readDrawing(ctx, name, raw, "")
+	d, as, err := readDrawing(ctx, name, raw, "")
 	if err != nil {
 		return Incoming{}, err
 	}
@@ -131,9 +133,7 @@ func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incomin
 		Lines: pathops.LineKinds(d), Notes: append([]string{}, d.Notes...),
 	}
 	if d.NoUnit {
-		if f, err := format.Of(name, raw); err == nil {
-			in.Units = f.Units
-		}
+		in.Units = as.Units
 	}
 	for _, s := range d.Shapes {
 		if s.Fill != "" {
@@ -150,7 +150,7 @@ func (a *App) DrawingPreview(ctx context.Context, w io.Writer, id string) error 
 	if !ok {
 		return ErrNotFound
 	}
-	d, err := readDrawing(ctx, f.name, f.raw, "")
+	d, _, err := readDrawing(ctx, f.name, f.raw, "")
 	if err != nil {
 		return err
 	}
@@ -181,7 +181,7 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 	if !ok {
 		return View{}, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
 	}
-	d, err := readDrawing(ctx, f.name, f.raw, l.Unit)
+	d, _, err := readDrawing(ctx, f.name, f.raw, l.Unit)
 	if err != nil {
 		return View{}, err
 	}

@@ -117,20 +117,9 @@ func carriedAlong(f *card.Face, it *card.Item, all []string) bool {
 
 // fit gives an item the margins on a face.
 func (m margin) fit(f *card.Face, id string, on fold.Face) error {
-	s, err := scene.Resolve(f, f.Item(id))
-	if err != nil {
-		return err
+	box := geom.Rect{X: m.left, Y: m.top, W: on.Width - m.left - m.right, H: on.Height - m.top - m.bottom}
+	if min(box.W, box.H) < 1 {
+		return card.Refuse("faces", "“%s” has no room on %s between its margins. Copy it as it is.", f.Item(id).Name, on.Name)
 	}
-	w, h := on.Width-m.left-m.right, on.Height-m.top-m.bottom
-	if min(w, h) < 1 {
-		return card.Refuse("faces", "“%s” has no room on %s between its margins. Copy it as it is.", s.Name, on.Name)
-	}
-	if err := resize(f, s, w/s.Bounds.W, h/s.Bounds.H, s.At.Apply(s.Box.Centre())); err != nil {
-		return err
-	}
-	if s, err = scene.Resolve(f, f.Item(id)); err != nil {
-		return err
-	}
-	d := geom.Pt(m.left+w/2, m.top+h/2).Sub(s.Bounds.Centre())
-	return f.Move([]string{id}, d.X, d.Y)
+	return into(f, id, box, true, true)
 }

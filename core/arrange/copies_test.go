@@ -11,6 +11,7 @@ import (
 	"sectilis/core/card"
 	"sectilis/core/coretest"
 	"sectilis/core/fold"
+	"sectilis/core/geom"
 	"sectilis/core/scene"
 )
 
@@ -101,5 +102,33 @@ func TestCopiesThatCannotBeMadeAreRefusedAsAWhole(t *testing.T) {
 		_, err := card.Apply(wide, k)
 		var r *card.Refusal
 		assert.ErrorAs(t, err, &r, "%+v", k)
+	}
+}
+
+// A panel that lies on its side is as wide as it looks, and one that stands aslant stays
+// between the margins with its proportions.
+func TestTurnedCopiesFitToo(t *testing.T) {
+	c, others := panels(t)
+	for turn, exact := range map[float64]bool{90: true, 25: false} {
+		turned, err := card.Apply(c, card.TurnItems{IDs: []string{"i1"}, Degrees: turn, About: geom.Pt(c.Faces[0].Items[1].Place.X, c.Faces[0].Items[1].Place.Y)})
+		require.NoError(t, err)
+		was, err := scene.Of(turned)
+		require.NoError(t, err)
+		from := was.Faces[0]
+		panel := from.Items[1].Bounds
+		got, err := card.Apply(turned, arrange.CopyToFaces{IDs: []string{"i1"}, Faces: others, Fit: true})
+		require.NoError(t, err)
+		s, err := scene.Of(got)
+		require.NoError(t, err)
+		for _, id := range others {
+			f := s.Face(id)
+			want := geom.Rect{X: panel.X, Y: panel.Y, W: panel.W + f.Width - from.Width, H: panel.H + f.Height - from.Height}
+			b := f.Items[1].Bounds
+			assert.True(t, want.Contains(b, 1e-3), "%g°, %s: %v in %v", turn, id, b, want)
+			if exact {
+				assert.InDelta(t, want.W, b.W, 1e-3, id)
+				assert.InDelta(t, want.H, b.H, 1e-3, id)
+			}
+		}
 	}
 }

@@ -61,12 +61,6 @@ func Fits(f *scene.Face, id string) []Fit {
 	return out
 }
 
-// upright reports whether a turn in degrees is a multiple of a quarter.
-func upright(turn float64) bool {
-	q := math.Mod(math.Abs(turn), 90)
-	return min(q, 90-q) < 1e-6
-}
-
 // carrierOf is the piece under an item and its own mats; nil for the base.
 func carrierOf(f *scene.Face, it *scene.Item) *scene.Item {
 	on := it.On
@@ -119,26 +113,6 @@ func (k FitTo) Apply(c card.Card) (card.Card, error) {
 		if i < 0 {
 			return card.Refuse("area", "“%s” cannot be made that large: there is no such room, or it does not stand upright.", f.Item(k.ID).Name)
 		}
-		box := fits[i].Box
-		it, err := scene.Resolve(f, f.Item(k.ID))
-		if err != nil {
-			return err
-		}
-		fx, fy := box.W/it.Bounds.W, box.H/it.Bounds.H
-		if math.Abs(math.Mod(math.Abs(it.Turn), 180)-90) < 1e-6 {
-			fx, fy = fy, fx
-		}
-		if !it.FreeRatio {
-			fx = min(fx, fy)
-			fy = fx
-		}
-		if err := resize(f, it, fx, fy, it.At.Apply(it.Box.Centre())); err != nil {
-			return err
-		}
-		if it, err = scene.Resolve(f, f.Item(k.ID)); err != nil {
-			return err
-		}
-		d := box.Centre().Sub(it.Bounds.Centre())
-		return f.Move([]string{k.ID}, d.X, d.Y)
+		return into(f, k.ID, fits[i].Box, true, true)
 	})
 }

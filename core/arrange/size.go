@@ -98,38 +98,56 @@ func (k Stretch) Apply(c card.Card) (card.Card, error) {
 			if err != nil {
 				return err
 			}
-			quarter := math.Mod(math.Abs(s.Turn), 180)
-			lying := math.Abs(quarter-90) < 1e-6
-			if !lying && min(quarter, 180-quarter) > 1e-6 {
+			if !upright(s.Turn) {
 				return card.Refuse("ids", "“%s” is turned by %g°. Turn it upright to stretch it.", s.Name, s.Turn)
 			}
-			fx, fy := 1., 1.
-			if k.Width {
-				fx = room.W / s.Bounds.W
-			}
-			if k.Height {
-				fy = room.H / s.Bounds.H
-			}
-			if lying {
-				fx, fy = fy, fx
-			}
-			if err := resize(f, s, fx, fy, s.At.Apply(s.Box.Centre())); err != nil {
-				return err
-			}
-			if s, err = scene.Resolve(f, f.Item(id)); err != nil {
-				return err
-			}
-			d := room.Centre().Sub(s.Bounds.Centre())
-			if !k.Width {
-				d.X = 0
-			}
-			if !k.Height {
-				d.Y = 0
-			}
-			if err := f.Move([]string{id}, d.X, d.Y); err != nil {
+			if err := into(f, id, room, k.Width, k.Height); err != nil {
 				return err
 			}
 		}
 		return nil
 	})
+}
+
+// upright reports whether a turn in degrees is a multiple of a quarter.
+func upright(turn float64) bool {
+	q := math.Mod(math.Abs(turn), 90)
+	return min(q, 90-q) < 1e-6
+}
+
+// into gives an item the width of a box, its height or both, and lays it in the middle of
+// the box that way. What keeps its proportions, or stands aslant, becomes as large as fits.
+func into(f *card.Face, id string, box geom.Rect, width, height bool) error {
+	s, err := scene.Resolve(f, f.Item(id))
+	if err != nil {
+		return err
+	}
+	fx, fy := 1., 1.
+	if width {
+		fx = box.W / s.Bounds.W
+	}
+	if height {
+		fy = box.H / s.Bounds.H
+	}
+	switch {
+	case !upright(s.Turn):
+		fx = min(fx, fy)
+		fy = fx
+	case math.Abs(math.Mod(math.Abs(s.Turn), 180)-90) < 1e-6: // it lies on its side
+		fx, fy = fy, fx
+	}
+	if err := resize(f, s, fx, fy, s.At.Apply(s.Box.Centre())); err != nil {
+		return err
+	}
+	if s, err = scene.Resolve(f, f.Item(id)); err != nil {
+		return err
+	}
+	d := box.Centre().Sub(s.Bounds.Centre())
+	if !width {
+		d.X = 0
+	}
+	if !height {
+		d.Y = 0
+	}
+	return f.Move([]string{id}, d.X, d.Y)
 }

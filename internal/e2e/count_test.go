@@ -50,8 +50,7 @@ func (c *counted) key(k string, o ...chromedp.KeyOption) {
 	c.n++
 	c.keys(k, o...)
 }
-func (c *counted) place(id string) { c.Helper(); c.n++; c.must(c.DoubleClick(browser.ID(id))) }
-func (c *counted) enter(id string) { c.Helper(); c.n++; c.must(c.DoubleClick(browser.ID(id))) }
+func (c *counted) double(id string) { c.Helper(); c.n++; c.must(c.DoubleClick(browser.ID(id))) }
 
 // bring brings in photos of these names.
 func (c *counted) bring(names ...string) {
@@ -145,11 +144,11 @@ func TestAPhotoCardTakesFewActions(t *testing.T) {
 	c.click("to-panels")
 	c.click("tab-photos")
 	c.bring("Lake")
-	c.place(c.supply("Lake"))
+	c.double(c.supply("Lake"))
 	c.click("add-mat")
 	c.click("lay-mat")
 	c.click("tab-lettering")
-	c.place("supply-lettering-pacifico-400")
+	c.double("supply-lettering-pacifico-400")
 	c.there("words-editor")
 	c.key("By the lake")
 	c.key(kb.Escape)
@@ -165,7 +164,7 @@ func TestOnePaperOnFourFacesTakesFewActions(t *testing.T) {
 	c.click("to-panels")
 	c.there("surface")
 	c.there("tab-shapes")
-	c.place("supply-paper-comb")
+	c.double("supply-paper-comb")
 	c.says("selected-name", "Comb")
 	c.click("arrange")
 	c.click("fit-to-all")
@@ -207,7 +206,7 @@ func TestFourPhotosInAnOpeningTakeFewActions(t *testing.T) {
 	c.click("tab-photos")
 	c.bring("A", "B", "C", "D", "E")
 	c.click("tab-shapes")
-	c.place("supply-shape-rectangle")
+	c.double("supply-shape-rectangle")
 	c.says("selected-name", "Rectangle")
 	c.put("divide-rows", "2")
 	c.click("divide-apply")
@@ -219,7 +218,7 @@ func TestFourPhotosInAnOpeningTakeFewActions(t *testing.T) {
 	items := c.card(7).Face(card.Front).Items
 	c.wide = c.card(7).Base.Width
 	// The first goes where the last is.
-	c.enter("item-" + items[0].ID)
+	c.double("item-" + items[0].ID)
 	c.says("selected-name", items[0].Name)
 	c.drag(items[0].Place.X, items[0].Place.Y, items[3].Place.X, items[3].Place.Y)
 	now := c.card(8).Face(card.Front).Items
@@ -286,9 +285,9 @@ func TestALabelWithWordsMatAndFoamTakesFewActions(t *testing.T) {
 	c.click("new-card")
 	c.click("to-panels")
 	c.click("tab-shapes")
-	c.place("supply-shape-tag")
+	c.double("supply-shape-tag")
 	c.click("tab-lettering")
-	c.place("supply-lettering-lilita-one-400")
+	c.double("supply-lettering-lilita-one-400")
 	c.there("words-editor")
 	c.key("For you")
 	c.key(kb.Escape)

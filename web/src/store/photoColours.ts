@@ -25,7 +25,8 @@ export const usePhotoColours = defineStore('photoColours', () => {
         ids.map(async (id) => {
           const had = known.value[id]
           // That none are known is no fault: they are an extra.
-          next[id] = had?.length ? had : await api.facts(id).then((f) => f.palette, () => []) // prettier-ignore
+          const asked = () => api.facts(id).then((f) => f.palette)
+          next[id] = had?.length ? had : await asked().catch(() => [])
         }),
       )
       if (ids === photos.value) known.value = next
