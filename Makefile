@@ -32,7 +32,7 @@ web/node_modules/.installed: web/package.json web/package-lock.json
 web/dist/index.html: web/node_modules/.installed $(WEB_FILES)
 	cd web && npm run --silent build -- --logLevel warn
 
-bin/sectilis: web/dist/index.html $(GO_FILES) $(shell find core/lettering/fonts store/migrations -type f)
+bin/sectilis: web/dist/index.html $(GO_FILES) $(shell find core/document/lettering/fonts store/migrations -type f)
 	go build -o $@ ./cmd/sectilis
 
 # The types of the API follow from the Go structs.
@@ -79,7 +79,7 @@ fuzz:
 
 # The properties of the geometry on all their random cases.
 soak:
-	SOAK=1 go test -timeout 12h ./app ./core/geom ./core/fold ./core/format/... ./core/nest ./core/cut ./core/registration ./device/...
+	SOAK=1 go test -timeout 12h ./app ./core/ground/geom ./core/folding/fold ./core/format/... ./core/production/nest ./core/production/cut ./core/production/registration ./device/...
 
 screenshots: web/dist/index.html tools
 	go run ./internal/shots docs/screenshots

@@ -13,9 +13,9 @@ import (
 	"sync"
 	"time"
 
-	"sectilis/core/cache"
-	"sectilis/core/card"
-	"sectilis/core/scene"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/cache"
 )
 
 // Errors that callers tell apart.

@@ -6,17 +6,17 @@ import (
 	"fmt"
 	"maps"
 
-	"sectilis/core/arrange"
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/freehand"
-	"sectilis/core/lettering"
-	"sectilis/core/opening"
-	"sectilis/core/pathops"
-	"sectilis/core/pattern"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
-	"sectilis/core/sketch"
+	"sectilis/core/design/arrange"
+	"sectilis/core/design/freehand"
+	"sectilis/core/design/opening"
+	"sectilis/core/design/pathops"
+	"sectilis/core/design/sketch"
+	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
+	"sectilis/core/document/pattern"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/production/sheet"
 )
 
 // Commands are all commands of the protocol.

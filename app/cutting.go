@@ -7,12 +7,12 @@ import (
 	"math"
 	"time"
 
-	"sectilis/core/card"
-	"sectilis/core/cut"
+	"sectilis/core/document/card"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
-	"sectilis/core/registration"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/registration"
+	"sectilis/core/production/sheet"
 )
 
 // From says where a run begins.

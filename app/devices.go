@@ -4,7 +4,7 @@ import (
 	"context"
 
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Page is one side of a sheet for a printer, as a PNG in true size.

@@ -12,16 +12,16 @@ import (
 	"strings"
 	"sync"
 
-	"sectilis/core/arrange"
-	"sectilis/core/card"
-	"sectilis/core/exchange"
+	"sectilis/core/design/arrange"
+	"sectilis/core/design/pathops"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/document/lettering"
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
 	"sectilis/core/format"
 	"sectilis/core/format/svg"
-	"sectilis/core/geom"
-	"sectilis/core/lettering"
-	"sectilis/core/pathops"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 // Incoming is a drawing that was read from a file and waits to be laid on a

@@ -12,10 +12,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/lettering"
-	"sectilis/core/pathops"
+	"sectilis/core/design/pathops"
+	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
 )
 
 // lay reads a drawing and lays it on the front of an empty card, its fills and lines printed.

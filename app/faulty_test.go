@@ -14,9 +14,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/production/sheet"
 )
 
 var errDisk = errors.New("the disk does not answer")

@@ -12,8 +12,8 @@ import (
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/svg"
-	"sectilis/core/measure"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/sheet"
 )
 
 // WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one

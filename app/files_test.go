@@ -14,14 +14,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/exchange"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
-	"sectilis/core/geom"
-	"sectilis/core/measure"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/sheet"
 )
 
 // unzipped are the files of a ZIP by name.
@@ -120,7 +120,7 @@ func (f *fixture) flags(n int) string {
 	for k := range n {
 		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{{
 			Name: fmt.Sprint("Flag ", k), Kind: card.Shape, Place: card.Place{X: 60, Y: 60}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
-			Form: &card.Form{Outline: []card.Outline{card.Flag, card.Ellipse}[k%2], Width: 30 + 2*float64(k), Height: 20 + float64(k)},
+			Form: &card.Form{Outline: []card.Outline{"flag", card.Ellipse}[k%2], Width: 30 + 2*float64(k), Height: 20 + float64(k)},
 		}}})
 		require.NoError(f.t, err)
 	}

@@ -5,12 +5,12 @@ import (
 	"io"
 	"math"
 
-	"sectilis/core/card"
 	"sectilis/core/check"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 	"sectilis/core/format/pdf"
-	"sectilis/core/geom"
-	"sectilis/core/measure"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 )
 
 // FoldPanel is a rigid panel with the faces on its two sides, which it may show

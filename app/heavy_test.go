@@ -9,10 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/geom"
-	"sectilis/core/pathops"
+	"sectilis/core/design/pathops"
+	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
 )
 
 // slow is a change that takes as long as its test lets it.

@@ -10,7 +10,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"sectilis/core/registration"
+	"sectilis/core/production/registration"
 )
 
 // JobState says where a job stands.

@@ -8,9 +8,9 @@ import (
 	"slices"
 	"time"
 
-	"sectilis/core/card"
-	"sectilis/core/nest"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/nest"
+	"sectilis/core/production/sheet"
 )
 
 // layout is an answer and, of one that was searched for, the area that the first one

@@ -11,7 +11,7 @@ import (
 	"sync"
 	"unicode"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // OtherCutter is a cutter that reads HP-GL, named by a person instead of the stand-in.

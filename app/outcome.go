@@ -7,9 +7,9 @@ import (
 	_ "image/png" // what printers answer with
 	"math"
 
-	"sectilis/core/cut"
-	"sectilis/core/geom"
-	"sectilis/core/registration"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/registration"
 )
 
 // measured is how far each piece was cut from its print. It is known where a stand-in

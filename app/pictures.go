@@ -16,11 +16,11 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 // Sides are the sizes of previews, in pixels on the longer side, growing.

@@ -10,13 +10,13 @@ import (
 	"image/png"
 	"sync"
 
-	"sectilis/core/card"
-	"sectilis/core/cut"
+	"sectilis/core/document/card"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/registration"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/registration"
+	"sectilis/core/production/sheet"
 )
 
 // markShape is what the marks on sheets look like.

@@ -9,11 +9,11 @@ import (
 	"image/color"
 	"io"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
 )
 
 // printScale is the resolution of pages for a printer where no other is told: 300 dpi, in

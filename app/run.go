@@ -9,11 +9,11 @@ import (
 	"slices"
 	"sync"
 
-	"sectilis/core/cache"
-	"sectilis/core/cut"
-	"sectilis/core/geom"
-	"sectilis/core/registration"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/cache"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/registration"
+	"sectilis/core/production/sheet"
 )
 
 // RunState is where the run of a sheet stands.

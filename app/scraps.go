@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"slices"
 
-	"sectilis/core/card"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 )
 
 // keptAs reads into v what is kept beside the cards under a name; found is false if

@@ -4,8 +4,8 @@ import (
 	"context"
 	"encoding/json"
 
-	"sectilis/core/card"
-	"sectilis/core/cut"
+	"sectilis/core/document/card"
+	"sectilis/core/production/cut"
 )
 
 // settings returns how a stock is cut: as it was noted, or as usual if nothing was.

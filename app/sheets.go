@@ -7,13 +7,13 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/card"
-	"sectilis/core/cut"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/svg"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 )
 
 // SheetView is a sheet with the passes of its run and where that stands.

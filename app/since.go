@@ -4,8 +4,8 @@ import (
 	"reflect"
 	"slices"
 
-	"sectilis/core/card"
-	"sectilis/core/scene"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 )
 
 // Order is which items a face has after a change, bottom to top, so that those

@@ -6,10 +6,10 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"sectilis/core/card"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
-	"sectilis/core/sketch"
+	"sectilis/core/design/sketch"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 )
 
 // Sketch is a card sketch: of one face or, with none named, of a whole card.

@@ -8,7 +8,7 @@ import (
 	"time"
 	"unicode/utf8"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // Rights say how a supply may be used; empty is not noted.

@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 func TestPhotosOnCardsAndSketchesStay(t *testing.T) {

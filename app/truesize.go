@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"math"
 
-	"sectilis/core/card"
-	"sectilis/core/geom"
-	"sectilis/core/lettering"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
 )
 
 // Correction is what a printer's pages are scaled by, across and down, so that they come

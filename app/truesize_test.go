@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 )
 
 func TestAPrinterIsCorrectedByItsTestPage(t *testing.T) {

@@ -6,9 +6,9 @@ import (
 	"slices"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/production/sheet"
 )
 
 const in = 25.4
@@ -106,7 +106,7 @@ func harvestSupper(p app.Picture) draft {
 	d.mat(1, .125, card.Square, "moss-216", "Mat", 2)
 	d.photo(card.Front, "Photo", p, 3.5625, 3.3125, 2.5, 2.375)
 	d.mat(3, .140625, card.Square, "brick-216", "Photo mat", 4)
-	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 3.5, Height: 1.625}, 2.5, 5.53125)
+	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: "scallop", Width: 3.5, Height: 1.625}, 2.5, 5.53125)
 	d.words(card.Front, "Sentiment", "Harvest Supper", "pacifico-400", "#a8432a", 10.6, 2.5, 5.4)
 	d.words(card.Front, "Society", "Plum Lane Allotments", "amatic-sc-700", "#35472c", 7, 2.5, 5.94)
 	d.words(card.InsideSecond, "When and where", "Saturday 26 September\nsix o’clock\nin the long shed", "playfair-display-400", "#1f2b38", 6.2, 2.5, 2.9)
@@ -123,8 +123,8 @@ func beekeeper(p app.Picture) draft {
 	for _, face := range []card.FaceID{card.Front, right} {
 		d.form(face, "Comb paper", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "comb"}, card.Form{Outline: card.Rectangle, Width: 1.9375, Height: 5.875, Corner: card.Round, Radius: .25}, 1.117, 3.125)
 	}
-	d.form(card.Front, "Band", card.Shape, piece("night-216", 1, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 4, Height: .875}, 2.25, 3.125)
-	d.form(card.Front, "Band face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 3.625, Height: .6875}, 2.25, 3.125)
+	d.form(card.Front, "Band", card.Shape, piece("night-216", 1, 0), card.Fill{}, card.Form{Outline: "banner", Width: 4, Height: .875}, 2.25, 3.125)
+	d.form(card.Front, "Band face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: "banner", Width: 3.625, Height: .6875}, 2.25, 3.125)
 	d.words(card.Front, "Thank you", "Thank you, Odalys", "dancing-script-700", "#3c4a5b", 8.4, 2.25, 3.125)
 	d.photo(card.InsideSecond, "Hives", p, 3.25, 2.1875, 2.25, 2)
 	d.mat(6, .125, card.Bevel, "honey-216", "Hives mat", 7)
@@ -138,7 +138,7 @@ func pottingShedCard(p app.Picture) draft {
 	d.mat(1, .0625, card.Square, "white-216", "White edge", 2)
 	d.mat(1, .1875, card.Square, "sage-216", "Sage mat", 3)
 	d.mat(1, .0625, card.Square, "moss-216", "Moss edge", 4)
-	d.form(card.Front, "Tag", card.Shape, piece("cream-216", 2, 0), card.Fill{}, card.Form{Outline: card.Tag, Width: 2.75, Height: .875}, 2.25, 5.375)
+	d.form(card.Front, "Tag", card.Shape, piece("cream-216", 2, 0), card.Fill{}, card.Form{Outline: "tag", Width: 2.75, Height: .875}, 2.25, 5.375)
 	d.words(card.Front, "Words", "open all weathers", "courier-prime-400", "#1f2b38", 4.4, 2.4, 5.375)
 	return d
 }
@@ -178,7 +178,7 @@ func openBeds() draft {
 	bunting := func(n, first int, x, y float64) {
 		for i := range n {
 			d.put(card.Front, card.Item{Name: "Flag", Kind: card.Shape, Made: piece(two[(i+first)%2], .5, 0),
-				Form: &card.Form{Outline: card.Flag, Width: .875 * in, Height: .625 * in}, Place: card.Place{X: (x + .7*float64(i)) * in, Y: y * in, Turn: 90}})
+				Form: &card.Form{Outline: "flag", Width: .875 * in, Height: .625 * in}, Place: card.Place{X: (x + .7*float64(i)) * in, Y: y * in, Turn: 90}})
 		}
 	}
 	bunting(6, 0, .75, .8125)
@@ -193,11 +193,11 @@ func openBeds() draft {
 	for i := range 5 {
 		d.form(card.Front, "Disc", card.Shape, piece("honey-216", 0, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: .5625, Height: .5625}, .9+.8*float64(i), 4.7)
 	}
-	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 4, Height: 1.375}, 2.5, 5.9375)
+	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: "scallop", Width: 4, Height: 1.375}, 2.5, 5.9375)
 	d.words(card.Front, "When", "Sunday 14 June\nten till four", "pacifico-400", "#a8432a", 8, 2.5, 5.9375)
 	for i, what := range []string{"Sweet peas", "Early beans", "Tea and plum cake"} {
 		y := 1.5 + 1.75*float64(i)
-		d.form(card.InsideSecond, what, card.Shape, piece("honey-216", 0, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 3.5, Height: 1.125}, 2.5, y)
+		d.form(card.InsideSecond, what, card.Shape, piece("honey-216", 0, 0), card.Fill{}, card.Form{Outline: "scallop", Width: 3.5, Height: 1.125}, 2.5, y)
 		d.words(card.InsideSecond, what+", words", what, "patrick-hand-400", "#1f2b38", 7.5, 2.5, y)
 	}
 	return d

@@ -9,9 +9,9 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 // Size of a demo photo in pixels, and of the plane it is drawn in: 600 × 400.

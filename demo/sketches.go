@@ -5,8 +5,8 @@ import (
 	"fmt"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 )
 
 // wait is a slot for a photo with its middle at (x, y) inches.
@@ -45,7 +45,7 @@ func sketches() []struct {
 	d.form(card.Front, "Ground", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "oat-stripe"}, card.Form{Outline: card.Rectangle, Width: 4.5, Height: 6.5}, 2.5, 3.5)
 	d.wait(card.Front, "Photo", satin, card.Form{Outline: card.Rectangle, Width: 3.75, Height: 3.75}, 2.5, 2.5)
 	d.mat(2, .125, card.Square, "moss-216", "Photo mat", 3)
-	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: card.Scallop, Width: 3.5, Height: 1.25}, 2.5, 5.5)
+	d.form(card.Front, "Label", card.Shape, piece("cream-216", 1, 0), card.Fill{}, card.Form{Outline: "scallop", Width: 3.5, Height: 1.25}, 2.5, 5.5)
 	d.say(card.Front, "Greeting", "pacifico-400", "#a8432a", 2.75, .6, 2.5, 5.5)
 	d.say(card.InsideSecond, "Inside words", "patrick-hand-400", "#1f2b38", 3.5, 1.5, 2.5, 3.5)
 	add(d, "any day", "", "photo", "label")
@@ -55,8 +55,8 @@ func sketches() []struct {
 	for i := range 3 {
 		d.wait(card.Front, fmt.Sprintf("Photo %d", i+1), satin, card.Form{Outline: card.Rectangle, Width: 1.75, Height: 2.375, Corner: card.Round, Radius: .125}, 1.5+2*float64(i), 2)
 	}
-	d.form(card.Front, "Strip", card.Shape, piece("plum-216", 0, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 5.5, Height: .75}, 3.5, 4)
-	d.form(card.Front, "Strip face", card.Shape, piece("white-216", .5, 0), card.Fill{}, card.Form{Outline: card.Banner, Width: 5.125, Height: .5625}, 3.5, 4)
+	d.form(card.Front, "Strip", card.Shape, piece("plum-216", 0, 0), card.Fill{}, card.Form{Outline: "banner", Width: 5.5, Height: .75}, 3.5, 4)
+	d.form(card.Front, "Strip face", card.Shape, piece("white-216", .5, 0), card.Fill{}, card.Form{Outline: "banner", Width: 5.125, Height: .5625}, 3.5, 4)
 	d.say(card.Front, "Greeting", "dancing-script-700", "#7a4666", 3.75, .375, 3.5, 4)
 	add(d, "birthday", "", "photos", "family")
 
@@ -89,7 +89,7 @@ func sketches() []struct {
 	d.form(card.Front, "Tall strip", card.Paper, piece("text-120", 0, 1), card.Fill{Paper: "honey-check"}, card.Form{Outline: card.Rectangle, Width: 1.25, Height: 7}, 1, 3.5)
 	d.wait(card.Front, "Photo", satin, card.Form{Outline: card.Rectangle, Width: 3, Height: 2.25}, 2.75, 2.125)
 	d.mat(2, .125, card.Square, "white-216", "White edge", 3)
-	d.form(card.Front, "Tag", card.Shape, piece("honey-216", 1, 0), card.Fill{}, card.Form{Outline: card.Tag, Width: 3, Height: .875}, 3, 4.75)
+	d.form(card.Front, "Tag", card.Shape, piece("honey-216", 1, 0), card.Fill{}, card.Form{Outline: "tag", Width: 3, Height: .875}, 3, 4.75)
 	d.say(card.Front, "Few words", "courier-prime-400", "#1f2b38", 2, .375, 3.25, 4.75)
 	add(d, "any day", card.Front, "face", "strip")
 

@@ -6,7 +6,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Away is a cutter that could not be started; it says why.

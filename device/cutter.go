@@ -18,7 +18,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Cutter drives a cutter that takes HP-GL over TCP or a serial line. After every step it

@@ -17,10 +17,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/cut"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
 	"sectilis/device"
 	"sectilis/device/standin"
 )

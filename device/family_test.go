@@ -18,9 +18,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/cut"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
 )
 
 // fault is what a machine of the family does from some step on.

@@ -21,7 +21,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/coretest"
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 	"sectilis/device"
 	"sectilis/device/standin"
 	"sectilis/store"

@@ -19,7 +19,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Patience is how long a driver waits for a machine.

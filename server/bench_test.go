@@ -10,8 +10,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/document/card"
 	"sectilis/internal/testserver"
 )
 
@@ -26,7 +26,7 @@ func BenchmarkChange(b *testing.B) {
 	for i := range 50 {
 		place := card.Place{X: float64(10 + i%10*11), Y: float64(20 + i/10*28)}
 		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{
-			{Name: "Tag", Kind: card.Shape, Place: place, Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: card.Scallop, Width: 10, Height: 20}},
+			{Name: "Tag", Kind: card.Shape, Place: place, Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: "scallop", Width: 10, Height: 20}},
 			{Name: "Words", Kind: card.Lettering, Place: place, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#a8432a"},
 				Words: &card.Words{Text: fmt.Sprint("Plot ", i), Font: "pacifico-400", Size: 3, Leading: 1.2, Align: card.AlignCentre}},
 		}})

@@ -9,10 +9,10 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/measure"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/sheet"
 )
 
 func (s *server) cards(c *gin.Context) {

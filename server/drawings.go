@@ -10,9 +10,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 	"sectilis/core/format"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // upload reads the one file of a form; it has answered when it returns false.

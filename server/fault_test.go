@@ -20,9 +20,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/cut"
+	"sectilis/core/document/card"
+	"sectilis/core/production/cut"
 	"sectilis/server"
 	"sectilis/store"
 )

@@ -12,8 +12,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 )
 
 // options reads how sheets are laid: as the card says that the request is about, or as

@@ -9,9 +9,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/cut"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 )
 
 func (s *server) machine(r *gin.RouterGroup) {

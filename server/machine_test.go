@@ -15,10 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/cut"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 	"sectilis/server"
 )
 

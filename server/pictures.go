@@ -9,7 +9,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 func (s *server) pictures(c *gin.Context) {

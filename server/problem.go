@@ -8,9 +8,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/measure"
-	"sectilis/core/picture"
+	"sectilis/core/document/card"
+	"sectilis/core/document/picture"
+	"sectilis/core/ground/measure"
 )
 
 // Problem is an error as RFC 9457 has it. Detail is written for the person.

@@ -11,14 +11,15 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
-	"sectilis/core/card"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
+	"sectilis/core/document/pattern"
+	"sectilis/core/folding/fold"
 	"sectilis/core/format"
-	"sectilis/core/geom"
-	"sectilis/core/lettering"
-	"sectilis/core/measure"
-	"sectilis/core/pattern"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
+	"sectilis/core/ground/shape"
+	"sectilis/core/production/sheet"
 )
 
 func (s *server) routes(r *gin.RouterGroup) {
@@ -165,6 +166,7 @@ type Catalogue struct {
 	Fonts     []lettering.Font `json:"fonts"`
 	Sizes     []sheet.Size     `json:"sizes"`
 	Bases     []fold.Kind      `json:"bases"`
+	Shapes    []shape.Ready    `json:"shapes"`
 	// Setup is how sheets are laid where a card does not say.
 	Setup card.SheetSetup `json:"setup"`
 	// First is how new pieces are made, Mark what a registration mark looks like.
@@ -175,7 +177,11 @@ type Catalogue struct {
 }
 
 func (s *server) catalogue(c *gin.Context) {
-	c.JSON(http.StatusOK, Catalogue{card.Stocks(), card.Trades(), card.Envelopes(), card.Foam, pattern.Papers(), lettering.Fonts(), sheet.Sizes(), fold.Kinds(), card.UsualSheets(), card.First(), sheet.Form(), format.All()})
+	c.JSON(http.StatusOK, Catalogue{
+		Stocks: card.Stocks(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
+		Papers: pattern.Papers(), Fonts: lettering.Fonts(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
+		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
+	})
 }
 
 func (s *server) paper(c *gin.Context) {

@@ -11,58 +11,12 @@ import (
 	"github.com/invopop/jsonschema"
 
 	"sectilis/app"
-	"sectilis/core/arrange"
-	"sectilis/core/card"
-	"sectilis/core/check"
-	"sectilis/core/fold"
-	"sectilis/core/freehand"
-	"sectilis/core/geom"
-	"sectilis/core/measure"
-	"sectilis/core/pathops"
-	"sectilis/core/sheet"
+	"sectilis/core/design/arrange"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
 )
-
-// words are the strings that a named string type may hold.
-var words = map[reflect.Type][]any{
-	reflect.TypeFor[card.BaseKind]():   baseKinds(),
-	reflect.TypeFor[check.Weight]():    {check.Note, check.Caution, check.Stop},
-	reflect.TypeFor[card.Kind]():       {card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot},
-	reflect.TypeFor[card.Takes]():      {card.TakesPhoto, card.TakesWords},
-	reflect.TypeFor[card.As]():         {card.Printed, card.Cut, card.Lined},
-	reflect.TypeFor[card.Outline]():    {card.Rectangle, card.Ellipse, card.Scallop, card.Tag, card.Banner, card.Flag, card.Tab, card.Strip, card.Free},
-	reflect.TypeFor[card.Corner]():     {card.Square, card.Round, card.Bevel},
-	reflect.TypeFor[card.Align]():      {card.AlignLeft, card.AlignCentre, card.AlignRight},
-	reflect.TypeFor[pathops.Use]():     uses(),
-	reflect.TypeFor[freehand.Tip]():    {freehand.Pen, freehand.Marker, freehand.Chisel},
-	reflect.TypeFor[app.Rights]():      {app.Free, app.PersonalUse, app.CreditDue},
-	reflect.TypeFor[arrange.Edge]():    {arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom},
-	reflect.TypeFor[arrange.To]():      {arrange.EachOther, arrange.TheFace, arrange.TheFirst},
-	reflect.TypeFor[arrange.Pattern](): {arrange.Row, arrange.Grid, arrange.Ring},
-	reflect.TypeFor[card.Role]():       {card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss, card.RolePen, card.RoleGuide},
-	reflect.TypeFor[fold.Side]():       {fold.Outside, fold.Inside},
-	reflect.TypeFor[sheet.Direction](): {sheet.AnyWay, sheet.GrainLong, sheet.GrainShort, sheet.OneWayUp},
-	reflect.TypeFor[card.Lie]():        {card.Portrait, card.Landscape},
-	reflect.TypeFor[card.Turning]():    {card.TurnNone, card.TurnQuarters, card.TurnFreely},
-	reflect.TypeFor[card.Marks]():      {card.MarksForMachine, card.MarksForHand, card.NoMarks},
-	reflect.TypeFor[measure.Unit]():    {measure.In, measure.MM},
-	reflect.TypeFor[app.JobState]():    {app.Running, app.Done, app.Stopped, app.Failed},
-}
-
-func baseKinds() []any {
-	var out []any
-	for _, k := range fold.Kinds() {
-		out = append(out, k.ID)
-	}
-	return out
-}
-
-func uses() []any {
-	out := []any{pathops.AsPiece, pathops.AsPrinted, pathops.LeaveOut}
-	for _, r := range card.Roles() {
-		out = append(out, pathops.Use(r))
-	}
-	return out
-}
 
 // prefix tells types of different packages apart that share a name.
 var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": ""}
@@ -89,8 +43,12 @@ func reflector() *jsonschema.Reflector {
 			case t == reflect.TypeFor[geom.Affine]():
 				six := uint64(6)
 				return &jsonschema.Schema{Type: "array", Items: &jsonschema.Schema{Type: "number"}, MinItems: &six, MaxItems: &six}
-			case words[t] != nil:
-				return &jsonschema.Schema{Type: "string", Enum: words[t]}
+			case app.Vocabulary[t] != nil:
+				enum := make([]any, len(app.Vocabulary[t]))
+				for i, w := range app.Vocabulary[t] {
+					enum[i] = w
+				}
+				return &jsonschema.Schema{Type: "string", Enum: enum}
 			}
 			return nil
 		},

@@ -20,8 +20,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/document/card"
 	"sectilis/internal/testserver"
 	"sectilis/server"
 )

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/arrange"
 	"sectilis/core/coretest"
+	"sectilis/core/design/arrange"
 	"sectilis/server"
 )
 

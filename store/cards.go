@@ -14,7 +14,7 @@ import (
 	"time"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // writers are kept: making one costs more than a document does.

@@ -4,7 +4,7 @@ import (
 	"context"
 	"fmt"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // SetVersionForTest makes the file look as if a newer version had made it.

@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // Supplies implements app.Store.

@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"math"
 
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/geom"
-	"sectilis/core/measure"
-	"sectilis/core/scene"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 )
 
 // Weight is how much a finding matters.

@@ -6,10 +6,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/check"
-	"sectilis/core/fold"
-	"sectilis/core/scene"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
 )
 
 func square(name string, x, y, size float64) card.Item {

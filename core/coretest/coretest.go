@@ -12,7 +12,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 )
 
 // Photo is a small JPEG, red above and green below, with its digest.
@@ -61,7 +61,7 @@ func Card(t testing.TB) card.Card {
 		card.AddMat{IDs: []string{"i2"}, Width: 4, Corner: card.Round, Stock: "brick-216"},
 		card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Label", Kind: card.Shape, Place: card.Place{X: 63.5, Y: 145},
 			Made: card.Made{As: card.Cut, Stock: "cream-216", Lift: 1},
-			Form: &card.Form{Outline: card.Tag, Width: 90, Height: 30}}}},
+			Form: &card.Form{Outline: "tag", Width: 90, Height: 30}}}},
 		card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Sentiment", Kind: card.Lettering, Place: card.Place{X: 63.5, Y: 145},
 			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#a8432a"}, Words: words("Harvest Supper")}}},
 		card.PlaceItems{Face: card.Back, Items: []card.Item{{Name: "Seal", Kind: card.Shape, Place: card.Place{X: 63.5, Y: 150},

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // RandomPath is an outline or an open line with every kind of curve, within

@@ -10,7 +10,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/exchange"
+	"sectilis/core/document/exchange"
 )
 
 // What reading one hostile file of up to a megabyte may take: beyond these something does

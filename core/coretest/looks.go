@@ -1,6 +1,6 @@
 package coretest
 
-import "sectilis/core/card"
+import "sectilis/core/document/card"
 
 // Looks are printed items with every look there is, for a face of 5 × 7 in: two
 // gradients, a pattern laid out in its own way, a line, a shadow, a raised edge, a
@@ -18,13 +18,13 @@ func Looks(picture string, width, height int) []card.Item {
 	}
 	return []card.Item{
 		shape("Linear", 35, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Linear, FromY: .1, ToX: 1, ToY: .9, Stops: stops}},
-			&card.Look{Shadow: &card.Shadow{Distance: 2.5, Angle: 60, Blur: 1.2, Opacity: .5, Colour: "#3a2a18"}}, card.Form{Outline: card.Scallop, Width: 50, Height: 36}),
+			&card.Look{Shadow: &card.Shadow{Distance: 2.5, Angle: 60, Blur: 1.2, Opacity: .5, Colour: "#3a2a18"}}, card.Form{Outline: "scallop", Width: 50, Height: 36}),
 		shape("Radial", 95, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Radial, FromX: .5, FromY: .5, ToX: 1, ToY: .5, Stops: stops}},
 			&card.Look{Line: &card.Edging{Colour: "#35658c", Width: 2.4}, Clear: .3}, card.Form{Outline: card.Ellipse, Width: 44, Height: 40}),
 		shape("Pattern", 35, 80, card.Fill{Paper: "honey-check", Scale: 2.2, Turn: 20, ShiftX: 3, ShiftY: 1},
 			&card.Look{Raised: &card.Raised{Width: 5, Strength: .7}}, card.Form{Outline: card.Rectangle, Corner: card.Round, Radius: 6, Width: 52, Height: 40}),
 		shape("Again", 95, 70, card.Fill{Colour: "#587a4a"},
-			&card.Look{Reflection: &card.Reflection{Gap: 1, Length: .9, Opacity: .6}}, card.Form{Outline: card.Tag, Width: 48, Height: 24}),
+			&card.Look{Reflection: &card.Reflection{Gap: 1, Length: .9, Opacity: .6}}, card.Form{Outline: "tag", Width: 48, Height: 24}),
 		seen("Tinted", 36, 142, &card.Look{Tint: &card.Tint{Colour: "#35658c", Strength: .5}},
 			card.Print{Width: 50, Height: 44, Opening: &card.Form{Outline: card.Ellipse, Width: 50, Height: 44}}),
 		seen("Clear", 94, 142, &card.Look{Clear: .4}, card.Print{Width: 50, Height: 60, Zoom: 1.6, ShiftX: .1, ShiftY: -.1}),

@@ -4,7 +4,7 @@ import (
 	"cmp"
 	"slices"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Rows is how high boxes stand when they are laid in rows of a width, which is what

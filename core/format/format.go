@@ -12,7 +12,7 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/exchange"
+	"sectilis/core/document/exchange"
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"

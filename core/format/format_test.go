@@ -7,9 +7,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/exchange"
+	"sectilis/core/document/exchange"
 	"sectilis/core/format"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 func TestAFormatIsToldByWhatIsInAFileOrByItsName(t *testing.T) {

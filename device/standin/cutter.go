@@ -17,7 +17,7 @@ import (
 	"sync"
 	"time"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Cutter is a cutter with a bed of 12 × 12 in and one holder. It reads IN, SP, VS,

@@ -9,7 +9,7 @@ import (
 	"net/http"
 	"strconv"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Faults are what may go wrong. Corners are numbered from 1: upper left, upper right,

@@ -13,7 +13,7 @@ import (
 	xdraw "golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // A hand puts a sheet on the cutting mat near its corner, and never quite straight.

@@ -13,13 +13,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
-	"sectilis/core/cut"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/registration"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/registration"
+	"sectilis/core/production/sheet"
 )
 
 // eye looks at what lies on the mat.

@@ -4,9 +4,9 @@ import (
 	"bytes"
 	"image/png"
 
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 // looks are how the strokes of each tool look on the bed.

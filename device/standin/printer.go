@@ -17,7 +17,7 @@ import (
 	"sync"
 
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Printer takes a page as PNG and lays it down as real printers do: a little

@@ -10,7 +10,7 @@ import (
 	"sync/atomic"
 	"time"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // How the tool moves in life, mm/s and mm/s².

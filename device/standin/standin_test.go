@@ -14,7 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // feed gives instructions to a cutter that takes no time.

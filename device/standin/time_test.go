@@ -7,11 +7,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
-	"sectilis/core/cut"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 )
 
 // What a plan says it takes is what the machine takes, within five in a hundred; and the

@@ -41,11 +41,20 @@ func TestTheRuleFindsPlantedViolations(t *testing.T) {
 	for _, c := range []struct {
 		from, imports, why string
 	}{
-		{"core/geom", "sectilis/core/card", "ground floor"},
-		{"core/card", "sectilis/core/scene", "stands on measure and geom alone"},
-		{"core/shape", "sectilis/core/lettering", "knows no sibling"},
+		{"core/ground/geom", "sectilis/core/document/card", "are the ground"},
+		{"core/ground/shape", "sectilis/core/document/card", "geom and measure alone"},
+		{"core/document/card", "sectilis/core/document/scene", "stands on the ground alone"},
+		{"core/document/mat", "sectilis/core/document/lettering", "knows no sibling"},
+		{"core/document/scene", "sectilis/core/design/arrange", "scene stands on what is on card"},
+		{"core/folding/fold", "sectilis/core/document/scene", "knows no sibling"},
+		{"core/design/arrange", "sectilis/core/production/sheet", "design stands on the document"},
+		{"core/production/nest", "sectilis/core/document/card", "stand on geom alone"},
+		{"core/production/sheet", "sectilis/core/production/cut", "sheet stands on"},
+		{"core/production/cut", "sectilis/core/design/arrange", "cut stands on sheet"},
+		{"core/check", "sectilis/core/production/sheet", "check stands on"},
+		{"core/format/svg", "sectilis/core/design/arrange", "they know no design"},
 		{"core/format/svg", "net/http", "no HTTP"},
-		{"core/fold", "sectilis/app", "the house above it"},
+		{"core/folding/fold", "sectilis/app", "the house above it"},
 		{"app", "sectilis/store", "app declares what it needs"},
 		{"server", "sectilis/device/cutter", "no device"},
 		{"store", "sectilis/server", "implements what app declares"},
@@ -54,7 +63,9 @@ func TestTheRuleFindsPlantedViolations(t *testing.T) {
 		assert.Error(t, err, "%s must not import %s", c.from, c.imports)
 		assert.Contains(t, out, c.why)
 	}
-	for from, imports := range map[string]string{"core/scene": "sectilis/core/shape", "app": "sectilis/core/card", "store": "sectilis/app"} {
+	for from, imports := range map[string]string{
+		"core/document/scene": "sectilis/core/document/mat", "core/design/arrange": "sectilis/core/design/opening", "app": "sectilis/core/document/card", "store": "sectilis/app",
+	} {
 		out, err := plant(t, bin, from, imports)
 		assert.NoError(t, err, out)
 	}

@@ -12,10 +12,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/document/card"
+	"sectilis/core/document/picture"
 	"sectilis/core/format/raster"
-	"sectilis/core/picture"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

@@ -7,8 +7,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"sectilis/core/card"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 	"sectilis/internal/browser"
 )
 

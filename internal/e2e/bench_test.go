@@ -14,8 +14,8 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )
@@ -140,7 +140,7 @@ func BenchmarkBusyFace(b *testing.B) {
 	var items []card.Item
 	for i := range 500 {
 		items = append(items, card.Item{Name: "Dot", Kind: card.Shape, Place: card.Place{X: 5 + 4.8*float64(i%25), Y: 5 + 8.6*float64(i/25), Turn: float64(i % 90)},
-			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: card.Scallop, Width: 4, Height: 4}})
+			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: "scallop", Width: 4, Height: 4}})
 	}
 	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: items})
 	require.NoError(b, err)

@@ -24,8 +24,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

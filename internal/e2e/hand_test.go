@@ -8,9 +8,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/opening"
+	"sectilis/core/design/opening"
+	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 )
 

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 )
 

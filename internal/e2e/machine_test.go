@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

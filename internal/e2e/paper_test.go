@@ -6,8 +6,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 )
 
 func TestAnA4SheetFoldedToA5IsItsOwnSheet(t *testing.T) {

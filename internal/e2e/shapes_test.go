@@ -9,8 +9,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/geom"
+	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
 	"sectilis/internal/browser"
 )
 

@@ -12,8 +12,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/sheet"
+	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )
@@ -29,7 +29,7 @@ func TestSheetsLaidByHand(t *testing.T) {
 	for k := range 5 {
 		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{{
 			Name: fmt.Sprint("Marker ", k+1), Kind: card.Shape, Place: card.Place{X: 60, Y: 60},
-			Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: card.Banner, Width: 60, Height: 30},
+			Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: "banner", Width: 60, Height: 30},
 		}}})
 		require.NoError(t, err)
 	}

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

@@ -12,10 +12,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/fold"
-	"sectilis/core/geom"
-	"sectilis/core/measure"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

@@ -8,8 +8,8 @@ import (
 	"os"
 	"path/filepath"
 
-	"sectilis/core/card"
-	"sectilis/core/freehand"
+	"sectilis/core/design/freehand"
+	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )

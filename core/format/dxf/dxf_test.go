@@ -13,11 +13,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/exchange"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
 	"sectilis/core/format/dxf"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // file makes a DXF of entities, each given as codes and values on one line.

@@ -4,8 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // style is what tells lines apart: the layer and the colour they are on.

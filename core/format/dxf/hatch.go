@@ -3,7 +3,7 @@ package dxf
 import (
 	"math"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // hatch is the outline of a filled area, by the even-odd rule: its boundary paths follow

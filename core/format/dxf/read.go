@@ -15,8 +15,8 @@ import (
 
 	"golang.org/x/text/encoding/charmap"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // Error is why a DXF is not read, in words for the person.

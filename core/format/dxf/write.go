@@ -7,9 +7,9 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/card"
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // exact is how near the arcs that stand for other curves are to them, mm.

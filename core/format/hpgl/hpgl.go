@@ -10,8 +10,8 @@ import (
 	"math"
 	"strings"
 
-	"sectilis/core/cut"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
 )
 
 // PerMM is the number of plotter units in a millimetre.

@@ -10,11 +10,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
-	"sectilis/core/cut"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 )
 
 func TestPlansAreWrittenInTrueSize(t *testing.T) {

@@ -9,10 +9,10 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/card"
-	"sectilis/core/cut"
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
 )
 
 // Error is why an HP-GL file is not read, in words for the person.

@@ -11,11 +11,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/exchange"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
 	"sectilis/core/format/hpgl"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 func TestPlotterFilesAreRead(t *testing.T) {

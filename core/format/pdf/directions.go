@@ -7,8 +7,8 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
-	"sectilis/core/fold"
-	"sectilis/core/measure"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/measure"
 )
 
 // page of directions: A4's width and Letter's height, so that it prints on

@@ -11,10 +11,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
-	"sectilis/core/fold"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 	"sectilis/core/format/pdf"
-	"sectilis/core/measure"
+	"sectilis/core/ground/measure"
 )
 
 // read is the text of a PDF as another program reads it, in single spaces.

@@ -13,13 +13,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/document/card"
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/raster"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 )
 
 // What PDF makes of every look is what Go paints: Debian's Poppler draws the one,

@@ -14,12 +14,12 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
-	"sectilis/core/fold"
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
 )
 
 // Originals gives the bytes of the picture with the id, as brought in.

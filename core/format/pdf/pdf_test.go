@@ -11,10 +11,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/svg"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 )
 
 var mediaBox = regexp.MustCompile(`/MediaBox \[0 0 ([0-9.]+) ([0-9.]+)\]`)

@@ -16,11 +16,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/raster"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
-	"sectilis/core/sheet"
+	"sectilis/core/production/sheet"
 )
 
 var boxLine = regexp.MustCompile(`Page +(\d+) (\w+Box): +([\d.]+) +([\d.]+) +([\d.]+) +([\d.]+)`)

@@ -12,9 +12,9 @@ import (
 	"github.com/kovidgoyal/imaging"
 	"golang.org/x/image/vector"
 
-	"sectilis/core/geom"
-	"sectilis/core/pattern"
-	"sectilis/core/scene"
+	"sectilis/core/document/pattern"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 )
 
 // Pictures gives the decoded, upright picture with the id.

@@ -10,13 +10,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
+	"sectilis/core/document/card"
+	"sectilis/core/document/pattern"
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/pattern"
-	"sectilis/core/picture"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 func near(t *testing.T, want string, got color.Color, msg ...any) {

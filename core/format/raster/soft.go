@@ -7,9 +7,9 @@ import (
 
 	"github.com/kovidgoyal/imaging"
 
-	"sectilis/core/card"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 )
 
 // soft is the mask of a region blurred by a Gaussian of standard deviation

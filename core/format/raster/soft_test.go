@@ -8,10 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 const perMM = 8.0

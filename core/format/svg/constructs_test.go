@@ -10,9 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
+	"sectilis/core/document/card"
 	"sectilis/core/format/svg"
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // What is in a file of which a part cannot be taken comes in all the same, and the part is

@@ -7,7 +7,7 @@ import (
 	"github.com/tdewolff/parse/v2"
 	"github.com/tdewolff/parse/v2/css"
 
-	"sectilis/core/exchange"
+	"sectilis/core/document/exchange"
 )
 
 // property is one declaration.

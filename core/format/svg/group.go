@@ -7,8 +7,8 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // finish applies what an element's style does to all that it has drawn: the shapes and the

@@ -8,9 +8,9 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/card"
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // referred is the element that “url(#id)” names, or nil.

@@ -16,13 +16,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/card"
 	"sectilis/core/coretest"
-	"sectilis/core/exchange"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
 	"sectilis/core/format/svg"
-	"sectilis/core/geom"
-	"sectilis/core/scene"
+	"sectilis/core/ground/geom"
 )
 
 // perMM is the resolution at which drawings are compared.

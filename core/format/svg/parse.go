@@ -7,7 +7,7 @@ import (
 	"io"
 	"strings"
 
-	"sectilis/core/exchange"
+	"sectilis/core/document/exchange"
 )
 
 // node is an element.

@@ -10,8 +10,8 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // Error is why an SVG is not read, in words for the person.

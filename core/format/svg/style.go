@@ -9,8 +9,8 @@ import (
 
 	"golang.org/x/image/colornames"
 
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // style is what an element looks like, most of it taken from those around it.

@@ -10,9 +10,9 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/card"
-	"sectilis/core/exchange"
-	"sectilis/core/geom"
+	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
+	"sectilis/core/ground/geom"
 )
 
 // dashes tell roles apart besides their colour, as on the screen.

@@ -7,7 +7,7 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // view is the size that lengths in per cent are shares of, in user units.

@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"sectilis/core/geom"
+	"sectilis/core/ground/geom"
 )
 
 // Face is a typeface at hand: it sets words in one line from a start on the baseline, in

@@ -34,6 +34,8 @@ export type Command =
   | NameItem
   | PasteLook
   | PlaceItems
+  | PlaceSketch
+  | PlaceSupply
   | PutOn
   | PutOnFace
   | Recolour
@@ -310,6 +312,7 @@ export interface Catalogue {
   fonts: Font[]
   sizes: SheetSize[]
   bases: NetKind[]
+  shapes: Ready[]
   setup: SheetSetup
   first: Firsts
   mark: SheetMarkForm
@@ -416,6 +419,18 @@ export interface Rect {
   w: number
   h: number
 }
+export interface Ready {
+  id: string
+  name: string
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
+  corner?: 'square' | 'round' | 'bevel'
+  radius?: number
+  width: number
+  height: number
+  tray: boolean
+  opening?: string
+  preview: string
+}
 export interface Firsts {
   photo: string
   paper: string
@@ -521,7 +536,7 @@ export interface FillWords {
 }
 export interface FitTo {
   id: string
-  area: string
+  area: 'face' | 'piece' | 'gap'
   less: number
   do: 'fitTo'
 }
@@ -620,6 +635,27 @@ export interface PlaceItems {
   around?: Point
   along?: boolean
   do: 'placeItems'
+}
+export interface PlaceSketch {
+  face: string
+  width: number
+  height: number
+  items: Item[]
+  groups?: Group[]
+  do: 'placeSketch'
+}
+export interface PlaceSupply {
+  face: string
+  kind: 'photo' | 'paper' | 'shape' | 'lettering'
+  id: string
+  name?: string
+  pixelWidth?: number
+  pixelHeight?: number
+  at?: Point
+  stock?: string
+  colour?: string
+  along?: boolean
+  do: 'placeSupply'
 }
 export interface PutOn {
   ids: string[]
@@ -952,7 +988,7 @@ export interface Move {
   dy: number
 }
 export interface Fit {
-  area: string
+  area: 'face' | 'piece' | 'gap'
   name: string
   less: number
   box: Rect

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import table from '../../../core/measure/testdata/format.json'
+import table from '../../../core/ground/measure/testdata/format.json'
 import { ago, format, formatArea, formatSize, formatTime, formatUnit, lead, type Unit } from './measure'
 
 test('measures are written as Go writes them', () => {

@@ -1,4 +1,4 @@
-// Writes lengths as people read them: the same as core/measure does, and
+// Writes lengths as people read them: the same as core/ground/measure does, and
 // tested against the same table.
 export type Unit = 'in' | 'mm'
 

@@ -23,6 +23,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     fonts: [],
     sizes: [],
     bases: [],
+    shapes: [],
     formats: [],
     first: { photo: '', paper: '', piece: '', bleed: 0 },
     mark: { ring: 0, stroke: 0, dot: 0 },

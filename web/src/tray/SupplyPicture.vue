@@ -1,10 +1,9 @@
 <script setup lang="ts">
 // What a supply looks like: in the tray, and under the pointer while dragged.
 import { api } from '../api/client'
-import { shapes, type Supply } from './supplies'
+import type { Supply } from './supplies'
 
 defineProps<{ supply: Supply; dragged?: boolean }>()
-const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
 </script>
 
 <template>
@@ -36,7 +35,7 @@ const shapePath = (id: string) => shapes.find((s) => s.id === id)?.d
     :class="{ dragged }"
   >
     <path
-      :d="shapePath(supply.id)"
+      :d="supply.preview"
       fill="#fffdf9"
       fill-rule="evenodd"
       :stroke="dragged ? '#b9770e' : '#41505f'"

@@ -8,7 +8,7 @@ import { useTool } from '../store/tool'
 import IncomingFile from './IncomingFile.vue'
 import AboutSupply from './AboutSupply.vue'
 import SupplyButton from './SupplyButton.vue'
-import { fontSupply, paperSupply, photoSupply, shapes, shapeSupply, sketchSupply, type Supply } from './supplies'
+import { fontSupply, paperSupply, photoSupply, shapeSupply, sketchSupply, type Supply } from './supplies'
 
 const emit = defineEmits<{
   place: [s: Supply]
@@ -45,9 +45,13 @@ const lately = <T extends { id: string }>(kind: string, list: T[]) => catalogue.
 const supplies = computed(() => {
   const c = catalogue.all
   const all = {
-    Photos: () => lately('photo', catalogue.pictures).map(photoSupply(c.first)),
-    Papers: () => lately('paper', c.papers).map(paperSupply(c.first)),
-    Shapes: () => lately('shape', shapes).map(shapeSupply(c.first)),
+    Photos: () => lately('photo', catalogue.pictures).map(photoSupply),
+    Papers: () => lately('paper', c.papers).map(paperSupply),
+    Shapes: () =>
+      lately(
+        'shape',
+        c.shapes.filter((r) => r.tray),
+      ).map(shapeSupply),
     Lettering: () => lately('lettering', c.fonts).map(fontSupply),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }

@@ -9,7 +9,7 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
-import { laid } from '../../tray/supplies'
+import { placeSketch } from '../../tray/supplies'
 import ColourField from './ColourField.vue'
 
 const card = useCard()
@@ -113,9 +113,7 @@ async function keepMark() {
 async function putMark() {
   const f = card.face
   if (!f || !mark.value) return
-  await card.selectMade(
-    card.change({ do: 'placeItems', face: f.id, items: laid(mark.value, f), groups: mark.value.groups ?? [] }),
-  )
+  await card.selectMade(card.change(placeSketch(mark.value, f.id)))
 }
 /** Papers to choose from, those used last first. */
 const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))

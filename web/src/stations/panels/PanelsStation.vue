@@ -13,7 +13,7 @@ import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { asLast, laid, photoSupply, settled, type Supply } from '../../tray/supplies'
+import { photoSupply, placeSupply, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import DrawPanel from './DrawPanel.vue'
@@ -145,18 +145,7 @@ async function place(s: Supply, at?: Pt, along = false) {
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
   }
   catalogue.used(s.kind, s.id)
-  if (s.sketch) {
-    const k = s.sketch
-    await card.selectMade(card.change({ do: 'placeItems', face: f.id, items: laid(k, f), groups: k.groups ?? [] }))
-    surface.value?.focus()
-    return
-  }
-  const asked = card.change({
-    do: 'placeItems',
-    face: f.id,
-    items: [settled(asLast(s.make(f, at ?? { x: f.width / 2, y: f.height / 2 }), last()), f)],
-    ...(along ? { along } : {}),
-  })
+  const asked = card.change(placeSupply(s, f.id, last(), at, along))
   const v = await card.selectMade(asked)
   if (!v?.made) return
   surface.value?.focus()
@@ -187,9 +176,7 @@ async function files(all: File[], at?: Pt) {
   tray.value?.show('Photos')
   const done = await catalogue.bring(list)
   // Dropped on the face, they are wanted there.
-  if (at)
-    for (const [i, p] of done.entries())
-      await place(photoSupply(catalogue.all.first)(p), { x: at.x + i * 5, y: at.y + i * 5 })
+  if (at) for (const [i, p] of done.entries()) await place(photoSupply(p), { x: at.x + i * 5, y: at.y + i * 5 })
 }
 
 const over = ref(false)

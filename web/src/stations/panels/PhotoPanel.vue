@@ -3,17 +3,18 @@
 // sharp it prints, and dividing the opening.
 import { Button, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import type { SetOpening } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { INCH } from '../../parts/measure'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
@@ -51,26 +52,19 @@ function crop(c: Crop) {
   void card.change({ do: 'cropPhoto', id: one.value.id, ...now, ...c })
 }
 
-const outlines: { id: string; name: string; set: Omit<SetOpening, 'do' | 'ids'> }[] = [
-  { id: 'rectangle', name: 'Rectangle', set: { outline: 'rectangle', corner: 'square' } },
-  { id: 'round', name: 'Rounded rectangle', set: { outline: 'rectangle', corner: 'round', radius: INCH / 4 } },
-  { id: 'bevel', name: 'Bevelled rectangle', set: { outline: 'rectangle', corner: 'bevel', radius: INCH / 4 } },
-  { id: 'ellipse', name: 'Circle or ellipse', set: { outline: 'ellipse' } },
-  { id: 'scallop', name: 'Scallop', set: { outline: 'scallop' } },
-  { id: 'tag', name: 'Tag', set: { outline: 'tag' } },
-  { id: 'banner', name: 'Banner', set: { outline: 'banner' } },
-  { id: 'flag', name: 'Flag', set: { outline: 'flag' } },
-  { id: 'tab', name: 'Tab', set: { outline: 'tab' } },
-  { id: 'strip', name: 'Strip', set: { outline: 'strip' } },
-]
+const openings = computed(() => catalogue.all.shapes.filter((s) => s.opening))
+/** Which entry of the catalogue the opening is, or free. */
 const outline = computed(() => {
-  const o = photo.value?.opening
-  if (!o) return 'rectangle'
-  return o.outline === 'rectangle' ? (o.corner ?? 'rectangle') : o.outline
+  const o = photo.value?.opening ?? { outline: 'rectangle', corner: 'square' }
+  const same = (s: { outline: string; corner?: string }) =>
+    s.outline === o.outline && (s.corner ?? '') === (o.corner ?? '')
+  return openings.value.find(same)?.id ?? 'free'
 })
 function setOutline(id: string) {
-  const o = outlines.find((x) => x.id === id)
-  if (o && one.value) void card.change({ do: 'setOpening', ids: [one.value.id], ...o.set })
+  const s = openings.value.find((x) => x.id === id)
+  if (!s || !one.value) return
+  const corner = s.corner ? { corner: s.corner, radius: s.radius ?? 0 } : {}
+  void card.change({ do: 'setOpening', ids: [one.value.id], outline: s.outline, ...corner })
 }
 
 const by = ref(INCH / 16)
@@ -148,7 +142,7 @@ const swap = () => {
           data-testid="opening-outline"
           @change="(v) => setOutline(String(v))"
         >
-          <SelectOption v-for="o in outlines" :key="o.id" :value="o.id">{{ o.name }}</SelectOption>
+          <SelectOption v-for="o in openings" :key="o.id" :value="o.id">{{ o.opening }}</SelectOption>
           <SelectOption v-if="outline === 'free'" value="free" disabled>Its own outline</SelectOption>
         </Select>
       </Field>

@@ -10,7 +10,7 @@ import { INCH } from '../../parts/measure'
 import Wordmark from '../../parts/Wordmark.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
-import { laid } from '../../tray/supplies'
+import { placeSketch } from '../../tray/supplies'
 import CardTile from './CardTile.vue'
 import SketchPicker from './SketchPicker.vue'
 
@@ -96,9 +96,7 @@ async function putMark(id: string) {
     const v = await api.open(id)
     const back = v.scene.faces.find((f) => f.id === 'back')
     if (!mark || !back) return
-    await api.change(id, v.revision, [
-      { do: 'placeItems', face: 'back', items: laid(mark, back), groups: mark.groups ?? [] },
-    ])
+    await api.change(id, v.revision, [placeSketch(mark, back.id)])
   } catch (e) {
     tell(e)
   }

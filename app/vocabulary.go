@@ -1,0 +1,82 @@
+package app
+
+import (
+	"reflect"
+
+	"sectilis/core/check"
+	"sectilis/core/design/arrange"
+	"sectilis/core/design/freehand"
+	"sectilis/core/design/pathops"
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/measure"
+	"sectilis/core/ground/shape"
+	"sectilis/core/production/sheet"
+)
+
+// Vocabulary lists the words that a named string type may hold, for the schema of the API.
+// Types whose values are open, such as ids, have no entry.
+var Vocabulary = vocabulary(
+	of(kinds()...),
+	of(check.Note, check.Caution, check.Stop),
+	of(card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot),
+	of(card.TakesPhoto, card.TakesWords),
+	of(card.Printed, card.Cut, card.Lined),
+	of(shape.IDs()...),
+	of(card.Square, card.Round, card.Bevel),
+	of(card.AlignLeft, card.AlignCentre, card.AlignRight),
+	of(uses()...),
+	of(freehand.Pen, freehand.Marker, freehand.Chisel),
+	of(Free, PersonalUse, CreditDue),
+	of(arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom),
+	of(arrange.SupplyKinds()...),
+	of(arrange.EachOther, arrange.TheFace, arrange.TheFirst),
+	of(arrange.FaceArea, arrange.PieceArea, arrange.GapArea),
+	of(arrange.Row, arrange.Grid, arrange.Ring),
+	of(card.Roles()...),
+	of(fold.Outside, fold.Inside),
+	of(sheet.AnyWay, sheet.GrainLong, sheet.GrainShort, sheet.OneWayUp),
+	of(card.Portrait, card.Landscape),
+	of(card.TurnNone, card.TurnQuarters, card.TurnFreely),
+	of(card.MarksForMachine, card.MarksForHand, card.NoMarks),
+	of(measure.In, measure.MM),
+	of(Running, Done, Stopped, Failed),
+)
+
+// typed is the words of one type.
+type typed struct {
+	typ   reflect.Type
+	words []string
+}
+
+func of[T ~string](words ...T) typed {
+	out := typed{typ: reflect.TypeFor[T]()}
+	for _, w := range words {
+		out.words = append(out.words, string(w))
+	}
+	return out
+}
+
+func vocabulary(all ...typed) map[reflect.Type][]string {
+	out := map[reflect.Type][]string{}
+	for _, t := range all {
+		out[t.typ] = t.words
+	}
+	return out
+}
+
+func kinds() []card.BaseKind {
+	var out []card.BaseKind
+	for _, k := range fold.Kinds() {
+		out = append(out, k.ID)
+	}
+	return out
+}
+
+func uses() []pathops.Use {
+	out := []pathops.Use{pathops.AsPiece, pathops.AsPrinted, pathops.LeaveOut}
+	for _, r := range card.Roles() {
+		out = append(out, pathops.Use(r))
+	}
+	return out
+}

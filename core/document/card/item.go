@@ -1,0 +1,256 @@
+package card
+
+import "sectilis/core/ground/geom"
+
+// Kind is the kind of an item.
+type Kind string
+
+// The kinds of items.
+const (
+	Photo     Kind = "photo"
+	Paper     Kind = "paper"
+	Shape     Kind = "shape"
+	Lettering Kind = "lettering"
+	Mat       Kind = "mat"
+	Drawing   Kind = "drawing" // lines of its carrier
+	Slot      Kind = "slot"    // waits for a photo or words
+)
+
+// Item is anything placed on a face. The part that belongs to its kind is set
+// and the others are nil.
+type Item struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Kind Kind   `json:"kind"`
+	// On is the piece that carries the item; empty for the base.
+	On string `json:"on,omitempty"`
+	// Group is the innermost group that the item belongs to; empty for none.
+	Group string `json:"group,omitempty"`
+	// Locked keeps the item where and as large as it is.
+	Locked bool `json:"locked,omitempty"`
+	// Hidden leaves the item, and all it carries, out of the card for now.
+	Hidden bool `json:"hidden,omitempty"`
+	// ByHand marks a stroke that was drawn by hand, which can be rubbed out.
+	ByHand bool `json:"byHand,omitempty"`
+	// Background marks what is printed over the whole of a face.
+	Background bool    `json:"background,omitempty"`
+	Place      Place   `json:"place"`
+	Made       Made    `json:"made"`
+	Fill       Fill    `json:"fill"`
+	Look       *Look   `json:"look,omitempty"`
+	Photo      *Print  `json:"photo,omitempty"`
+	Form       *Form   `json:"form,omitempty"`
+	Words      *Words  `json:"words,omitempty"`
+	Lines      *Lines  `json:"lines,omitempty"`
+	Mat        *Border `json:"mat,omitempty"`
+	Slot       *Waits  `json:"slot,omitempty"` // beside the form of a slot
+}
+
+// Place is where an item lies on its face: its anchor, from the face's top
+// left corner, and its turn about it. The anchor is the centre; for words it
+// is the middle of the block, at the edge they are aligned to. A mat has no
+// place of its own: it follows what it lies under.
+type Place struct {
+	X    float64 `json:"x"`
+	Y    float64 `json:"y"`
+	Turn float64 `json:"turn"`
+	// Mirrored says that the item is seen as in a mirror, left for right,
+	// before it is turned.
+	Mirrored bool `json:"mirrored,omitempty"`
+}
+
+// Map takes what is about the anchor to the face.
+func (p Place) Map() geom.Affine {
+	m := geom.Turn(radians(p.Turn)).Then(geom.Shift(p.X, p.Y))
+	if p.Mirrored {
+		return geom.Scale(-1, 1).Then(m)
+	}
+	return m
+}
+
+// As is how an item comes into being.
+type As string
+
+// An item is ink on its carrier, a piece of stock that is cut and stuck on, or
+// a line along which its carrier is worked.
+const (
+	Printed As = "printed"
+	Cut     As = "cut"
+	Lined   As = "line"
+)
+
+// Role is what a line is for.
+type Role string
+
+// The line roles.
+const (
+	RoleCut         Role = "cut"
+	RoleMountain    Role = "mountain"
+	RoleValley      Role = "valley"
+	RolePerforation Role = "perforation"
+	RoleKiss        Role = "kiss"
+	RolePen         Role = "pen"
+	RoleGuide       Role = "guide"
+)
+
+// Roles lists the line roles.
+func Roles() []Role {
+	return []Role{RoleCut, RoleMountain, RoleValley, RolePerforation, RoleKiss, RolePen, RoleGuide}
+}
+
+// Made says how an item comes into being.
+type Made struct {
+	As    As      `json:"as"`
+	Stock string  `json:"stock,omitempty"` // of a cut piece
+	Lift  float64 `json:"lift,omitempty"`  // foam under a cut piece; 0 is flat
+	Bleed float64 `json:"bleed,omitempty"` // how far ink runs past a cut piece's outline
+	// Free says that a cut piece is glued at its middle only: where it reaches
+	// over a fold or a cut, it stands free.
+	Free bool `json:"free,omitempty"`
+}
+
+// Fill is the ink inside an outline: a colour, a patterned paper, a gradient or,
+// with all empty, none, so that the stock shows.
+type Fill struct {
+	Colour string `json:"colour,omitempty"` // #rrggbb
+	Paper  string `json:"paper,omitempty"`  // id of a patterned paper
+	// Scale, Turn and Shift lay the pattern out about the item's anchor: its
+	// size, 0 being as it is, its turn in degrees and its shift in mm.
+	Scale    float64   `json:"scale,omitempty"`
+	Turn     float64   `json:"turn,omitempty"`
+	ShiftX   float64   `json:"shiftX,omitempty"`
+	ShiftY   float64   `json:"shiftY,omitempty"`
+	Gradient *Gradient `json:"gradient,omitempty"`
+}
+
+// Pattern maps the pattern to the item.
+func (f Fill) Pattern() geom.Affine {
+	k := f.Scale
+	if k == 0 {
+		k = 1
+	}
+	return geom.Scale(k, k).Then(geom.Turn(radians(f.Turn))).Then(geom.Shift(f.ShiftX, f.ShiftY))
+}
+
+// Takes is what a slot waits for.
+type Takes string
+
+// What slots wait for.
+const (
+	TakesPhoto Takes = "photo"
+	TakesWords Takes = "words"
+)
+
+// Waits says what a slot waits for. Nothing of a slot is printed or cut until
+// it is filled.
+type Waits struct {
+	Takes Takes `json:"takes"`
+	// Words is how words in the slot are set; their size is found when they are.
+	Words *Words `json:"words,omitempty"`
+	Fill  Fill   `json:"fill"` // of the words
+	// Made is how what fills the slot is made.
+	Made Made `json:"made"`
+}
+
+// Print is the picture of a photo, seen through its opening; it is never
+// stretched.
+type Print struct {
+	Picture     string  `json:"picture"`     // SHA-256 of the original, in hex
+	PixelWidth  int     `json:"pixelWidth"`  // as seen upright
+	PixelHeight int     `json:"pixelHeight"` // as seen upright
+	Width       float64 `json:"width"`
+	Height      float64 `json:"height"`
+	// Opening is the outline it is seen through, of the photo's size; nil is a
+	// rectangle.
+	Opening *Form `json:"opening,omitempty"`
+	// Fit shows the whole picture; else it fills the opening.
+	Fit bool `json:"fit,omitempty"`
+	// Zoom is how much larger the picture is than it has to be; 0 is 1.
+	Zoom float64 `json:"zoom,omitempty"`
+	// ShiftX and ShiftY move the picture's middle, in shares of the opening.
+	ShiftX float64 `json:"shiftX,omitempty"`
+	ShiftY float64 `json:"shiftY,omitempty"`
+}
+
+// Form is the outline of the opening, in its size.
+func (p Print) Form() Form {
+	f := Form{Outline: Rectangle, Corner: Square}
+	if p.Opening != nil {
+		f = *p.Opening
+	}
+	f.Width, f.Height = p.Width, p.Height
+	return f
+}
+
+// Lines are lines of the item's carrier. Path is stretched to Width and Height.
+type Lines struct {
+	Role   Role    `json:"role"`
+	Path   *Drawn  `json:"path"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+}
+
+// Align is the edge that lines of words share.
+type Align string
+
+// The ways to align lines.
+const (
+	AlignLeft   Align = "left"
+	AlignCentre Align = "centre"
+	AlignRight  Align = "right"
+)
+
+// Words is the content of lettering.
+type Words struct {
+	Text    string  `json:"text"`
+	Font    string  `json:"font"`
+	Size    float64 `json:"size"`    // of the em, mm
+	Leading float64 `json:"leading"` // from line to line, in ems
+	Spacing float64 `json:"spacing"` // added between letters, in ems
+	Align   Align   `json:"align"`
+}
+
+// Border is a mat: what it lies under, how far it shows and its corners.
+type Border struct {
+	Of     string  `json:"of"`
+	Width  float64 `json:"width"`
+	Corner Corner  `json:"corner"`
+	// Solid fills the holes of what lies on it.
+	Solid bool `json:"solid,omitempty"`
+}
+
+// Size is the width and height an item has by itself; ok is false for
+// lettering and mats, whose size follows from something else.
+func (it Item) Size() (w, h float64, ok bool) {
+	switch {
+	case it.Photo != nil:
+		return it.Photo.Width, it.Photo.Height, true
+	case it.Form != nil:
+		return it.Form.Width, it.Form.Height, true
+	case it.Lines != nil:
+		return it.Lines.Width, it.Lines.Height, true
+	}
+	return 0, 0, false
+}
+
+// IsPiece reports whether the item is cut from its own stock.
+func (it Item) IsPiece() bool { return it.Made.As == Cut }
+
+// Clone is a copy that shares nothing with the item.
+func (it Item) Clone() Item {
+	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), copied(it.Words), copied(it.Mat)
+	if it.Photo != nil {
+		it.Photo.Opening = copied(it.Photo.Opening)
+	}
+	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
+	it.Lines, it.Slot = copied(it.Lines), copied(it.Slot)
+	return it
+}
+
+func copied[T any](p *T) *T {
+	if p == nil {
+		return nil
+	}
+	v := *p
+	return &v
+}

@@ -1,0 +1,143 @@
+package lettering
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
+)
+
+func words(text, font string) card.Words {
+	return card.Words{Text: text, Font: font, Size: 10, Leading: 1.2, Align: card.AlignCentre}
+}
+
+func TestEveryFontSetsTheAlphabet(t *testing.T) {
+	require.Len(t, Fonts(), 13)
+	for _, f := range Fonts() {
+		s, err := Set(words("Plum Lane 1926 & friends", f.ID))
+		require.NoError(t, err)
+		assert.Empty(t, s.Missing, f.Name)
+		assert.Greater(t, s.Outline.Len(), 100, f.Name)
+		b := s.Outline.Bounds()
+		assert.InDelta(t, 0, b.Centre().X, 6, f.Name)
+		assert.Greater(t, b.W, 40.0, f.Name)
+		assert.InDelta(t, s.Block.Centre().Y, 0, 1e-9)
+		assert.NotEmpty(t, File(f.ID))
+		assert.Greater(t, f.Ascent, .5, f.Name)
+	}
+	assert.Nil(t, File("../fonts"))
+}
+
+func TestNoBreakSpaceIsASpaceAndMissingLettersAreNamed(t *testing.T) {
+	for _, f := range Fonts() {
+		plain, err := Set(words("a b", f.ID))
+		require.NoError(t, err)
+		hard, err := Set(words("a\u00a0b", f.ID))
+		require.NoError(t, err)
+		assert.Empty(t, hard.Missing)
+		assert.InDelta(t, plain.Block.W, hard.Block.W, 1.5, f.Name)
+	}
+	s, err := Set(words("漢a漢", "nunito-400"))
+	require.NoError(t, err)
+	assert.Equal(t, "漢", s.Missing)
+	_, err = Set(words("a", "no-such"))
+	assert.ErrorContains(t, err, "no-such")
+}
+
+func TestLinesSpacingAndAlignment(t *testing.T) {
+	w := words("one\ntwo longer", "nunito-400")
+	centre, _ := Set(w)
+	assert.InDelta(t, 24, centre.Block.H, 1e-9, "two lines of 1.2 times 10 mm")
+	w.Align = card.AlignLeft
+	left, _ := Set(w)
+	assert.InDelta(t, 0, left.Block.X, 1e-9)
+	w.Align = card.AlignRight
+	right, _ := Set(w)
+	assert.InDelta(t, 0, right.Block.Right(), 1e-9)
+	w.Spacing = .1
+	wide, _ := Set(w)
+	assert.InDelta(t, right.Block.W+9, wide.Block.W, 1e-6, "nine gaps of 1 mm in “two longer”")
+	kern, _ := Set(words("AV", "playfair-display-400"))
+	a, _ := Set(words("A", "playfair-display-400"))
+	v, _ := Set(words("V", "playfair-display-400"))
+	assert.Less(t, kern.Block.W, a.Block.W+v.Block.W-.2, "A and V are kerned")
+}
+
+func FuzzSet(f *testing.F) {
+	f.Add("Harvest Supper", 3)
+	f.Add("ﬁ\u200d\u0301\n\t", 0)
+	f.Fuzz(func(t *testing.T, text string, n int) {
+		if len(text) > 200 {
+			return
+		}
+		fs := Fonts()
+		if _, err := Set(words(text, fs[((n%len(fs))+len(fs))%len(fs)].ID)); err != nil {
+			t.Fatal(err)
+		}
+	})
+}
+
+func BenchmarkSet(b *testing.B) {
+	l := library()["pacifico-400"]
+	for b.Loop() {
+		l.set(words("Harvest Supper\nPlum Lane Allotments", "pacifico-400"))
+	}
+}
+
+// A blade follows the outline, so no letter may lie across another.
+func TestScriptIsOneOutline(t *testing.T) {
+	s, err := Set(words("minimum", "great-vibes-400"))
+	require.NoError(t, err)
+	outer := 0
+	for _, r := range s.Outline.Rings() {
+		if r.Area() > 0 {
+			outer++
+		}
+	}
+	// The dots of the i are apart from the rest.
+	assert.LessOrEqual(t, outer, 4)
+	s, err = Set(words("minimum", "nunito-400"))
+	require.NoError(t, err)
+	assert.Len(t, s.Outline.Rings(), 9, "seven letters, two with a dot")
+	tight := words("mmm", "nunito-400")
+	tight.Spacing = -.15
+	s, err = Set(tight)
+	require.NoError(t, err)
+	assert.Positive(t, s.Outline.Rings()[0].Area())
+	assert.Len(t, geom.Union(geom.NonZero, s.Outline).Rings(), len(s.Outline.Rings()))
+}
+
+func TestALineOfWordsStandsOnItsBaseline(t *testing.T) {
+	for _, f := range Fonts() {
+		outline, advance, missing, err := Line(f.ID, "Hxn", 10, 0)
+		require.NoError(t, err)
+		assert.Empty(t, missing)
+		b := outline.Bounds()
+		assert.InDelta(t, 0, b.Bottom(), 2.5, "%s stands on it", f.ID)
+		assert.Less(t, b.Y, -4.0, f.ID)
+		assert.InDelta(t, advance, b.Right(), 4, f.ID)
+		_, wide, _, err := Line(f.ID, "Hxn", 10, 2)
+		require.NoError(t, err)
+		assert.InDelta(t, advance+4, wide, 1e-6, "spacing lies between the letters")
+	}
+	_, _, missing, err := Line("nunito-400", "a\u4e2da\u4e2d", 10, 0)
+	require.NoError(t, err)
+	assert.Equal(t, "\u4e2d", missing, "told once")
+	_, _, _, err = Line("none", "a", 10, 0)
+	assert.ErrorContains(t, err, "no font")
+}
+
+func TestFontsGoByTheirFamilies(t *testing.T) {
+	for name, want := range map[string]string{"Pacifico": "pacifico-400", "NUNITO": "nunito-400", "zilla slab": "zilla-slab-600", "Serif": "", "": ""} {
+		id, ok := Named(name, false)
+		assert.Equal(t, want, id, name)
+		assert.Equal(t, want != "", ok, name)
+	}
+	_, ok := Named("Nunito", true)
+	assert.False(t, ok, "there is no bold one")
+	id, _ := Named("Fredoka", true)
+	assert.Equal(t, "fredoka-700", id)
+}

@@ -1,0 +1,104 @@
+// Package mat makes the outlines of mats, which follow what lies on them, and of ink that
+// runs past an edge. Outlines lie about the origin, x right and y down, in millimetres.
+package mat
+
+import (
+	"crypto/sha256"
+	"math"
+
+	"sectilis/core/document/card"
+	"sectilis/core/ground/cache"
+	"sectilis/core/ground/geom"
+)
+
+// Outline is the outline of the outermost of several mats about the outline they
+// lie under. Each shows by its width beyond the one before. The form is that of
+// the outline if it has one, else nil: mats about a rectangle have corners of
+// their own, where others follow what they lie under.
+func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
+	if form != nil && form.Outline == card.Rectangle {
+		return rectangleMat(*form, mats)
+	}
+	for _, m := range mats {
+		of = offset(of, m)
+	}
+	return of
+}
+
+// rectangleMat: a round corner keeps the centre of the corner it surrounds, a
+// bevel keeps its distance.
+func rectangleMat(f card.Form, mats []card.Border) geom.Path {
+	total, radius, corner := 0.0, 0.0, f.Corner
+	if corner != card.Square {
+		radius = f.Radius
+	}
+	for _, m := range mats {
+		total += m.Width
+		switch {
+		case m.Corner == card.Square:
+			radius = 0
+		case m.Corner == card.Round && corner == card.Bevel:
+			radius = m.Width
+		case m.Corner == card.Round:
+			radius += m.Width
+		case corner == card.Bevel:
+			// A bevel moved out by w meets sides moved out by w.
+			radius += m.Width * (2 - math.Sqrt2)
+		default:
+			radius = max(radius, m.Width)
+		}
+		corner = m.Corner
+	}
+	return card.OutlineOf(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
+}
+
+// Corner is how an offset goes round corners of a kind.
+func Corner(c card.Corner) geom.Corner {
+	switch c {
+	case card.Round:
+		return geom.RoundCorner
+	case card.Bevel:
+		return geom.BevelCorner
+	}
+	return geom.MitreCorner
+}
+
+// offsets are kept by content: a card is resolved anew at every change, and most of its
+// mats are as they were.
+var offsets = cache.New[offsetKey, geom.Path](4000)
+
+type offsetKey struct {
+	of     [sha256.Size]byte
+	border card.Border
+}
+
+func offset(of geom.Path, m card.Border) geom.Path {
+	m.Of = "" // the same border wherever it lies
+	out, _ := offsets.Of(offsetKey{of.Digest(), m}, func() (geom.Path, error) {
+		out := geom.Offset(of, m.Width, Corner(m.Corner))
+		if m.Solid {
+			out = Solid(out)
+		}
+		return out, nil
+	})
+	return out
+}
+
+// Bleed is the region that ink of an outline reaches: d beyond its edge.
+func Bleed(of geom.Path, d float64) geom.Path {
+	if d <= 0 {
+		return of
+	}
+	return offset(of, card.Border{Width: d, Corner: card.Round})
+}
+
+// Solid is a clean outline without its holes.
+func Solid(p geom.Path) geom.Path {
+	var outer []geom.Path
+	for _, r := range p.Rings() {
+		if r.Area() > 0 {
+			outer = append(outer, r)
+		}
+	}
+	return geom.Union(geom.NonZero, outer...)
+}

@@ -1,0 +1,184 @@
+package scene
+
+import (
+	"math"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/mat"
+	"sectilis/core/document/pattern"
+	"sectilis/core/ground/geom"
+)
+
+// Ink is one thing to print: a region filled with a colour, a paper, a gradient
+// or a picture, and clipped to every one of Clips. All is in the coordinates the
+// inks were asked for; regions are filled by the non-zero rule.
+type Ink struct {
+	Region geom.Path
+	Clips  []geom.Path
+	Colour string
+	Paper  *pattern.Paper
+	// PaperAt maps the pattern's coordinates to the target's.
+	PaperAt geom.Affine
+	Picture string
+	// PictureAt maps the upright picture's unit square, v down, to the target.
+	PictureAt geom.Affine
+	Gradient  *card.Gradient
+	// GradientAt maps the unit square that the gradient's ends are in.
+	GradientAt geom.Affine
+	Tint       *card.Tint
+	// Clear is the share of what lies below that shows through.
+	Clear float64
+	// Blur is the standard deviation of the region's softness, mm.
+	Blur float64
+	Fade *Fade
+}
+
+// Fade makes ink weaker along a way: all of it at From and before, none at To
+// and beyond.
+type Fade struct{ From, To geom.Point }
+
+// Plain says that the ink is a sharp region of one strength, which every
+// format can say.
+func (k Ink) Plain() bool {
+	return k.Gradient == nil && k.Tint == nil && k.Blur == 0 && k.Fade == nil
+}
+
+// transform maps the ink by m.
+func (k Ink) transform(m geom.Affine) Ink {
+	k.Region = k.Region.Transform(m)
+	clips := make([]geom.Path, len(k.Clips))
+	for i, c := range k.Clips {
+		clips[i] = c.Transform(m)
+	}
+	k.Clips = clips
+	k.PaperAt, k.PictureAt, k.GradientAt = k.PaperAt.Then(m), k.PictureAt.Then(m), k.GradientAt.Then(m)
+	k.Blur *= math.Sqrt(math.Abs(m.Det()))
+	if k.Fade != nil {
+		k.Fade = &Fade{m.Apply(k.Fade.From), m.Apply(k.Fade.To)}
+	}
+	return k
+}
+
+// Transform maps inks by m.
+func Transform(inks []Ink, m geom.Affine) []Ink {
+	out := make([]Ink, len(inks))
+	for i, k := range inks {
+		out[i] = k.transform(m)
+	}
+	return out
+}
+
+// own are the inks of the item itself, in face coordinates: its shadow, its
+// fill, its raised edge and line, and its reflection.
+func (it *Item) own(clips ...geom.Path) []Ink {
+	if it.Role != "" {
+		return nil // a line is worked, not printed
+	}
+	var out []Ink
+	wash := func(ws []Wash) {
+		for _, w := range ws {
+			k := Ink{Region: w.Path, Colour: w.Colour, Clear: 1 - w.Opacity*(1-it.Clear), Blur: w.Blur}
+			if w.Inside {
+				k.Clips = []geom.Path{it.Outline}
+			}
+			out = append(out, k)
+		}
+	}
+	wash(it.Under)
+	if k, ok := it.fill(); ok {
+		out = append(out, k)
+	}
+	wash(it.Over)
+	if r := it.Reflection; r != nil {
+		for _, k := range out[len(it.Under):] {
+			k = k.transform(r.At)
+			k.Clear = 1 - (1-k.Clear)*r.Opacity
+			k.Fade = &Fade{r.From, r.To}
+			out = append(out, k)
+		}
+	}
+	for i, k := range out {
+		k = k.transform(it.At)
+		k.Clips = append(k.Clips, clips...)
+		out[i] = k
+	}
+	return out
+}
+
+// fill is the ink that fills the outline and its bleed, in the item's
+// coordinates; ok is false when there is none.
+func (it *Item) fill() (k Ink, ok bool) {
+	k = Ink{Region: mat.Bleed(it.Outline, it.Bleed), Clear: it.Clear}
+	switch {
+	case it.Picture != nil:
+		b := it.Picture.Box
+		k.Picture, k.Tint = it.Picture.ID, it.Tint
+		k.PictureAt = geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y))
+		if !b.Contains(k.Region.Bounds(), 1e-6) {
+			// A picture that fits leaves the rest of its opening as it is.
+			k.Clips = []geom.Path{geom.RectPath(b)}
+		}
+	case it.Fill.Paper != "":
+		p, known := pattern.ByID(it.Fill.Paper)
+		if !known {
+			return k, false
+		}
+		k.Paper, k.PaperAt = &p, *it.PatternAt
+	case it.Fill.Gradient != nil:
+		b := it.Box
+		k.Gradient, k.GradientAt = it.Fill.Gradient, geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y))
+	case it.Fill.Colour != "":
+		k.Colour = it.Fill.Colour
+	default:
+		return k, false
+	}
+	return k, true
+}
+
+// BaseInks is what is printed on the base itself on this face, in face
+// coordinates, clipped to the face.
+func (f *Face) BaseInks() []Ink {
+	return f.inksOn("", f.Shape)
+}
+
+// BaseInksWithin is BaseInks clipped elsewhere: past the edge of the face where the base
+// ends there.
+func (f *Face) BaseInksWithin(clip geom.Path) []Ink { return f.inksOn("", clip) }
+
+func (f *Face) inksOn(carrier string, clip geom.Path) []Ink {
+	var out []Ink
+	for i := range f.Items {
+		if it := &f.Items[i]; it.On == carrier && !it.Piece {
+			out = append(out, it.own(clip)...)
+		}
+	}
+	return out
+}
+
+// PieceInks is what is printed on a piece: its own ink with bleed, and the ink
+// on it, which ends where the piece does, in face coordinates.
+func (f *Face) PieceInks(it *Item) []Ink {
+	clip := mat.Bleed(it.Outline, it.Bleed).Transform(it.At)
+	return append(it.own(), f.inksOn(it.ID, clip)...)
+}
+
+// Look is the whole face as it is seen, the base's stock first, in face
+// coordinates.
+func (s *Scene) Look(f *Face, base card.Base) []Ink {
+	stock, _ := card.StockByID(base.Stock)
+	out := []Ink{{Region: f.Shape, Colour: stock.Colour}}
+	out = append(out, f.BaseInks()...)
+	for i := range f.Items {
+		it := &f.Items[i]
+		if !it.Piece {
+			continue
+		}
+		outline := it.Outline.Transform(it.At)
+		out = append(out, Ink{Region: outline, Colour: it.Ground})
+		for _, k := range f.PieceInks(it) {
+			k.Clips = append([]geom.Path{outline}, k.Clips...)
+			out = append(out, k)
+		}
+	}
+	return out
+}

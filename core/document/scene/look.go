@@ -1,0 +1,112 @@
+package scene
+
+import (
+	"math"
+
+	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
+)
+
+// Wash is an ink that a look adds: a region in one colour, in the item's
+// coordinates.
+type Wash struct {
+	Path    geom.Path `json:"path"`
+	Colour  string    `json:"colour"`
+	Opacity float64   `json:"opacity"`
+	// Blur is the standard deviation of its softness, mm.
+	Blur float64 `json:"blur,omitempty"`
+	// Inside keeps it within the item's outline.
+	Inside bool `json:"inside,omitempty"`
+}
+
+// Reflection is an item's reflection: At maps the item to it, in the item's
+// coordinates, and it fades from Opacity at From to nothing at To.
+type Reflection struct {
+	At      geom.Affine `json:"at"`
+	From    geom.Point  `json:"from"`
+	To      geom.Point  `json:"to"`
+	Opacity float64     `json:"opacity"`
+}
+
+// Picture is a picture in the item's coordinates.
+type Picture struct {
+	ID  string    `json:"id"`
+	Box geom.Rect `json:"box"`
+	// Least is the size of the box without zoom.
+	Least geom.Point `json:"least"`
+	// PPI is how many of its pixels there are to the printed inch.
+	PPI float64 `json:"ppi"`
+}
+
+// Seen is a picture as it is seen through its opening, about the middle of
+// it. One that fills covers the opening and its bleed, however it is shifted.
+func Seen(p card.Print, bleed float64) *Picture {
+	box := geom.Centred(p.Width, p.Height).Grow(bleed)
+	ratio := float64(p.PixelWidth) / float64(p.PixelHeight)
+	w, h := box.W, box.W/ratio
+	if (h < box.H) != p.Fit {
+		w, h = box.H*ratio, box.H
+	}
+	least := geom.Pt(w, h)
+	zoom := max(p.Zoom, 1)
+	w, h = w*zoom, h*zoom
+	x, y := p.ShiftX*p.Width, p.ShiftY*p.Height
+	if !p.Fit {
+		sx, sy := (w-box.W)/2, (h-box.H)/2
+		x, y = min(max(x, -sx), sx), min(max(y, -sy), sy)
+	}
+	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, math.Round(float64(p.PixelWidth) / w * 25.4)}
+}
+
+// shadeUp and shadeDown are the lights of a raised edge.
+const (
+	shadeUp   = "#fffdf4"
+	shadeDown = "#3a2a18"
+)
+
+// dress works out what the look of the item adds.
+func (it *Item) dress(doc *card.Item) {
+	if doc.Fill.Paper != "" {
+		m := doc.Fill.Pattern()
+		it.PatternAt = &m
+	}
+	l := doc.Look
+	if l == nil || it.Outline.Empty() {
+		return
+	}
+	it.Clear, it.Tint = l.Clear, l.Tint
+	// A shadow falls the same way however the item is turned.
+	back, _ := it.At.Inverse()
+	within := func(v geom.Point) geom.Point { return back.Apply(v).Sub(back.Apply(geom.Point{})) }
+	if s := l.Shadow; s != nil {
+		d := within(geom.Turn(s.Angle * math.Pi / 180).Apply(geom.Pt(s.Distance, 0)))
+		it.Under = append(it.Under, Wash{Path: it.Outline.Transform(geom.Shift(d.X, d.Y)), Colour: s.Colour, Opacity: s.Opacity, Blur: s.Blur})
+	}
+	if r := l.Raised; r != nil {
+		for _, side := range []struct {
+			to     float64
+			colour string
+		}{{1, shadeUp}, {-1, shadeDown}} {
+			// What is in the outline and not in the outline moved away from the light.
+			d := within(geom.Pt(side.to, side.to).Mul(r.Width / math.Sqrt2))
+			edge := geom.Difference(geom.NonZero, it.Outline, it.Outline.Transform(geom.Shift(d.X, d.Y)))
+			it.Over = append(it.Over, Wash{Path: edge, Colour: side.colour, Opacity: r.Strength, Blur: r.Width / 3, Inside: true})
+		}
+	}
+	if e := l.Line; e != nil {
+		along := it.Outline
+		if e.Dashed {
+			along = geom.Dash(along, []float64{3 * e.Width, 2 * e.Width}, 0)
+		}
+		it.Over = append(it.Over, Wash{Path: geom.Stroke(along, e.Width, geom.RoundCorner, geom.ButtCap), Colour: e.Colour, Opacity: 1})
+	}
+	if r := l.Reflection; r != nil {
+		foot := it.Outline.Bounds().Bottom() + r.Gap/2
+		it.Reflection = &Reflection{
+			At:      geom.Affine{A: 1, D: -1, F: 2 * foot},
+			From:    geom.Pt(0, foot+r.Gap/2),
+			To:      geom.Pt(0, foot+r.Gap/2+r.Length*it.Outline.Bounds().H),
+			Opacity: r.Opacity,
+		}
+	}
+}

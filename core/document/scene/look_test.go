@@ -1,0 +1,79 @@
+package scene_test
+
+import (
+	"math"
+	"math/rand/v2"
+	"reflect"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest"
+	"sectilis/core/design/arrange"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+)
+
+func disc(t *testing.T, place card.Place, look card.Look) scene.Item {
+	t.Helper()
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Disc", Kind: card.Shape, Place: place,
+		Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"}, Look: &look, Form: &card.Form{Outline: "tag", Width: 20, Height: 12}}}})
+	require.NoError(t, err)
+	return resolve(t, c).Faces[0].Items[0]
+}
+
+func TestAShadowFallsTheSameWayHoweverItsItemIsTurned(t *testing.T) {
+	for _, place := range []card.Place{{X: 50, Y: 50}, {X: 50, Y: 50, Turn: 130}, {X: 50, Y: 50, Turn: -77, Mirrored: true}} {
+		it := disc(t, place, card.Look{Shadow: &card.Shadow{Distance: 5, Angle: 60, Blur: 1, Opacity: .5, Colour: "#3a2a18"}})
+		require.Len(t, it.Under, 1)
+		d := it.Under[0].Path.Transform(it.At).Bounds().Centre().Sub(it.Bounds.Centre())
+		assert.InDelta(t, 2.5, d.X, 1e-6)
+		assert.InDelta(t, 5*math.Sin(math.Pi/3), d.Y, 1e-6)
+	}
+}
+
+func TestWhatALookAddsStaysWhereItBelongs(t *testing.T) {
+	it := disc(t, card.Place{X: 50, Y: 50}, card.Look{Line: &card.Edging{Colour: "#1f2b38", Width: 2}, Raised: &card.Raised{Width: 2, Strength: .5},
+		Reflection: &card.Reflection{Gap: 3, Length: .5, Opacity: .4}})
+	require.Len(t, it.Over, 3)
+	for _, w := range it.Over[:2] {
+		assert.True(t, w.Inside)
+		assert.True(t, it.Box.Contains(w.Path.Bounds(), 1e-6), "an edge is shaded within it")
+	}
+	line := it.Over[2].Path.Bounds()
+	assert.InDelta(t, it.Box.H+2, line.H, 1e-3, "half the line is outside")
+	again := it.Outline.Transform(it.Reflection.At).Bounds()
+	assert.InDelta(t, it.Box.Bottom()+3, again.Y, 1e-9)
+	assert.InDelta(t, it.Box.H/2, it.Reflection.To.Y-it.Reflection.From.Y, 1e-9)
+}
+
+// A scene that was carried on from the one before is the scene made anew.
+func TestASceneCarriedOnIsTheSceneMadeAnew(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(2, 7))
+	c := coretest.Card(t)
+	s := resolve(t, c)
+	ids := []string{"i1", "i2", "i4", "i5"}
+	for range 150 {
+		id := ids[rnd.IntN(len(ids))]
+		k := []card.Command{
+			card.MoveItems{IDs: []string{id}, DX: rnd.Float64()*8 - 4, DY: rnd.Float64()*8 - 4},
+			card.TurnItems{IDs: []string{id}, Degrees: rnd.Float64() * 20},
+			arrange.MirrorItems{IDs: []string{id}},
+			card.HideItems{IDs: []string{id}, Hidden: rnd.IntN(2) == 0},
+			card.SetMat{ID: "i3", Width: 1 + 6*rnd.Float64(), Corner: card.Round},
+			card.StepInStack{ID: id, Up: rnd.IntN(2) == 0},
+			card.SetLook{IDs: []string{"i6"}, Look: card.Look{Clear: rnd.Float64() * .5}},
+			card.NameItem{ID: id, Name: "Other"},
+		}[rnd.IntN(8)]
+		next, err := card.Apply(c, k)
+		if err != nil {
+			continue // such as a step beyond the top
+		}
+		on, err := scene.After(next, c, s)
+		require.NoError(t, err)
+		anew := resolve(t, next)
+		require.True(t, reflect.DeepEqual(anew, on), "%T", k)
+		c, s = next, on
+	}
+}

@@ -1,0 +1,161 @@
+package scene
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+)
+
+// view is how a standing card is looked at: turned over to be seen from its inside, about
+// its upright axis or its level one, then turned by yaw and tipped by pitch, radians. It is
+// closed so far, from 0, flat, to 1.
+type view struct {
+	level, spun bool // spun: turned about what stands up, as on a table
+	yaw, pitch  float64
+	closed      float64
+}
+
+// viewOf is how a kind of base is best seen: a little open, what stands up from above.
+func viewOf(kind card.BaseKind) view {
+	switch eye := fold.EyeOf(kind); {
+	case eye == fold.OnTable:
+		return view{level: true, spun: true, yaw: .5, pitch: 1.08, closed: .5}
+	case kind == card.Easel:
+		return view{level: true, yaw: -.2, pitch: .35, closed: .78}
+	case eye == fold.Level:
+		return view{level: true, yaw: -.2, pitch: -.06, closed: .8}
+	}
+	switch kind {
+	case card.Flat:
+		return view{yaw: math.Pi - .24, pitch: .12}
+	case card.Accordion, card.ZFold, card.TriFold:
+		return view{yaw: .3, pitch: .3, closed: .6}
+	case card.GateFold:
+		return view{yaw: .24, pitch: .2, closed: .86}
+	}
+	return view{yaw: .24, pitch: .2, closed: .8}
+}
+
+// at is where the eye has a place: x right, y down, z toward the eye.
+func (v view) at(p fold.V3) fold.V3 {
+	a, b, c := -p.X, p.Y, -p.Z
+	if v.level {
+		a, b = p.X, -p.Y
+	}
+	sy, cy := math.Sincos(v.yaw)
+	if v.spun {
+		a, b = a*cy-b*sy, a*sy+b*cy
+	} else {
+		a, c = a*cy+c*sy, c*cy-a*sy
+	}
+	sp, cp := math.Sincos(v.pitch)
+	return fold.V3{X: a, Y: b*cp - c*sp, Z: b*sp + c*cp}
+}
+
+// standingPanel is a panel as the eye has it.
+type standingPanel struct {
+	number int
+	at     geom.Affine // from the sheet, seen from outside, to the eye's plane
+	depth  float64     // of its middle, toward the eye
+}
+
+// Standing is the card as it stands on a table, a little open, from the back forward, and
+// the box that it takes, mm. Panels are drawn one over the other by how near their middles
+// are (painter's algorithm); pieces lie on the panel that they are glued to.
+func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
+	study := fold.StudyOf(c.Base)
+	v := viewOf(c.Base.Kind)
+	pose := study.Poses[int(math.Round(v.closed*float64(len(study.Poses)-1)))]
+	panels := make([]standingPanel, len(study.Panels))
+	for i, p := range study.Panels {
+		place := func(x, y float64) fold.V3 { return v.at(pose.Panels[i].Apply(fold.V3{X: x, Y: y})) }
+		o, x, y := place(0, 0), place(1, 0), place(0, 1)
+		panels[i] = standingPanel{i, geom.Affine{A: x.X - o.X, B: x.Y - o.Y, C: y.X - o.X, D: y.Y - o.Y, E: o.X, F: o.Y}, place(p.Middle.X, p.Middle.Y).Z}
+	}
+	slices.SortStableFunc(panels, func(a, b standingPanel) int { return cmp.Compare(a.depth, b.depth) })
+	homes := s.Homes(c)
+	stock, _ := card.StockByID(c.Base.Stock)
+	var over []Ink // what reaches past the panel that it is glued to
+	for _, p := range panels {
+		if math.Abs(p.at.Det()) < .02 {
+			continue // seen edge on
+		}
+		ring := study.Panels[p.number].Ring
+		outside, inside := study.FacesOn(p.number)
+		near, far := s.Face(inside), s.Face(outside)
+		if p.at.Det() > 0 {
+			near, far = far, near
+		}
+		for _, k := range s.glued(far, homes, p) {
+			inks = append(inks, k.inks...) // seen only where it is past the panel
+		}
+		edge := ring.Transform(p.at)
+		inks = append(inks, Ink{Region: edge, Colour: stock.Colour})
+		if near != nil {
+			for _, k := range Transform(near.BaseInks(), near.OnSheet.Then(p.at)) {
+				k.Clips = append(k.Clips, edge)
+				inks = append(inks, k)
+			}
+		}
+		// Paper that turns away from the light is darker.
+		shade := .02 + .2*(1-min(1, math.Abs(p.at.Det())))
+		if near != nil && near.Side == fold.Inside && !v.spun {
+			shade += .05
+		}
+		inks = append(inks, Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade},
+			Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})
+		for _, k := range s.glued(near, homes, p) {
+			if ring.Bounds().Contains(k.on, .5) {
+				inks = append(inks, k.inks...)
+			} else {
+				over = append(over, k.inks...)
+			}
+		}
+	}
+	inks = append(inks, over...)
+	begun := false
+	for _, k := range inks {
+		if len(k.Clips) > 0 {
+			continue // it ends with what it is printed on
+		}
+		if b := k.Region.Bounds(); !begun {
+			box, begun = b, true
+		} else {
+			box = box.Union(b)
+		}
+	}
+	return inks, box
+}
+
+// gluedPiece is a piece on a panel: its inks as the eye has them, and its box on the sheet.
+type gluedPiece struct {
+	inks []Ink
+	on   geom.Rect
+}
+
+// glued are the pieces of a face that are on a panel, from the base upward.
+func (s *Scene) glued(f *Face, homes map[string]int, p standingPanel) (out []gluedPiece) {
+	if f == nil {
+		return nil
+	}
+	m := f.OnSheet.Then(p.at)
+	for i := range f.Items {
+		it := &f.Items[i]
+		if !it.Piece || homes[it.ID] != p.number {
+			continue
+		}
+		outline := it.Outline.Transform(it.At)
+		inks := []Ink{{Region: outline, Colour: it.Ground}}
+		for _, k := range f.PieceInks(it) {
+			k.Clips = append([]geom.Path{outline}, k.Clips...)
+			inks = append(inks, k)
+		}
+		inks = append(inks, Ink{Region: geom.Stroke(outline, .2, geom.RoundCorner, geom.RoundCap), Colour: "#3a2a18", Clear: .8})
+		out = append(out, gluedPiece{Transform(inks, m), outline.Transform(f.OnSheet).Bounds()})
+	}
+	return out
+}

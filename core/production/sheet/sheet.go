@@ -1,0 +1,292 @@
+// Package sheet lays the base and the pieces of a card onto sheets of their
+// stocks. A sheet's origin is its top left corner, x right and y down, mm.
+package sheet
+
+import (
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/nest"
+)
+
+// Size is a size of paper that can be loaded into a printer.
+type Size struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+}
+
+// Sizes lists the sizes of sheets.
+func Sizes() []Size {
+	return []Size{
+		{"letter", "Letter", 215.9, 279.4}, {"a4", "A4", 210, 297}, {"a3", "A3", 297, 420}, {"a5", "A5", 148, 210},
+		{"square", "12-inch square", 304.8, 304.8}, {"photo4x6", "4 × 6 in photo", 101.6, 152.4}, {"photo5x7", "5 × 7 in photo", 127, 177.8},
+	}
+}
+
+// SizeByID returns the size; ok is false for an unknown id.
+func SizeByID(id string) (s Size, ok bool) {
+	for _, s := range Sizes() {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Size{}, false
+}
+
+func (s Size) area() float64 { return s.Width * s.Height }
+
+// Options say what paper is used.
+type Options struct {
+	Size Size
+	// Margin is what the printer cannot reach along every edge, mm.
+	Margin float64
+	// Between is the room between two pieces, bleed included, mm.
+	Between float64
+	// Turning says how pieces may be turned.
+	Turning nest.Turning
+	// Share lays pieces edge to edge, and edges that two of them share are cut once.
+	Share bool
+	// Marking says what marks printed sheets get.
+	Marking Marking
+	// Bed is what the machine reaches, mm; 0 where that is not known.
+	Bed [2]float64
+	// Scraps are odd pieces of paper that are used first, for what is not printed.
+	Scraps []Scrap
+	// OnHand is the inventory of single stocks, which overrides the sizes above; its sizes
+	// lie on their side if Landscape.
+	OnHand    []OnHand
+	Landscape bool
+}
+
+// Marking is what a printed sheet is marked with.
+type Marking uint8
+
+// What may be printed beside the pieces: registration marks for the machine, crop marks
+// for trimming by hand, or nothing.
+const (
+	ForMachine Marking = iota
+	ForHand
+	Unmarked
+)
+
+// Scrap is an odd piece of a stock that is left over.
+type Scrap struct {
+	Stock  string  `json:"stock"`
+	Width  float64 `json:"width"`
+	Height float64 `json:"height"`
+}
+
+// scrapMargin is what is kept free along the edges of a scrap, mm.
+const scrapMargin = 2.0
+
+// Landscape is the size lying on its side.
+func (s Size) Landscape() Size {
+	s.Width, s.Height = max(s.Width, s.Height), min(s.Width, s.Height)
+	return s
+}
+
+// Defaults are a quarter-inch margin and an eighth between pieces.
+func Defaults(size Size) Options {
+	return Options{Size: size, Margin: measure.Inch / 4, Between: measure.Inch / 8, Turning: nest.Quarters}
+}
+
+// Line is something to cut or score, in the coordinates of its sheet.
+type Line struct {
+	Role fold.Role `json:"role"`
+	Path geom.Path `json:"path"`
+}
+
+// Piece is something laid on a sheet.
+type Piece struct {
+	ID   string      `json:"id"` // of the item; "base" for the base
+	Name string      `json:"name"`
+	Face card.FaceID `json:"face,omitempty"`
+	// At maps the face (for the base: the net) to the sheet.
+	At    geom.Affine `json:"at"`
+	Box   geom.Rect   `json:"box"` // with bleed
+	Lines []Line      `json:"lines"`
+	// Outline is the edge of the piece on the sheet. The last of Lines cuts along it, but
+	// for a base that is a whole sheet, which nothing is cut round.
+	Outline geom.Path `json:"outline"`
+	Area    float64   `json:"area"` // of the paper in it, mm²
+	// Place is that of the middle of its own box on the sheet. ByHand says that it stays
+	// there, Tie numbers the tied set that it belongs to, from 1; 0 is none. Wrong says
+	// what is wrong with where it was laid by hand.
+	Place  card.Place  `json:"place"`
+	ByHand bool        `json:"byHand,omitempty"`
+	Tie    int         `json:"tie,omitempty"`
+	Wrong  string      `json:"wrong,omitempty"`
+	Inks   []scene.Ink `json:"-"`
+	// Reverse is the ink on the other side, as seen through the sheet.
+	Reverse []scene.Ink `json:"-"`
+
+	room geom.Path
+	runs geom.Point // along the card's main fold
+	// stands is by how many degrees, in quarters, it is turned to stand as on its face.
+	stands float64
+}
+
+func (p Piece) inked() bool { return len(p.Inks)+len(p.Reverse) > 0 }
+
+// Mark is a registration mark: a ring with a dot. One of the four has a second
+// dot, which tells which way up the sheet lies.
+type Mark struct {
+	At     geom.Point  `json:"at"`
+	Second *geom.Point `json:"second,omitempty"`
+}
+
+// MarkForm is what a mark looks like, mm: the middle of its ring, the width of the ring
+// and the radius of its dots.
+type MarkForm struct {
+	Ring   float64 `json:"ring"`
+	Stroke float64 `json:"stroke"`
+	Dot    float64 `json:"dot"`
+}
+
+// Form is what all marks look like.
+func Form() MarkForm { return MarkForm{MarkRing - MarkStroke/2, MarkStroke, MarkDot} }
+
+// The marks, in millimetres: outer radius and width of the ring, radius of the dots, how
+// far pieces and their bleed keep off, and how far off the second dot is.
+const (
+	MarkRing   = 3.0
+	MarkStroke = .7
+	MarkDot    = .9
+	MarkClear  = 1.5
+	markSecond = 5.5
+	// blind is what a machine's eye cannot reach along the edges of a sheet.
+	blind = 5.0
+)
+
+// Sheet is one physical sheet.
+type Sheet struct {
+	Number int `json:"number"`
+	// Of is its number, from 0, among the sheets of its stock that are no scraps; -1 for
+	// a scrap.
+	Of     int        `json:"of"`
+	Stock  card.Stock `json:"stock"`
+	Size   Size       `json:"size"`
+	Margin float64    `json:"margin"`
+	Pieces []Piece    `json:"pieces"`
+	Marks  []Mark     `json:"marks"`
+	// Crops are crop marks for trimming by hand: lines beside the corners of the pieces.
+	Crops []geom.Path `json:"crops,omitempty"`
+	// Printed says that the front goes through the printer, if only for marks.
+	Printed bool `json:"printed"`
+	// TwoSided says that the other side is printed too.
+	TwoSided bool    `json:"twoSided"`
+	Used     float64 `json:"used"` // share of the paper that goes into pieces, 0 to 1
+	// Shared says that edges which two pieces share are cut once.
+	Shared bool `json:"shared,omitempty"`
+	// Whole says that the sheet itself is the base: nothing is cut round it, and it has no
+	// marks.
+	Whole bool `json:"whole,omitempty"`
+}
+
+// Note says of what is laid how it lies, where that is not as one would think.
+type Note struct {
+	Why string `json:"why"`
+	// Untie are the pieces of a tied set that is too large for any sheet, which untying
+	// would end.
+	Untie []string `json:"untie,omitempty"`
+}
+
+// Problem is a piece that could not be laid, and why.
+type Problem struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Why  string `json:"why"`
+	// Stock is what it is cut from. Offer is a size on which it has room, where this stock
+	// has sizes of its own.
+	Stock card.Stock `json:"stock"`
+	Offer *Size      `json:"offer,omitempty"`
+}
+
+// Layout is every sheet a card needs.
+type Layout struct {
+	Sheets   []Sheet   `json:"sheets"`
+	Problems []Problem `json:"problems"`
+	Notes    []Note    `json:"notes"`
+	Used     float64   `json:"used"`
+	// Taken is the area of paper that the layout takes: of the last sheet of each
+	// stock, as far down as it is used, mm².
+	Taken float64 `json:"taken"`
+	// Nested are the problems whose answers the layout follows.
+	Nested []nest.Problem `json:"-"`
+}
+
+// loose is a piece before it has its place: in its own coordinates.
+type loose struct {
+	Piece
+	stock string
+	// room is what the piece takes on the sheet, bleed included.
+	room geom.Path
+}
+
+// Nester answers how parts are laid. Lay's own makes a first answer; another may
+// know a better one.
+type Nester func(nest.Problem) nest.Answer
+
+// First is the answer that is had at once.
+func First(p nest.Problem) nest.Answer {
+	s := nest.New(p)
+	s.Improve(s.Round())
+	return s.Best()
+}
+
+// byStock groups pieces by stock, stocks in order of first use.
+func byStock(all []loose) [][]loose {
+	var out [][]loose
+	at := map[string]int{}
+	for _, l := range all {
+		i, ok := at[l.stock]
+		if !ok {
+			i = len(out)
+			at[l.stock] = i
+			out = append(out, nil)
+		}
+		out[i] = append(out[i], l)
+	}
+	return out
+}
+
+func (sh *Sheet) add(p Piece) {
+	sh.Pieces = append(sh.Pieces, p)
+	// A sheet that is printed on its other side alone still needs its marks on the
+	// side that the machine looks at.
+	sh.Printed = sh.Printed || p.inked()
+	sh.TwoSided = sh.TwoSided || len(p.Reverse) > 0
+}
+
+// marks puts four marks into the corners of the printable area of a sheet that a machine's
+// eye reaches, a second dot beside the first.
+func marks(size Size, margin float64) []Mark {
+	r := geom.Rect{W: size.Width, H: size.Height}.Grow(-max(margin, blind) - MarkRing - .5)
+	// Along the longer side, where it takes nothing of the width between the marks.
+	second := geom.Pt(r.X, r.Y+markSecond)
+	if size.Width > size.Height {
+		second = geom.Pt(r.X+markSecond, r.Y)
+	}
+	return []Mark{
+		{At: geom.Pt(r.X, r.Y), Second: &second}, {At: geom.Pt(r.Right(), r.Y)},
+		{At: geom.Pt(r.X, r.Bottom())}, {At: geom.Pt(r.Right(), r.Bottom())},
+	}
+}
+
+// placed is the piece where m puts it.
+func (l loose) placed(m geom.Affine) Piece {
+	p := l.Piece
+	p.At = l.At.Then(m)
+	p.Box = l.room.Transform(m).Bounds()
+	p.Lines = make([]Line, len(l.Lines))
+	for i, line := range l.Lines {
+		p.Lines[i] = Line{line.Role, line.Path.Transform(m)}
+	}
+	p.Outline = l.Outline.Transform(m)
+	p.Inks, p.Reverse = scene.Transform(l.Inks, m), scene.Transform(l.Reverse, m)
+	return p
+}
