@@ -13,6 +13,7 @@ import (
 	"sync"
 	"time"
 
+	"sectilis/core/check"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/cache"
@@ -247,6 +248,8 @@ type View struct {
 	Redo     string      `json:"redo,omitempty"`
 	Card     card.Card   `json:"card"`
 	Scene    scene.Scene `json:"scene"`
+	// Findings are those of the checks that read the scene.
+	Findings []check.Finding `json:"findings"`
 	// Made are the ids of items that the change made.
 	Made []string `json:"made,omitempty"`
 	// Part says that Scene.Faces are only the faces that differ, and items, in
@@ -292,7 +295,7 @@ func (o *opened) set(rev Revision) error {
 }
 
 func (a *App) view(id string, o *opened) View {
-	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene}
+	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, o.rev.Card, o.scene)}
 }
 
 // Cards lists the cards on the table.

@@ -8,6 +8,7 @@ import (
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/pathops"
 	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
@@ -19,6 +20,7 @@ import (
 var Vocabulary = vocabulary(
 	of(kinds()...),
 	of(check.Note, check.Caution, check.Stop),
+	of(scene.Sharp, scene.Soft, scene.Coarse),
 	of(card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot),
 	of(card.TakesPhoto, card.TakesWords),
 	of(card.Printed, card.Cut, card.Lined),

@@ -66,7 +66,7 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 				}
 			}
 		}
-		assert.Empty(t, check.Folding(v.Card, v.Scene), c.Title)
+		assert.Empty(t, check.Run(check.TheFolding, v.Card, v.Scene), c.Title)
 		assert.True(t, fold.StudyOf(v.Card.Base).Verdict.Folds, c.Title)
 		for _, size := range sheet.Sizes()[:2] {
 			l, err := a.Layout(t.Context(), c.ID, sheet.Defaults(size))

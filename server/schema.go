@@ -11,6 +11,7 @@ import (
 	"github.com/invopop/jsonschema"
 
 	"sectilis/app"
+	"sectilis/core/check"
 	"sectilis/core/design/arrange"
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
@@ -40,6 +41,8 @@ func reflector() *jsonschema.Reflector {
 			switch {
 			case t == reflect.TypeFor[geom.Path](), t == reflect.TypeFor[card.Drawn]():
 				return &jsonschema.Schema{Type: "string", Description: "SVG path data, mm"}
+			case t == reflect.TypeFor[check.Step]():
+				return &jsonschema.Schema{Ref: "#/$defs/Command"}
 			case t == reflect.TypeFor[geom.Affine]():
 				six := uint64(6)
 				return &jsonschema.Schema{Type: "array", Items: &jsonschema.Schema{Type: "number"}, MinItems: &six, MaxItems: &six}

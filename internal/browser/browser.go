@@ -100,7 +100,7 @@ func (p *Page) DoubleClick(sel string) error {
 
 func (p *Page) clicks(sel string, n int) error {
 	// What is covered by something else, or still on its way, is not clicked.
-	if err := p.Wait(`(() => { const e = ` + shown(sel) + `; if (!e) return false
+	if err := p.Wait(`(() => { const e = ` + opened(sel) + `; if (!e) return false
 		e.scrollIntoView({block: 'nearest', inline: 'nearest'})
 		const r = e.getBoundingClientRect(); const top = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)
 		return !!top && (e.contains(top) || top.contains(e)) })()`); err != nil {
@@ -122,6 +122,15 @@ func shown(sel string) string {
 	return fmt.Sprintf(`[...document.querySelectorAll(%s)].find(e => e.getBoundingClientRect().width > 0)`, quote(sel))
 }
 
+// opened is what shown is. A folded section that hides it is opened; window.opened counts how
+// often.
+func opened(sel string) string {
+	return `(` + shown(sel) + ` ?? (() => {
+		const folded = document.querySelector(` + quote(sel) + `)?.closest('.sec.folded')
+		if (folded) { window.opened = (window.opened ?? 0) + 1; folded.querySelector('h3 button').click() }
+	})())`
+}
+
 func quote(s string) string {
 	q, err := json.Marshal(s)
 	if err != nil {
@@ -133,7 +142,7 @@ func quote(s string) string {
 // Middle waits until the element is there and at rest, brings it into view and
 // returns its middle.
 func (p *Page) Middle(sel string) (x, y float64, err error) {
-	err = p.Wait(`(() => { const e = ` + shown(sel) + `; if (!e) return false
+	err = p.Wait(`(() => { const e = ` + opened(sel) + `; if (!e) return false
 		e.scrollIntoView({block: 'nearest', inline: 'nearest'})
 		const r = e.getBoundingClientRect(); const now = [r.x, r.y, r.width, r.height].join()
 		e.__still = e.__was === now ? e.__still + 1 : 0; e.__was = now; return e.__still >= 4 })()`)

@@ -394,6 +394,8 @@ func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
 	// To the verbs, and on to the measures.
 	h.keys("v")
 	h.keys("v")
+	h.tabTo("fold-look")
+	h.keys("\r")
 	h.tabTo("copy-look")
 	h.keys("\r")
 	h.keys("v")

@@ -131,9 +131,13 @@ func (c *counted) card(revision int64) *card.Card {
 	return &v.Card
 }
 
-// atMost tells how many actions it took, and fails when they are more than n.
+// atMost tells how many actions it took, sections that were opened included, and fails when
+// they are more than n.
 func (c *counted) atMost(n int) {
 	c.Helper()
+	opened, err := browser.Eval[int](c.Page, `window.opened ?? 0`)
+	c.must(err)
+	c.n += opened
 	c.Logf("%d actions", c.n)
 	assert.LessOrEqual(c, c.n, n, "actions")
 }

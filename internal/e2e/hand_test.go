@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"fmt"
+	"path/filepath"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -12,6 +14,7 @@ import (
 	"sectilis/core/design/opening"
 	"sectilis/core/document/card"
 	"sectilis/internal/browser"
+	"sectilis/internal/testserver"
 )
 
 // tells waits for a message of the page that holds the text.
@@ -179,18 +182,18 @@ func TestWordsThatRunOffAreToldWhereverTheyAreSeen(t *testing.T) {
 	h := lay(t, words("Congratulations to every one of you", 3))
 	h.says("layer-i1", "runs off Front by")
 	h.click("layer-i1")
-	h.says("words-told", "at the left and by")
-	h.says("words-told", "at the right")
-	h.says("words-told", " in (")
+	h.says("finding", "at the left and by")
+	h.says("finding", "at the right")
+	h.says("finding", " in (")
 	h.segment("unit", "mm")
-	h.says("words-told", " mm (")
+	h.says("finding", " mm (")
 	h.segment("unit", "in")
 	h.fill("letter-size", "4 mm")
-	h.wait(`!document.querySelector('[data-testid=words-told]')`)
+	h.wait(`!document.querySelector('[data-testid=finding]')`)
 	h.fill("letter-size", "1.2 mm")
-	h.says("words-told", "below 6 pt")
+	h.says("finding", "below 6 pt")
 	h.must(h.Go("/cards/" + h.id + "/sheets"))
-	h.says("words-told", "hard to read")
+	h.says("finding", "hard to read")
 }
 
 func TestOnePaperForAnotherEverywhere(t *testing.T) {
@@ -510,4 +513,56 @@ func TestSheetsTellOfSlotsThatWait(t *testing.T) {
 	h, _, _ := cells(t)
 	h.must(h.Go("/cards/" + h.id + "/sheets"))
 	h.wait(`document.body.textContent.includes('“Lake 2” on Front waits for a photo, and is left out until it has it.')`)
+}
+
+// The right column of what is selected most fits a window of 800 pixels, its lesser sections
+// folded; how a section stands is remembered for its kind of thing, over a reload too.
+func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	require.NoError(t, err)
+	t.Cleanup(app.Stop)
+	h := open(t, app.URL)
+	h.must(h.Go("/"))
+	h.must(h.Click(`[data-testid=card] a[aria-label^="Harvest Supper"]`))
+	layer := func(name string) {
+		h.Helper()
+		find := fmt.Sprintf(`[...document.querySelectorAll('[data-testid^=layer-]')].find(e => e.textContent.trim().startsWith(%q))`, name)
+		h.wait("!!" + find)
+		id, err := browser.Eval[string](h.Page, find+".dataset.testid")
+		h.must(err)
+		h.click(id)
+		h.says("selected-name", name)
+	}
+	folded := func(id string) bool {
+		h.Helper()
+		h.there(id)
+		is, err := browser.Eval[bool](h.Page, fmt.Sprintf(`document.querySelector('[data-testid=fold-%s]').getAttribute('aria-expanded') === 'false'`, id))
+		h.must(err)
+		return is
+	}
+	for _, name := range []string{"Photo", "Label", "Sentiment"} {
+		layer(name)
+		h.there("made")
+		h.wait(`(e => e.scrollHeight <= e.clientHeight)(document.querySelector('.right'))`)
+		require.True(t, folded("look"), name)
+	}
+	require.True(t, folded("made"), "of lettering")
+	h.says("made", "printed")
+	h.click("fold-made")
+	h.there("lies-on")
+	layer("Label")
+	require.False(t, folded("made"))
+	h.click("fold-made")
+	h.must(h.Go("/"))
+	h.must(h.Click(`[data-testid=card] a[aria-label^="Harvest Supper"]`))
+	layer("Sentiment")
+	require.False(t, folded("made"), "it was opened for lettering")
+	layer("Label")
+	require.True(t, folded("made"), "it was folded for shapes")
+	h.says("made", "Cream card 216 g")
+	// By keys: the title of a section is a button.
+	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=fold-look]').focus(), true)`)
+	h.must(err)
+	h.keys(kb.Enter)
+	h.wait(`document.querySelector('[data-testid=fold-look]').getAttribute('aria-expanded') === 'true'`)
 }

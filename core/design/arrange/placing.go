@@ -76,7 +76,7 @@ func (k PlaceSupply) Apply(c card.Card) (card.Card, error) {
 	if w, h, ok := it.Size(); ok {
 		at = settled(at, w, h, nf)
 	}
-	it.Place = card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y)}
+	it.Place = card.Place{X: at.X, Y: at.Y}
 	return card.PlaceItems{Face: k.Face, Items: []card.Item{it}, Along: k.Along}.Apply(c)
 }
 
@@ -94,7 +94,7 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		pw, ph := float64(k.PixelWidth), float64(k.PixelHeight)
 		scale := min(photoSide/max(pw, ph), w*photoShare/pw, h*photoShare/ph)
 		return card.Item{Name: "Photo", Kind: card.Photo, Made: cut(first.Photo, first.Bleed), Photo: &card.Print{Picture: k.ID,
-			PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: card.Tidy(max(pw*scale, 1)), Height: card.Tidy(max(ph*scale, 1))}}, nil
+			PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: max(pw*scale, 1), Height: max(ph*scale, 1)}}, nil
 	case PaperSupply:
 		p, ok := pattern.ByID(k.ID)
 		if !ok {
@@ -113,7 +113,7 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		}
 		scale := min(1, w*shapeShare/r.Width, h*shapeShare/r.Height)
 		return card.Item{Name: r.Name, Kind: card.Shape, Made: cut(stock, 0), Form: &card.Form{Outline: r.Outline, Corner: r.Corner,
-			Radius: card.Tidy(r.Radius * scale), Width: card.Tidy(r.Width * scale), Height: card.Tidy(r.Height * scale)}}, nil
+			Radius: r.Radius * scale, Width: r.Width * scale, Height: r.Height * scale}}, nil
 	case LetteringSupply:
 		if !lettering.Known(k.ID) {
 			return card.Item{}, card.Refuse("id", "There is no face of type “%s”.", k.ID)
@@ -144,7 +144,7 @@ func layer(side float64) float64 {
 
 // sixteenth rounds to a sixteenth of an inch, as people would have measured it.
 func sixteenth(mm float64) float64 {
-	return card.Tidy(math.Round(mm/measure.Inch*16) / 16 * measure.Inch)
+	return math.Round(mm/measure.Inch*16) / 16 * measure.Inch
 }
 
 // settleReach is how near, in mm, something is drawn to a middle or an edge.

@@ -36,6 +36,28 @@ type Picture struct {
 	Least geom.Point `json:"least"`
 	// PPI is how many of its pixels there are to the printed inch.
 	PPI float64 `json:"ppi"`
+	// Prints is how that prints.
+	Prints Sharpness `json:"prints"`
+}
+
+// Sharpness is how a picture prints in its size.
+type Sharpness string
+
+// The ways in which a picture prints, from 220 and from 140 pixels to the inch, and below.
+const (
+	Sharp  Sharpness = "sharp"
+	Soft   Sharpness = "soft"
+	Coarse Sharpness = "coarse"
+)
+
+func sharpness(ppi float64) Sharpness {
+	switch {
+	case ppi >= 220:
+		return Sharp
+	case ppi >= 140:
+		return Soft
+	}
+	return Coarse
 }
 
 // Seen is a picture as it is seen through its opening, about the middle of
@@ -55,7 +77,8 @@ func Seen(p card.Print, bleed float64) *Picture {
 		sx, sy := (w-box.W)/2, (h-box.H)/2
 		x, y = min(max(x, -sx), sx), min(max(y, -sy), sy)
 	}
-	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, math.Round(float64(p.PixelWidth) / w * 25.4)}
+	ppi := math.Round(float64(p.PixelWidth) / w * 25.4)
+	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, ppi, sharpness(ppi)}
 }
 
 // shadeUp and shadeDown are the lights of a raised edge.

@@ -96,9 +96,6 @@ type Item struct {
 	Lift float64 `json:"lift"`
 	// Missing are letters that the font does not have.
 	Missing string `json:"missing,omitempty"`
-	// Told is what is wrong with lettering as it lies: it runs off what it is printed on,
-	// or is too small to be read.
-	Told string `json:"told,omitempty"`
 	// With are the other items that move when this one is moved: its mats and
 	// all they carry.
 	With []string `json:"with,omitempty"`
@@ -163,7 +160,6 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			}
 			face.Items = append(face.Items, it)
 		}
-		face.tell(&f)
 		face.cells()
 		s.Faces = append(s.Faces, face)
 	}

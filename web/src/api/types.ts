@@ -969,6 +969,7 @@ export interface Seen {
   why?: string
 }
 export interface Finding {
+  check: string
   weight: 'note' | 'caution' | 'stop'
   face: string
   item?: string
@@ -978,14 +979,7 @@ export interface Finding {
 }
 export interface Mend {
   says: string
-  move?: Move
-  free?: string
-  room?: number
-}
-export interface Move {
-  id: string
-  dx: number
-  dy: number
+  do: Command[]
 }
 export interface Fit {
   area: 'face' | 'piece' | 'gap'
@@ -1313,7 +1307,6 @@ export interface SceneItem {
   to: number
   lift: number
   missing?: string
-  told?: string
   with?: string[]
   takesMat: boolean
   freeRatio: boolean
@@ -1323,6 +1316,7 @@ export interface ScenePicture {
   box: Rect
   least: Point
   ppi: number
+  prints: 'sharp' | 'soft' | 'coarse'
 }
 export interface SceneWash {
   path: string
@@ -1443,6 +1437,7 @@ export interface View {
   redo?: string
   card: Card
   scene: Scene
+  findings: Finding[]
   made?: string[]
   part?: boolean
   order?: Order[]

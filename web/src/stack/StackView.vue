@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The stack on a face, from the side: its order is changed by dragging names.
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import PanelSection from '../parts/PanelSection.vue'
 import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
@@ -36,7 +37,7 @@ const rows = computed<Row[]>(() => {
       name: it.name,
       locked: !!it.locked,
       how: it.group ? 'grouped · ' + how : how,
-      told: prefs.said(it.told ?? ''),
+      told: prefs.said(card.findings(it.id).find((f) => f.weight !== 'note')?.why ?? ''),
     }
   })
   return [...items, { id: '', name: 'Card base', locked: false, how: shortStock(base.value?.name ?? ''), told: '' }]
@@ -44,8 +45,19 @@ const rows = computed<Row[]>(() => {
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)
 
+const layers = computed(() => {
+  const n = rows.value.length - 1
+  return `${n} ${n === 1 ? 'thing' : 'things'} · ${(card.face?.thickness ?? 0).toFixed(1)} mm`
+})
+
+const port = ref<HTMLElement>()
 const list = ref<HTMLElement>()
-const sight = useInSight(list, () => rows.value.length)
+const sight = useInSight(port, list, () => rows.value.length)
+// What was selected on the face is in sight in the stack.
+watch(
+  () => card.selection[0],
+  (id) => id && nextTick(() => sight.reveal(rows.value.findIndex((r) => r.id === id))),
+)
 const shown = computed(() => rows.value.map((r, i) => ({ r, i })).filter(({ i }) => sight.has.value(i)))
 const bars = computed(() => drawn.value?.bars.filter((b) => sight.has.value(b.row)) ?? [])
 
@@ -66,6 +78,9 @@ function down(e: PointerEvent, id: string) {
 
 function motion(e: PointerEvent) {
   if (!dragged.value || Math.abs(e.clientY - started) < 4) return
+  const box = port.value?.getBoundingClientRect()
+  if (box && e.clientY < box.top + 12) port.value?.scrollBy(0, -ROW / 4)
+  else if (box && e.clientY > box.bottom - 12) port.value?.scrollBy(0, ROW / 4)
   const top = list.value?.getBoundingClientRect().top ?? 0
   target.value = Math.max(0, Math.min(rows.value.length - 1, Math.round((e.clientY - top) / ROW)))
 }
@@ -112,12 +127,11 @@ function rename(id: string, name: string | undefined) {
 </script>
 
 <template>
-  <section class="sec" data-testid="stack">
-    <header>
-      <h3>Stack on {{ card.face?.name }}</h3>
-      <small data-testid="thickness">{{ thick }}</small>
-    </header>
-    <div v-if="drawn" class="stack" :class="{ moving: dragged }">
+  <PanelSection id="stack" :title="'Stack on ' + card.face?.name" :fact="layers">
+    <template #verbs
+      ><small data-testid="thickness">{{ thick }}</small></template
+    >
+    <div v-if="drawn" ref="port" class="stack" :class="{ moving: dragged, low: card.told.length }">
       <svg width="134" :height="drawn.height" aria-hidden="true">
         <g
           v-for="b in bars"
@@ -194,19 +208,22 @@ function rename(id: string, name: string | undefined) {
     <p v-if="card.face && !card.face.items.length && !card.face.hidden?.length" class="hint">
       Nothing lies on this face yet. Drag something up from the tray.
     </p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  margin-bottom: 6px;
-}
 .stack {
+  position: relative;
   display: flex;
   align-items: flex-start;
+  max-height: 440px;
+  margin-right: -16px;
+  overflow: hidden auto;
+  scrollbar-width: thin;
+}
+/* What is selected needs the room below. */
+.stack.low {
+  max-height: 125px;
 }
 svg {
   flex: none;
@@ -222,7 +239,6 @@ svg {
 .rows {
   flex: 1;
   min-width: 0;
-  margin-right: -16px;
 }
 .hidden {
   margin-top: 8px;

@@ -6,7 +6,7 @@ import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete, differing } from './complete'
 import { usePrefs } from './prefs'
-import type { Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
+import type { Finding, Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
 
@@ -49,6 +49,13 @@ export const useCard = defineStore('card', () => {
    */
   const held = shallowRef<SceneItem[]>()
   const told = computed(() => held.value ?? selected.value)
+  const found = computed(() => {
+    const out = new Map<string, Finding[]>()
+    for (const f of view.value?.findings ?? []) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
+    return out
+  })
+  /** What the checks of the scene find about an item. */
+  const findings = (id: string) => found.value.get(id) ?? []
   watch(
     () => selection.value.length > 50,
     (many) => {
@@ -279,6 +286,7 @@ export const useCard = defineStore('card', () => {
     selection,
     selected,
     told,
+    findings,
     entered,
     line,
     unit,

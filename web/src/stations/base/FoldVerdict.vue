@@ -1,7 +1,6 @@
 <script setup lang="ts">
 // Whether the base folds, and what of that which lies on it would spoil it.
 import { computed, watch } from 'vue'
-import type { Mend } from '../../api/types'
 import { useCard } from '../../store/card'
 import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
@@ -23,13 +22,6 @@ const closed = computed(() => card.view!.scene.net.closed)
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm thick`)
 const waiting = computed(() => Object.entries(fold.view?.waiting ?? {}).reduce((n, [, k]) => n + k, 0))
 
-function mend(m: Mend) {
-  const base = card.view!.card.base
-  const made = m.free && card.doc(m.free)?.made
-  if (m.move) void card.change({ do: 'moveItems', ids: [m.move.id], dx: m.move.dx, dy: m.move.dy })
-  else if (made) void card.change({ do: 'setMade', ids: [m.free!], made: { ...made, free: true } })
-  else if (m.room) void card.change({ do: 'setBase', base: { ...base, measures: { ...base.measures, room: m.room } } })
-}
 const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)?.name ?? id
 </script>
 
@@ -55,7 +47,7 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       >
         {{ prefs.said(f.why) }}
         <small v-if="f.item">on {{ faceName(f.face) }}</small>
-        <button v-if="f.mend" class="mend" data-testid="mend" @click="mend(f.mend)">
+        <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...f.mend.do)">
           {{ prefs.said(f.mend.says) }}
         </button>
       </li>

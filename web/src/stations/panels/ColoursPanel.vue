@@ -3,6 +3,7 @@
 import { Popover, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { SceneColourUse } from '../../api/types'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
@@ -56,8 +57,10 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
 </script>
 
 <template>
-  <section v-if="card.view" class="sec" data-testid="colours">
-    <h3>Colours in this card</h3>
+  <PanelSection v-if="card.view" id="colours" title="Colours in this card">
+    <template #fact
+      ><i v-for="u in uses.slice(0, 6)" :key="u.colour" class="dot" :style="{ background: u.colour }"
+    /></template>
     <div class="swatches">
       <Popover
         v-for="u in uses"
@@ -158,10 +161,16 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
         <button class="verb" data-testid="pick-colour" @click="tool.pick(give)">Pick from the face</button>
       </div>
     </template>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>
+.dot {
+  width: 16px;
+  height: 16px;
+  border-radius: 50%;
+  box-shadow: inset 0 0 0 1px #0002;
+}
 .swatches {
   display: flex;
   flex-wrap: wrap;

@@ -2,6 +2,7 @@
 // What one draws and rubs out with.
 import { Segmented, Switch } from 'ant-design-vue'
 import { ref } from 'vue'
+import PanelSection from '../../parts/PanelSection.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useTool } from '../../store/tool'
@@ -19,8 +20,7 @@ const within = (v: number, set: (v: number) => void) => {
 </script>
 
 <template>
-  <section v-if="tool.tool === 'draw'" class="sec" data-testid="draw-panel">
-    <h3>Draw by hand</h3>
+  <PanelSection v-if="tool.tool === 'draw'" id="draw-panel" title="Draw by hand">
     <div class="pair">
       <Segmented
         v-model:value="tool.pen.tip"
@@ -58,9 +58,8 @@ const within = (v: number, set: (v: number) => void) => {
     >
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <small>A stylus draws heavier where it is pressed. Esc puts the pen down.</small>
-  </section>
-  <section v-if="tool.tool === 'rub'" class="sec" data-testid="rub-panel">
-    <h3>Rub out</h3>
+  </PanelSection>
+  <PanelSection v-if="tool.tool === 'rub'" id="rub-panel" title="Rub out">
     <div class="pair">
       <MeasureField
         label="Rubber"
@@ -75,7 +74,7 @@ const within = (v: number, set: (v: number) => void) => {
     >
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <small>Only what was drawn by hand is rubbed out.</small>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>

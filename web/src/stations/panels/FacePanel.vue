@@ -4,6 +4,7 @@ import { Button, Segmented, Select, SelectOptGroup, SelectOption, Switch, messag
 import { computed, nextTick } from 'vue'
 import { api } from '../../api/client'
 import type { Fill, Item } from '../../api/types'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -120,8 +121,12 @@ const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
 </script>
 
 <template>
-  <section v-if="!card.told.length && tool.tool === 'choose'" class="sec" data-testid="face-panel">
-    <h3>{{ card.face?.name }}</h3>
+  <PanelSection
+    v-if="!card.told.length && tool.tool === 'choose'"
+    id="face-panel"
+    :title="card.face?.name ?? ''"
+    :fact="kind === 'none' ? 'no background' : photo ? shown : 'a background'"
+  >
     <div class="pair">
       <Field label="Background" wide>
         <Select
@@ -193,7 +198,7 @@ const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
         card</label
       >
     </div>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>

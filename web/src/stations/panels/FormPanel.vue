@@ -2,12 +2,15 @@
 // What shapes and mats need: corners, and for a mat its width.
 import { Checkbox, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
+import PanelSection from '../../parts/PanelSection.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { cornerNames } from '../../parts/names'
 import { useCard } from '../../store/card'
+import { usePrefs } from '../../store/prefs'
 
 const card = useCard()
+const prefs = usePrefs()
 const wrong = ref('')
 
 const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
@@ -40,8 +43,7 @@ function corners(c: string | number, radius?: number) {
 </script>
 
 <template>
-  <section v-if="free" class="sec" data-testid="ends-panel">
-    <h3>Made longer</h3>
+  <PanelSection v-if="free" id="ends-panel" title="Made longer" :fact="free.ends ? 'its ends are kept' : 'stretched'">
     <div class="pair">
       <ShareField
         label="Ends kept"
@@ -52,12 +54,16 @@ function corners(c: string | number, radius?: number) {
       />
     </div>
     <small>This much of it at the left and at the right keeps its form; only what is between is stretched.</small>
-  </section>
-  <section v-if="mat || form" class="sec" data-testid="form">
-    <h3>{{ mat ? 'Mat' : 'Corners' }}</h3>
+  </PanelSection>
+  <PanelSection
+    v-if="mat || form"
+    id="form"
+    :title="mat ? 'Mat' : 'Corners'"
+    :fact="mat ? prefs.lenUnit(mat.width) : cornerNames[form!.corner as Corner]"
+  >
     <Segmented
       v-if="!round"
-      :value="mat ? mat.corner : form!.corner"
+      :value="mat ? mat.corner : cornerNames[form!.corner as Corner]"
       block
       :options="options"
       data-testid="corners"
@@ -92,7 +98,7 @@ function corners(c: string | number, radius?: number) {
       Without holes
     </Checkbox>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>

@@ -5,6 +5,7 @@ import { Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Fill } from '../../api/types'
 import { api } from '../../api/client'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -105,13 +106,16 @@ function fromPhoto(colours: string[]) {
   const n = colours.length
   put({ gradient: { ...g, stops: colours.map((colour, i) => ({ at: n < 2 ? 0 : i / (n - 1), colour })) } })
 }
+const fact = computed(() => {
+  if (fill.value.paper) return catalogue.all.papers.find((p) => p.id === fill.value.paper)?.name
+  return { none: 'none', gradient: 'a gradient' }[kind.value] ?? fill.value.colour
+})
 /** Papers to choose from, those used last first. */
 const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
 </script>
 
 <template>
-  <section v-if="inkable.length" class="sec" data-testid="ink">
-    <h3>Ink</h3>
+  <PanelSection v-if="inkable.length" id="ink" title="Ink" :fact="fact">
     <div class="pair">
       <Field label="Fill" wide>
         <Select
@@ -221,7 +225,7 @@ const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
       </template>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@
 import { Switch } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Look } from '../../api/types'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -25,6 +26,13 @@ const shown = computed(() =>
   (Object.keys(parts) as Part[]).filter(
     (p) => (p !== 'tint' || photos.value) && (printed.value || (p !== 'shadow' && p !== 'reflection')),
   ),
+)
+const fact = computed(
+  () =>
+    shown.value
+      .filter((p) => look.value[p])
+      .map((p) => parts[p].name.toLowerCase())
+      .join(', ') || (look.value.clear ? 'seen through' : 'plain'),
 )
 const docs = computed(() => ids.value.map((id) => card.doc(id)).filter((d) => d !== undefined))
 /** Changes what is named, on each of the chosen things; what else they look like stays. */
@@ -50,10 +58,9 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
 </script>
 
 <template>
-  <section v-if="items.length" class="sec" data-testid="look">
-    <header>
-      <h3>Look</h3>
-      <span>
+  <PanelSection v-if="items.length" id="look" title="Look" :fact="fact">
+    <template #verbs>
+      <span class="verbs">
         <button class="verb" title="Copy fill and look" data-testid="copy-look" @click="copy">Copy</button>
         <button
           class="verb"
@@ -65,7 +72,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
           Paste
         </button>
       </span>
-    </header>
+    </template>
     <div class="pair">
       <ShareField
         v-if="printed"
@@ -128,16 +135,11 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
     </div>
     <small v-if="!printed">A cut piece throws its own shadow and lets nothing through.</small>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-}
-header .verb {
+.verbs .verb {
   padding: 2px 6px;
 }
 .part label {

@@ -2,6 +2,7 @@
 import { Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Made } from '../../api/types'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
@@ -85,11 +86,17 @@ const on = computed(() => {
   while (it?.on && along.has(it.on)) it = card.items.get(it.on)
   return it?.on ?? ''
 })
+
+/** What can become a slot: it waits for another in its place. */
+const could = computed(() => docs.value.every((d) => d.kind === 'photo' || d.kind === 'lettering'))
+const fact = computed(() => {
+  if (role.value) return roleNames[role.value]
+  return made.value?.as === 'cut' ? (catalogue.stock(made.value.stock)?.name ?? 'cut') : 'printed'
+})
 </script>
 
 <template>
-  <section v-if="made" class="sec" data-testid="made">
-    <h3>Made as</h3>
+  <PanelSection v-if="made" id="made" title="Made as" :fact="fact">
     <small v-if="mat">A mat is cut from its own stock.</small>
     <div v-else-if="role" class="pair">
       <Field label="Line for" wide>
@@ -142,7 +149,9 @@ const on = computed(() => {
           @wrong="wrong = $event"
         />
       </template>
-      <Field v-if="made.as === 'cut'" label="Glued" wide>
+    </div>
+    <div class="pair last">
+      <Field v-if="made.as === 'cut'" label="Glued">
         <Select
           :value="made.free ? 'middle' : 'all'"
           :bordered="false"
@@ -151,10 +160,10 @@ const on = computed(() => {
           @change="(v) => set({ free: v === 'middle' })"
         >
           <SelectOption value="all">All over</SelectOption>
-          <SelectOption value="middle">At its middle; it may stand over folds</SelectOption>
+          <SelectOption value="middle" title="At its middle: it may stand over folds">In the middle</SelectOption>
         </Select>
       </Field>
-      <Field label="Lies on" wide>
+      <Field label="Lies on" :wide="made.as !== 'cut'">
         <Select
           :value="on"
           :bordered="false"
@@ -167,14 +176,29 @@ const on = computed(() => {
         </Select>
       </Field>
     </div>
+    <button
+      v-if="could"
+      class="verb"
+      title="It waits for another in its place"
+      data-testid="make-slot"
+      @click="card.change({ do: 'makeSlots', ids: docs.map((d) => d.id) })"
+    >
+      Make {{ docs.length > 1 ? 'slots of them' : 'it a slot' }}
+    </button>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>
 /* The foam’s name needs more room than a bleed. */
 .pair {
   grid-template-columns: 1.3fr 1fr;
-  margin-top: 8px;
+  margin-top: 6px;
+}
+.pair.last {
+  grid-template-columns: 1fr 1.2fr;
+}
+.verb {
+  margin: 5px 0 0 -8px;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Select, SelectOption, Switch } from 'ant-design-vue'
 import { computed, ref } from 'vue'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -97,11 +98,8 @@ function turnTo(deg: number) {
 </script>
 
 <template>
-  <section v-if="card.told.length" class="sec" data-testid="measures">
-    <div class="head">
-      <h3>Measures</h3>
-      <FitMenu v-if="one && !mat && !one.role" :item="one.id" />
-    </div>
+  <PanelSection v-if="card.told.length" id="measures" title="Measures" :fact="prefs.size(size.w, size.h)">
+    <template #verbs><FitMenu v-if="one && !mat && !one.role" :item="one.id" /></template>
     <div class="pair">
       <MeasureField
         label="Width"
@@ -171,19 +169,10 @@ function turnTo(deg: number) {
     <small v-if="crossing" class="why" data-testid="crossing">{{ crossing }}</small>
     <p v-if="wrong" class="wrong" role="alert" data-testid="measure-wrong">{{ wrong }}</p>
     <small v-if="mat" class="why">A mat takes its size and place from what lies on it.</small>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  align-items: baseline;
-  justify-content: space-between;
-  margin-bottom: 9px;
-}
-.head h3 {
-  margin: 0;
-}
 .from {
   margin-top: 7px;
 }

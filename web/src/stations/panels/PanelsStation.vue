@@ -24,6 +24,7 @@ import ItemMenu from './ItemMenu.vue'
 import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
+import OpeningPanel from './OpeningPanel.vue'
 import PhotoPanel from './PhotoPanel.vue'
 import SlotPanel from './SlotPanel.vue'
 import VerbBar from './VerbBar.vue'
@@ -226,12 +227,13 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <DrawPanel />
         <MeasuresPanel />
         <WordsPanel @edit="surface?.edit($event)" />
-        <MadePanel />
         <SlotPanel />
         <PhotoPanel />
-        <FormPanel />
         <InkPanel />
+        <MadePanel />
+        <FormPanel />
         <LookPanel />
+        <OpeningPanel />
         <ColoursPanel />
       </template>
     </aside>

@@ -2,6 +2,7 @@
 import { Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Words } from '../../api/types'
+import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -38,8 +39,7 @@ function align(a: string | number) {
 </script>
 
 <template>
-  <section v-if="item && words" class="sec" data-testid="words">
-    <h3>Lettering</h3>
+  <PanelSection v-if="item && words" id="words" title="Lettering" :fact="words.text.replace(/\s+/g, ' ')">
     <div class="pair">
       <button
         class="bare text wide"
@@ -103,9 +103,14 @@ function align(a: string | number) {
       />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p v-if="item.told" class="wrong" data-testid="words-told">{{ prefs.said(item.told) }}</p>
+    <p v-for="f in card.findings(item.id)" :key="f.check" class="wrong" data-testid="finding">
+      {{ prefs.said(f.why) }}
+      <button v-if="f.mend" class="verb" data-testid="mend" @click="card.change(...f.mend.do)">
+        {{ f.mend.says }}
+      </button>
+    </p>
     <p v-if="item.missing" class="wrong">This font has no “{{ item.missing }}”. Use other letters or another font.</p>
-  </section>
+  </PanelSection>
 </template>
 
 <style scoped>

@@ -57,8 +57,8 @@ const told = computed(() => {
 })
 const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
-/** Words that would not be printed whole, or not so that they can be read. */
-const words = computed(() => card.view?.scene.faces.flatMap((f) => f.items.filter((it) => it.told)) ?? [])
+/** What would spoil the paper as it lies on the faces. */
+const findings = computed(() => card.view?.findings.filter((f) => f.weight !== 'note') ?? [])
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const problems = computed(() => sheets.layout?.problems ?? [])
@@ -246,13 +246,13 @@ const stocks = computed(() => {
           </template>
         </Alert>
         <Alert
-          v-for="w in words"
-          :key="w.id"
+          v-for="f in findings"
+          :key="f.check + f.item"
           type="warning"
           show-icon
-          :message="prefs.said(w.told ?? '')"
+          :message="prefs.said(f.why)"
           class="problem"
-          data-testid="words-told"
+          data-testid="finding"
         />
         <Alert
           v-for="p in wrongs"

@@ -21,7 +21,19 @@ func look(t *testing.T, c card.Card) []check.Finding {
 	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	return check.Folding(c, s)
+	return check.Run(check.TheFolding, c, s)
+}
+
+// mended is the card with the mend of a finding done.
+func mended(t *testing.T, c card.Card, f check.Finding) card.Card {
+	t.Helper()
+	require.NotNil(t, f.Mend, f.Why)
+	for _, step := range f.Mend.Do {
+		var err error
+		c, err = card.Apply(c, step.Command)
+		require.NoError(t, err, step.Name)
+	}
+	return c
 }
 
 func TestPiecesThatStickOutAreFoundAndMended(t *testing.T) {
@@ -36,11 +48,7 @@ func TestPiecesThatStickOutAreFoundAndMended(t *testing.T) {
 		assert.Equal(t, check.Stop, found[0].Weight)
 		assert.InDelta(t, 1, found[0].By, 1e-6)
 		assert.Contains(t, found[0].Why, "“Bird” sticks out by")
-		require.NotNil(t, found[0].Mend)
-		m := found[0].Mend.Move
-		mended, err := card.Apply(c2, card.MoveItems{IDs: []string{m.ID}, DX: m.DX, DY: m.DY})
-		require.NoError(t, err)
-		assert.Empty(t, look(t, mended), "%s", face)
+		assert.Empty(t, look(t, mended(t, c2, found[0])), "%s", face)
 	}
 }
 
@@ -85,14 +93,7 @@ func TestPiecesGluedAtTheirMiddleStandFree(t *testing.T) {
 	require.NoError(t, err)
 	found := look(t, c2)
 	require.Len(t, found, 1)
-	require.NotNil(t, found[0].Mend)
-	id := found[0].Mend.Free
-	_, it := c2.Find(id)
-	made := it.Made
-	made.Free = true
-	c2, err = card.Apply(c2, card.SetMade{IDs: []string{id}, Made: made})
-	require.NoError(t, err)
-	assert.Empty(t, look(t, c2))
+	assert.Empty(t, look(t, mended(t, c2, found[0])))
 
 	figure = square("Wren", 55, foot.From.Y-3, 16)
 	figure.Made.Free = true
@@ -159,11 +160,8 @@ func TestThickThingsNeedRoomAtTheFold(t *testing.T) {
 	require.NoError(t, err)
 	found := look(t, c)
 	require.Len(t, found, 1)
-	assert.InDelta(t, 3.3, found[0].Mend.Room, 1e-9)
-	b := c.Base
-	b.Measures = map[string]float64{"room": found[0].Mend.Room}
-	c, err = card.Apply(c, fold.SetBase{Base: b})
-	require.NoError(t, err)
+	c = mended(t, c, found[0])
+	assert.InDelta(t, 3.3, c.Base.Measures["room"], 1e-9)
 	assert.Empty(t, look(t, c))
 }
 
@@ -226,7 +224,7 @@ func TestThicknessFollowsFromWhatLiesOnWhat(t *testing.T) {
 			require.NoError(t, err)
 			s, err := scene.Of(d)
 			require.NoError(t, err)
-			return s.Thickness - bare.Thickness, check.Folding(d, s)
+			return s.Thickness - bare.Thickness, check.Run(check.TheFolding, d, s)
 		}
 		w1, w2 := n.Face(first).Width, n.Face(second).Width
 		piece := 2 + .28

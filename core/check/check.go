@@ -1,0 +1,161 @@
+// Package check looks at a card for what would spoil paper: each finding says where, why and
+// what would be right. A check is one file with one entry in the registry; it stands on the
+// document and on folding.
+package check
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/measure"
+)
+
+// Weight is how much a finding matters.
+type Weight string
+
+// A note can be left, a caution should be looked at, a stop spoils the card.
+const (
+	Note    Weight = "note"
+	Caution Weight = "caution"
+	Stop    Weight = "stop"
+)
+
+// Reads is what a check looks at: with it the check runs again.
+type Reads string
+
+// What checks look at.
+const (
+	TheScene   Reads = "scene"   // what lies on the faces
+	TheFolding Reads = "folding" // that, and how the base folds
+)
+
+// Finding is one result of a check.
+type Finding struct {
+	Check  string      `json:"check"` // the id of the check
+	Weight Weight      `json:"weight"`
+	Face   card.FaceID `json:"face"`
+	Item   string      `json:"item,omitempty"` // "" for the base itself
+	Why    string      `json:"why"`
+	// By is how far, mm, where it is a matter of distance.
+	By   float64 `json:"by"`
+	Mend *Mend   `json:"mend,omitempty"`
+}
+
+// Mend is a change that mends a finding.
+type Mend struct {
+	Says string `json:"says"` // for a button
+	Do   []Step `json:"do"`
+}
+
+// Step is a command under its name. In JSON it is the command with its name as "do".
+type Step struct {
+	Name    string
+	Command card.Command
+}
+
+// MarshalJSON implements json.Marshaler.
+func (s Step) MarshalJSON() ([]byte, error) {
+	raw, err := json.Marshal(s.Command)
+	if err != nil {
+		return nil, fmt.Errorf("write %s: %w", s.Name, err)
+	}
+	fields := map[string]json.RawMessage{}
+	if err := json.Unmarshal(raw, &fields); err != nil {
+		return nil, fmt.Errorf("write %s: %w", s.Name, err)
+	}
+	if fields["do"], err = json.Marshal(s.Name); err != nil {
+		return nil, fmt.Errorf("write %s: %w", s.Name, err)
+	}
+	return json.Marshal(fields)
+}
+
+// Check is an entry of the registry.
+type Check struct {
+	ID    string // stable: findings name it
+	Reads Reads
+	Find  func(in *Input) []Finding
+}
+
+// checks is the registry in the order in which the findings of an item are told. A new check
+// is a file beside this one and its entry here.
+var checks = []Check{
+	{"runsOff", TheScene, runsOff},
+	{"smallWords", TheScene, smallWords},
+	{"resolution", TheScene, resolution},
+	{"glued", TheFolding, glued},
+	{"sticksOut", TheFolding, sticksOut},
+	{"meets", TheFolding, meets},
+	{"hidden", TheFolding, hidden},
+	{"foldRoom", TheFolding, foldRoom},
+}
+
+// IDs are the ids of all checks.
+func IDs() []string {
+	out := make([]string, len(checks))
+	for i, c := range checks {
+		out[i] = c.ID
+	}
+	return out
+}
+
+// Run runs the checks that read a part of a card. Its findings stand in the order of the
+// faces and of the items from below, those of the base last; there may be none.
+func Run(what Reads, c card.Card, s scene.Scene) []Finding {
+	in := &Input{Card: c, Scene: &s}
+	out := []Finding{}
+	for _, k := range checks {
+		if k.Reads != what {
+			continue
+		}
+		for _, f := range k.Find(in) {
+			f.Check = k.ID
+			out = append(out, f)
+		}
+	}
+	place := map[string]int{"": 1 << 30}
+	for _, f := range s.Faces {
+		for i := range f.Items {
+			place[f.Items[i].ID] = len(place)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Compare(place[a.Item], place[b.Item]) })
+	return out
+}
+
+// Input is what checks look at.
+type Input struct {
+	Card    card.Card
+	Scene   *scene.Scene
+	folding *folding // made when a check asks for it
+}
+
+// each calls a function for every item, from below, with its face and its document.
+func (in *Input) each(do func(f *scene.Face, it *scene.Item, doc *card.Item)) {
+	for i := range in.Scene.Faces {
+		f := &in.Scene.Faces[i]
+		docs := in.Card.Face(f.ID)
+		for j := range f.Items {
+			if doc := docs.Item(f.Items[j].ID); doc != nil {
+				do(f, &f.Items[j], doc)
+			}
+		}
+	}
+}
+
+// of is a finding about an item; why goes on after its name.
+func of(w Weight, f *scene.Face, it *scene.Item, by float64, mend *Mend, why string, args ...any) Finding {
+	return Finding{Weight: w, Face: f.ID, Item: it.ID, Why: fmt.Sprintf("“%s” ", it.Name) + fmt.Sprintf(why, args...), By: by, Mend: mend}
+}
+
+// small is what nobody sees, mm.
+const small = .2
+
+func say(mm float64) string { return measure.FormatBoth(mm) }
+
+// study is how the base of the card folds.
+func (in *Input) study() *fold.Study { return fold.StudyOf(in.Card.Base) }

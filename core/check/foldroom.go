@@ -1,0 +1,58 @@
+package check
+
+import (
+	"fmt"
+	"maps"
+	"math"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+)
+
+// oneFoam is what one piece raised on foam takes at most that a single score still closes
+// on, mm.
+const oneFoam = 3.0
+
+// foldRoom compares what lies between the leaves of each fold with the room that the fold has.
+func foldRoom(in *Input) []Finding {
+	study := in.study()
+	heap := scene.Closed(in.Card, in.Scene)
+	stock, _ := card.StockByID(in.Card.Base.Stock)
+	last := study.Poses[len(study.Poses)-1]
+	need, facing := 0.0, false
+	for j, h := range study.Hinges {
+		n := study.Net.Lines[h.Line]
+		if !n.Main || math.Abs(last.Angles[j]) <= 1.5 {
+			continue
+		}
+		a, b := h.A, h.B
+		if n.Stop != 0 { // a stub between two scores: the leaves are beyond it
+			a, b = study.Leaves(h)
+		}
+		if a < 0 || b < 0 {
+			continue
+		}
+		if v, faces := heap.Between(a, b); v > need {
+			need, facing = v, faces
+		}
+	}
+	need = math.Round(need*20) / 20
+	has := fold.Room(in.Card.Base)
+	// A fold that is always one score bears a piece on foam, not two that face each other.
+	if has < 0 && (need <= 1.2 || !facing && need <= oneFoam) || has >= 0 && (need <= 1.2 || need <= has+.3) {
+		return nil
+	}
+	f := Finding{Weight: Caution, Face: card.Front, By: need, Why: fmt.Sprintf("What lies between the leaves is %s thick where it is thickest, and the fold is one score of card %s thick: it would spring open. Lay it flatter, or so that pieces do not face each other.", say(need), say(stock.Thickness))}
+	if has >= 0 {
+		f.Why = fmt.Sprintf("What lies between the leaves is %s thick where it is thickest, the fold has room for %s: it would spring open. Score it twice, that far apart.", say(need), say(has))
+		base := in.Card.Base
+		base.Measures = maps.Clone(base.Measures)
+		if base.Measures == nil {
+			base.Measures = map[string]float64{}
+		}
+		base.Measures["room"] = need
+		f.By, f.Mend = need-has, &Mend{"Give the fold room", []Step{{"setBase", fold.SetBase{Base: base}}}}
+	}
+	return []Finding{f}
+}

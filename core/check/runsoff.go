@@ -1,0 +1,59 @@
+package check
+
+import (
+	"fmt"
+	"strings"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
+)
+
+// runsOff finds printed words that run off the face, or the piece, that they are printed on.
+func runsOff(in *Input) (out []Finding) {
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
+		if doc.Words == nil || it.Piece {
+			return
+		}
+		if found, ok := offEdge(f, it); ok {
+			out = append(out, found)
+		}
+	})
+	return out
+}
+
+// offEdge says where words run off what they are printed on and by how much; ok is false
+// where they do not.
+func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
+	name, shape := f.Name, f.Shape
+	for i := range f.Items {
+		if on := &f.Items[i]; it.On != "" && on.ID == it.On {
+			name, shape = "“"+on.Name+"”", on.Outline.Transform(on.At)
+		}
+	}
+	box, b := shape.Bounds(), it.Bounds
+	far := 0.0
+	var sides []string
+	for _, s := range []struct {
+		where string
+		by    float64
+	}{{"left", box.X - b.X}, {"right", b.Right() - box.Right()}, {"top", box.Y - b.Y}, {"bottom", b.Bottom() - box.Bottom()}} {
+		if s.by > small {
+			far = max(far, s.by)
+			sides = append(sides, fmt.Sprintf("by %s at the %s", say(s.by), s.where))
+		}
+	}
+	if len(sides) == 0 {
+		whole := it.Outline.Transform(it.At)
+		if geom.Difference(geom.NonZero, whole, shape).Area() < small*small {
+			return Finding{}, false
+		}
+		return of(Caution, f, it, 0, nil, "runs off %s: what is beside its edge is cut off.", name), true
+	}
+	last := len(sides) - 1
+	list := sides[last]
+	if last > 0 {
+		list = strings.Join(sides[:last], ", ") + " and " + list
+	}
+	return of(Caution, f, it, far, nil, "runs off %s %s; what is beside it is cut off.", name, list), true
+}

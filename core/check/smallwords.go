@@ -1,0 +1,27 @@
+package check
+
+import (
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/measure"
+)
+
+// point is a typographic point, mm.
+const point = measure.Inch / 72
+
+// leastLetters is the size of the smallest letters that people read with ease, mm.
+const leastLetters = 6 * point
+
+// smallWords finds lettering that is too small to be read.
+func smallWords(in *Input) (out []Finding) {
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
+		if doc.Words == nil || doc.Words.Size >= leastLetters-1e-9 {
+			return
+		}
+		words := *doc.Words
+		words.Size = card.Tidy(leastLetters)
+		out = append(out, of(Caution, f, it, 0, &Mend{"Set it in 6 pt", []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}},
+			"has letters %.1f pt (%.1f mm) high: below 6 pt they are hard to read.", doc.Words.Size/point, doc.Words.Size))
+	})
+	return out
+}
