@@ -206,7 +206,7 @@ func TestListenersHearOfEveryChange(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, int64(3), (<-list).Revision)
 	require.NoError(t, f.Remove(t.Context(), id))
-	assert.Equal(t, "table", (<-list).Kind)
+	assert.Equal(t, app.TableEvent, (<-list).Kind)
 	end()
 	end() // twice does no harm
 	_, open := <-list
@@ -327,7 +327,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 		require.NoError(t, err)
 		return l.Sheets[0].State
 	}
-	assert.Equal(t, "waiting", state().State)
+	assert.Equal(t, app.RunWaiting, state().State)
 	l, err := f.Layout(t.Context(), id, letter())
 	require.NoError(t, err)
 	steps := hpgl.Steps(l.Sheets[0].Passes, l.Sheets[0].Size.Height)
@@ -345,7 +345,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	}
 	f.until(j.ID, app.Done)
 	done := state()
-	assert.Equal(t, "done", done.State)
+	assert.Equal(t, app.RunDone, done.State)
 	raw, err := f.RunPicture(t.Context(), regexp.MustCompile(`[0-9a-f]{24}`).FindString(done.Picture))
 	require.NoError(t, err)
 	assert.Equal(t, "picture", string(raw))
@@ -356,7 +356,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	f.step(j.ID, nil)
 	require.NoError(t, f.StopJob(j.ID))
 	f.until(j.ID, app.Stopped)
-	assert.Equal(t, "stopped", state().State)
+	assert.Equal(t, app.RunStopped, state().State)
 	j, err = f.Run(t.Context(), id, letter(), 1, app.From{})
 	require.NoError(t, err)
 	f.step(j.ID, errors.New("the connection to the cutter was lost"))
@@ -366,7 +366,7 @@ func TestARunIsRememberedAsLongAsTheSheetIsTheSame(t *testing.T) {
 	// What has been changed since has not been cut.
 	_, err = f.Change(t.Context(), id, 1, []card.Command{fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 127, Height: 120, Stock: "cream-300"}}})
 	require.NoError(t, err)
-	assert.Equal(t, "waiting", state().State)
+	assert.Equal(t, app.RunWaiting, state().State)
 }
 
 func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
@@ -390,7 +390,7 @@ func TestARunGoesOnWhereItWasBrokenOff(t *testing.T) {
 	l, err := f.Layout(t.Context(), id, letter())
 	require.NoError(t, err)
 	state := l.Sheets[0].State
-	assert.Equal(t, []any{"failed", done}, []any{state.State, state.Done})
+	assert.Equal(t, []any{app.RunFailed, done}, []any{state.State, state.Done})
 	j, err = f.Run(t.Context(), id, letter(), 1, app.From{GoOn: true})
 	require.NoError(t, err)
 	for range state.Of - done {
@@ -492,7 +492,7 @@ func TestARunThatCannotBeIsRefused(t *testing.T) {
 
 	bare := app.New(app.Config{Store: f.store})
 	defer bare.Close()
-	assert.Equal(t, "away", bare.CutterState(t.Context()).State)
+	assert.Equal(t, app.CutterAway, bare.CutterState(t.Context()).State)
 	_, err = bare.Printed(t.Context(), "p1", false)
 	assert.ErrorIs(t, err, app.ErrNotFound)
 	j, err := bare.Print(t.Context(), id, letter())

@@ -33,44 +33,44 @@ var Commands = func() map[string]func() card.Command {
 }()
 
 // Open returns the card with its whole scene.
-func (a *App) Open(ctx context.Context, id string) (View, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) Open(ctx context.Context, id string) (View, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return View{}, err
 	}
 	defer o.Unlock()
-	return a.view(id, o), nil
+	return cs.view(id, o), nil
 }
 
 // Recover takes up the last state of a card that can be read, where the newest cannot.
-func (a *App) Recover(ctx context.Context, id string) (View, error) {
-	if _, err := a.store.Head(ctx, id); err == nil {
-		return a.Open(ctx, id) // it can be read
+func (cs *cards) Recover(ctx context.Context, id string) (View, error) {
+	if _, err := cs.store.Head(ctx, id); err == nil {
+		return cs.Open(ctx, id) // it can be read
 	}
-	rev, err := a.store.Recover(ctx, id, a.now())
+	rev, err := cs.store.Recover(ctx, id, cs.now())
 	if err != nil {
 		return View{}, err
 	}
-	a.mu.Lock()
-	delete(a.cards, id)
-	a.mu.Unlock()
-	a.Events.send(Event{Kind: "card", Card: id, Revision: rev.Number})
-	return a.Open(ctx, id)
+	cs.mu.Lock()
+	delete(cs.open, id)
+	cs.mu.Unlock()
+	cs.events.send(Event{Kind: CardEvent, Card: id, Revision: rev.Number})
+	return cs.Open(ctx, id)
 }
 
 // Change applies commands to the revision base, all or none. It returns
 // ErrStale when the card has moved on, and a *card.Refusal for what a command
 // will not do.
-func (a *App) Change(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
+func (cs *cards) Change(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
 	if len(commands) == 0 {
 		return View{}, &card.Refusal{Field: "commands", Why: "There is nothing to change."}
 	}
-	_, _, next, err := a.workOut(ctx, id, base, commands)
+	_, _, next, err := cs.workOut(ctx, id, base, commands)
 	if err != nil {
 		return View{}, err
 	}
-	return a.step(ctx, id, base, func(*opened) (Revision, error) {
-		return a.store.Commit(ctx, id, base, next, commands[0].Label(), a.now())
+	return cs.step(ctx, id, base, func(*opened) (Revision, error) {
+		return cs.store.Commit(ctx, id, base, next, commands[0].Label(), cs.now())
 	})
 }
 
@@ -78,8 +78,8 @@ func (a *App) Change(ctx context.Context, id string, base int64, commands []card
 // they lead to. It takes as long as it takes outside the card's lock, while others may read
 // and change the card; the error is ErrStale, a *card.Refusal, or the context's when whoever
 // asked is gone.
-func (a *App) workOut(ctx context.Context, id string, base int64, commands []card.Command) (rev Revision, was scene.Scene, next card.Card, err error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) workOut(ctx context.Context, id string, base int64, commands []card.Command) (rev Revision, was scene.Scene, next card.Card, err error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return rev, was, next, err
 	}
@@ -91,7 +91,7 @@ func (a *App) workOut(ctx context.Context, id string, base int64, commands []car
 	if next, err = card.Apply(rev.Card, commands...); err != nil {
 		return rev, was, next, err
 	}
-	if err := a.verify(ctx, next); err != nil {
+	if err := cs.verify(ctx, next); err != nil {
 		return rev, was, next, err
 	}
 	return rev, was, next, ctx.Err()
@@ -99,8 +99,8 @@ func (a *App) workOut(ctx context.Context, id string, base int64, commands []car
 
 // Try answers as Change would and changes nothing, so that a change can be seen
 // before it is made.
-func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
-	rev, was, next, err := a.workOut(ctx, id, base, commands)
+func (cs *cards) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
+	rev, was, next, err := cs.workOut(ctx, id, base, commands)
 	if err != nil {
 		return View{}, err
 	}
@@ -110,24 +110,24 @@ func (a *App) Try(ctx context.Context, id string, base int64, commands []card.Co
 	if err := tried.set(rev); err != nil {
 		return View{}, err
 	}
-	v := a.view(id, tried)
+	v := cs.view(id, tried)
 	v.Made = newItems(before, next)
 	v.since(before, was)
 	return v, nil
 }
 
 // Undo goes back one change; Redo forward again.
-func (a *App) Undo(ctx context.Context, id string, base int64) (View, error) {
-	return a.step(ctx, id, base, func(*opened) (Revision, error) { return a.store.Undo(ctx, id, base, a.now()) })
+func (cs *cards) Undo(ctx context.Context, id string, base int64) (View, error) {
+	return cs.step(ctx, id, base, func(*opened) (Revision, error) { return cs.store.Undo(ctx, id, base, cs.now()) })
 }
 
 // Redo does again what was undone last.
-func (a *App) Redo(ctx context.Context, id string, base int64) (View, error) {
-	return a.step(ctx, id, base, func(*opened) (Revision, error) { return a.store.Redo(ctx, id, base, a.now()) })
+func (cs *cards) Redo(ctx context.Context, id string, base int64) (View, error) {
+	return cs.step(ctx, id, base, func(*opened) (Revision, error) { return cs.store.Redo(ctx, id, base, cs.now()) })
 }
 
-func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (Revision, error)) (View, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) step(ctx context.Context, id string, base int64, f func(*opened) (Revision, error)) (View, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return View{}, err
 	}
@@ -147,10 +147,10 @@ func (a *App) step(ctx context.Context, id string, base int64, f func(*opened) (
 	if err := o.set(rev); err != nil {
 		return View{}, err
 	}
-	v := a.view(id, o)
+	v := cs.view(id, o)
 	v.Made = newItems(beforeCard, rev.Card)
 	v.since(beforeCard, before)
-	a.Events.send(Event{Kind: "card", Card: id, Revision: rev.Number})
+	cs.events.send(Event{Kind: CardEvent, Card: id, Revision: rev.Number})
 	return v, nil
 }
 
@@ -173,7 +173,7 @@ func newItems(before, after card.Card) []string {
 }
 
 // verify looks up what the document only names: fonts, papers and pictures.
-func (a *App) verify(ctx context.Context, c card.Card) error {
+func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	if err := fold.Check(c.Base); err != nil {
 		return err
 	}
@@ -193,7 +193,7 @@ func (a *App) verify(ctx context.Context, c card.Card) error {
 				}
 			}
 			if it.Photo != nil && !known[it.Photo.Picture] {
-				ok, err := a.store.HasPicture(ctx, it.Photo.Picture)
+				ok, err := cs.store.HasPicture(ctx, it.Photo.Picture)
 				if err != nil {
 					return fmt.Errorf("look up picture: %w", err)
 				}

@@ -15,6 +15,17 @@ import (
 	"sectilis/core/production/sheet"
 )
 
+// machining runs sheets at the cutter.
+type machining struct {
+	common
+	store      keeper
+	production *production
+	outcomes   *outcomes
+	jobs       *jobs
+	machine    *machine
+	fitted     fitted
+}
+
 // From says where a run begins.
 type From struct {
 	// GoOn takes up a run that was broken off, where it was.
@@ -31,12 +42,12 @@ type PathOf struct{ Pass, Path int }
 // and what is cut is moved to where the sheet is found to lie. A sheet that was found
 // already, and on which nothing was cut, is cut as it lies. ErrBusy while something is
 // under way at the cutter.
-func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int, from From) (Job, error) {
-	p, err := a.placing(ctx, id, opt, number)
+func (m *machining) Run(ctx context.Context, id string, opt sheet.Options, number int, from From) (Job, error) {
+	p, err := m.placing(ctx, id, opt, number)
 	if err != nil {
 		return Job{}, err
 	}
-	was, err := a.runState(ctx, p.key)
+	was, err := m.outcomes.runState(ctx, p.key)
 	if err != nil {
 		return Job{}, err
 	}
@@ -45,22 +56,22 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 			return Job{}, err
 		}
 	}
-	lies := !from.GoOn && was.State == "found" && p.onMat(false)
+	lies := !from.GoOn && was.State == RunFound && p.onMat(false)
 	if !from.GoOn && !lies {
 		if err := p.canLoad(); err != nil {
 			return Job{}, err
 		}
 	}
-	free, err := a.machine.reserve(fmt.Sprintf("Sheet %d of “%s” is being cut.", number, p.title))
+	free, err := m.machine.reserve(fmt.Sprintf("Sheet %d of “%s” is being cut.", number, p.title))
 	if err != nil {
 		return Job{}, err
 	}
-	return a.jobs.startHeld(Job{Kind: "run", Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job)), h hold) error {
+	return m.jobs.startHeld(Job{Kind: RunJob, Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job)), h hold) error {
 		defer free()
-		a.runs.begin(underWay{id, number, p.key})
-		defer a.runs.begin(underWay{})
+		m.outcomes.runs.begin(underWay{id, number, p.key})
+		defer m.outcomes.runs.begin(underWay{})
 		p.update = update
-		r := RunState{State: "cutting", Tests: was.Tests}
+		r := RunState{State: RunCutting, Tests: was.Tests}
 		update(func(j *Job) { r.Job = j.ID })
 		var err error
 		if from.GoOn || lies {
@@ -78,26 +89,26 @@ func (a *App) Run(ctx context.Context, id string, opt sheet.Options, number int,
 		if err == nil {
 			err = c.all(ctx)
 		}
-		r.State = "done"
+		r.State = RunDone
 		if err != nil {
-			r.Unknown = r.Unknown || r.Given > 0 && a.CutterState(context.WithoutCancel(ctx)).Silent
+			r.Unknown = r.Unknown || r.Given > 0 && m.CutterState(context.WithoutCancel(ctx)).Silent
 			stopped := errors.Is(err, context.Canceled)
-			r.State, r.Why = "failed", sentence(err)
+			r.State, r.Why = RunFailed, sentence(err)
 			switch {
 			case stopped && r.Unknown:
-				r.State, r.Why = "stopped", sentence(errors.New("stopped."+unknownWhy))
+				r.State, r.Why = RunStopped, sentence(errors.New("stopped."+unknownWhy))
 			case stopped:
-				r.State, r.Why = "stopped", ""
+				r.State, r.Why = RunStopped, ""
 			case r.Unknown:
 				err = fmt.Errorf("%w.%s", err, unknownWhy)
 				r.Why = sentence(err)
 			}
 		} else {
-			r.Unknown = a.CutterState(context.WithoutCancel(ctx)).Silent
+			r.Unknown = m.CutterState(context.WithoutCancel(ctx)).Silent
 			r.Apart = p.measured(context.WithoutCancel(ctx))
 		}
 		p.show(ctx, &r)
-		return errors.Join(err, a.setRun(ctx, p.key, r, true))
+		return errors.Join(err, m.outcomes.setRun(ctx, p.key, r, true))
 	}), nil
 }
 
@@ -238,7 +249,7 @@ func (c *cutting) asItLay(ctx context.Context) error {
 // where the run is: in legs, each with one tool and at the end of a path.
 func (c *cutting) all(ctx context.Context) error {
 	c.plan()
-	if err := c.app.setRun(ctx, c.key, *c.r, true); err != nil {
+	if err := c.app.outcomes.setRun(ctx, c.key, *c.r, true); err != nil {
 		return err
 	}
 	c.hold.forget()
@@ -341,7 +352,7 @@ func (c *cutting) leg(ctx context.Context) error {
 	}
 	c.takenUp = true
 	c.update(func(j *Job) { j.Paused = true })
-	if err := c.app.setRun(ctx, c.key, *c.r, true); err != nil {
+	if err := c.app.outcomes.setRun(ctx, c.key, *c.r, true); err != nil {
 		return err
 	}
 	select {
@@ -397,7 +408,7 @@ func (c *cutting) giveTo(ctx context.Context, i int) error {
 		return nil
 	}
 	c.r.Given = min(i+1+ahead, len(c.steps))
-	return c.app.setRun(ctx, c.key, *c.r, true)
+	return c.app.outcomes.setRun(ctx, c.key, *c.r, true)
 }
 
 // done notes that a step is done and tells how far the run has come.
@@ -407,7 +418,7 @@ func (c *cutting) done(ctx context.Context, i int) error {
 	if err := c.giveTo(ctx, i); err != nil {
 		return err
 	}
-	c.app.runs.known.Put(c.key, *c.r)
+	c.app.outcomes.runs.known.Put(c.key, *c.r)
 	left := 0.0
 	for _, s := range c.steps[i+1:] {
 		left += s.Seconds

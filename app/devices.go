@@ -26,15 +26,29 @@ type Printer interface {
 	Picture(ctx context.Context, ref string, small bool) ([]byte, error)
 }
 
+// CutterStatus is what a cutter is doing, or what is wrong with it.
+type CutterStatus string
+
+// What a cutter can be doing. CutterAway is one that does not answer.
+const (
+	CutterReady     CutterStatus = "ready"
+	CutterLooking   CutterStatus = "looking" // for marks
+	CutterCutting   CutterStatus = "cutting"
+	CutterWantsTool CutterStatus = "wants tool"
+	CutterStopped   CutterStatus = "stopped"
+	CutterNoMat     CutterStatus = "no mat"
+	CutterJammed    CutterStatus = "jammed"
+	CutterOff       CutterStatus = "off"
+	CutterAway      CutterStatus = "away"
+)
+
 // CutterState is what a cutter says of itself.
 type CutterState struct {
-	Name  string `json:"name"`
-	Ready bool   `json:"ready"`
-	// State is ready, looking, cutting, wants tool, stopped, no mat, jammed, off or
-	// away.
-	State string     `json:"state"`
-	Why   string     `json:"why,omitempty"`
-	Bed   [2]float64 `json:"bed"` // width and height it can reach, mm
+	Name  string       `json:"name"`
+	Ready bool         `json:"ready"`
+	State CutterStatus `json:"state"`
+	Why   string       `json:"why,omitempty"`
+	Bed   [2]float64   `json:"bed"` // width and height it can reach, mm
 	// Corner is where the lower left corner of a sheet belongs, mm from that of the
 	// bed.
 	Corner [2]float64 `json:"corner"`

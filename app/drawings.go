@@ -117,7 +117,7 @@ func facesAtHand(family string, bold, italic bool) svg.Face {
 }
 
 // ReadDrawing reads a drawing and keeps it for BringInDrawing.
-func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incoming, error) {
+func (u *supplies) ReadDrawing(ctx context.Context, name string, raw []byte) (Incoming, error) {
 	d, as, err := readDrawing(ctx, name, raw, "")
 	if err != nil {
 		return Incoming{}, err
@@ -140,13 +140,13 @@ func (a *App) ReadDrawing(ctx context.Context, name string, raw []byte) (Incomin
 			in.Filled++
 		}
 	}
-	a.drawings.put(waitingFile{in.ID, name, raw})
+	u.drawings.put(waitingFile{in.ID, name, raw})
 	return in, nil
 }
 
 // DrawingPreview writes a drawing that waits as a picture in SVG.
-func (a *App) DrawingPreview(ctx context.Context, w io.Writer, id string) error {
-	f, ok := a.drawings.get(id)
+func (u *supplies) DrawingPreview(ctx context.Context, w io.Writer, id string) error {
+	f, ok := u.drawings.get(id)
 	if !ok {
 		return ErrNotFound
 	}
@@ -176,8 +176,8 @@ type Laying struct {
 }
 
 // LayDrawing makes items of a drawing on a face, as one change.
-func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (View, error) {
-	f, ok := a.drawings.get(l.Drawing)
+func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Laying) (View, error) {
+	f, ok := u.drawings.get(l.Drawing)
 	if !ok {
 		return View{}, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
 	}
@@ -200,7 +200,7 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 	var photos []card.Item
 	for _, p := range pictures {
 		p.At = p.At.Then(geom.Shift(l.Middle.X-box.Centre().X, l.Middle.Y-box.Centre().Y))
-		it, err := a.photo(ctx, p)
+		it, err := u.photo(ctx, p)
 		if err != nil {
 			return View{}, err
 		}
@@ -214,16 +214,16 @@ func (a *App) LayDrawing(ctx context.Context, id string, base int64, l Laying) (
 			place.Items[i].Group = "drawing"
 		}
 	}
-	return a.Change(ctx, id, base, []card.Command{place})
+	return u.cards.Change(ctx, id, base, []card.Command{place})
 }
 
 // photo brings in a picture embedded in a drawing.
-func (a *App) photo(ctx context.Context, p exchange.Picture) (card.Item, error) {
+func (u *supplies) photo(ctx context.Context, p exchange.Picture) (card.Item, error) {
 	name := p.Name
 	if name == "" {
 		name = "Picture"
 	}
-	kept, err := a.BringIn(ctx, name+".", p.Raw)
+	kept, err := u.BringIn(ctx, name+".", p.Raw)
 	var broken *picture.Error
 	if errors.As(err, &broken) {
 		return card.Item{}, &card.Refusal{Field: "file", Why: "A picture in the drawing cannot be taken: " + broken.Error()}
@@ -242,8 +242,8 @@ func (a *App) photo(ctx context.Context, p exchange.Picture) (card.Item, error) 
 
 // WriteOutlines writes a face, or some of its items, in a format by its id. The error is
 // ErrNotFound where there is no such card, face or format.
-func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face card.FaceID, items []string, kind string) error {
-	o, err := a.load(ctx, id)
+func (cs *cards) WriteOutlines(ctx context.Context, w io.Writer, id string, face card.FaceID, items []string, kind string) error {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -265,8 +265,8 @@ func (a *App) WriteOutlines(ctx context.Context, w io.Writer, id string, face ca
 }
 
 // Fits are the sizes that an item can be given where it lies.
-func (a *App) Fits(ctx context.Context, id, item string) ([]arrange.Fit, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) Fits(ctx context.Context, id, item string) ([]arrange.Fit, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -282,8 +282,8 @@ func (a *App) Fits(ctx context.Context, id, item string) ([]arrange.Fit, error) 
 
 // Gap measures the room about a place on a face. It returns a *card.Refusal
 // when there is none.
-func (a *App) Gap(ctx context.Context, id string, face card.FaceID, at geom.Point) (arrange.Gap, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) Gap(ctx context.Context, id string, face card.FaceID, at geom.Point) (arrange.Gap, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return arrange.Gap{}, err
 	}

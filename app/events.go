@@ -2,12 +2,22 @@ package app
 
 import "sync"
 
+// EventKind is what an event is about.
+type EventKind string
+
+// What events are about.
+const (
+	TableEvent EventKind = "table"
+	CardEvent  EventKind = "card"
+	JobEvent   EventKind = "job"
+)
+
 // Event is something that clients are told of as it happens.
 type Event struct {
-	Kind     string `json:"kind"` // table, card or job
-	Card     string `json:"card,omitempty"`
-	Revision int64  `json:"revision,omitempty"`
-	Job      *Job   `json:"job,omitempty"`
+	Kind     EventKind `json:"kind"`
+	Card     string    `json:"card,omitempty"`
+	Revision int64     `json:"revision,omitempty"`
+	Job      *Job      `json:"job,omitempty"`
 }
 
 // Hub passes events on to everyone who listens.

@@ -159,7 +159,7 @@ func TestAFailingStoreIsNoEmptyStore(t *testing.T) {
 		s.fail()
 		l, err := f.Layout(t.Context(), id, letter())
 		require.NoError(t, err)
-		assert.Equal(t, "failed", l.Sheets[0].State.State, name)
+		assert.Equal(t, app.RunFailed, l.Sheets[0].State.State, name)
 	}
 	s.fail("kept")
 	_, err = f.Scraps(t.Context())
@@ -173,7 +173,7 @@ func TestAFailingStoreIsNoEmptyStore(t *testing.T) {
 	s.fail()
 	require.NoError(t, f.UseCutter(t.Context(), app.OtherCutter{Address: "garage:9100", Width: 600, Height: 300}))
 	s = f.onFaulty("kept")
-	assert.Equal(t, "away", f.CutterState(t.Context()).State)
+	assert.Equal(t, app.CutterAway, f.CutterState(t.Context()).State)
 	s.fail()
 	assert.Equal(t, "garage:9100", f.CutterState(t.Context()).Name)
 }

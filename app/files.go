@@ -19,8 +19,8 @@ import (
 // WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one
 // PDF and one of each sheet, its lines as SVG and DXF, its run as HPGL, and a list of what
 // is on each. Nothing that is not printed has a page.
-func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Options, u measure.Unit) error {
-	l, err := a.Layout(ctx, id, opt)
+func (p *production) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Options, u measure.Unit) error {
+	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
 		return err
 	}
@@ -30,7 +30,7 @@ func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Op
 			return
 		}
 		var f io.Writer
-		if f, err = z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate, Modified: a.now()}); err == nil {
+		if f, err = z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate, Modified: p.now()}); err == nil {
 			err = write(f)
 		}
 	}
@@ -48,7 +48,7 @@ func (a *App) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Op
 		}
 		add(name, func(w io.Writer) error {
 			return pdf.Write(w, of, pdf.Options{Title: title}, func(id string) ([]byte, error) {
-				_, raw, err := a.store.Picture(ctx, id)
+				_, raw, err := p.store.Picture(ctx, id)
 				return raw, err
 			})
 		})

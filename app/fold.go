@@ -46,8 +46,8 @@ type FoldView struct {
 }
 
 // Fold folds the base of a card and looks at what lies on it.
-func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return FoldView{}, err
 	}
@@ -88,8 +88,8 @@ func (a *App) Fold(ctx context.Context, id string) (FoldView, error) {
 
 // Directions are the directions for cutting and folding a card's base by hand, with the net
 // they are for, rounded as a whole to 1/parts in or to 0.1 mm.
-func (a *App) Directions(ctx context.Context, id string, u measure.Unit, parts int) (title string, n fold.Net, d fold.Directions, err error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) Directions(ctx context.Context, id string, u measure.Unit, parts int) (title string, n fold.Net, d fold.Directions, err error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return "", n, d, err
 	}
@@ -100,8 +100,8 @@ func (a *App) Directions(ctx context.Context, id string, u measure.Unit, parts i
 }
 
 // WriteDirections writes them as PDF.
-func (a *App) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit, parts int) error {
-	title, n, d, err := a.Directions(ctx, id, u, parts)
+func (cs *cards) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit, parts int) error {
+	title, n, d, err := cs.Directions(ctx, id, u, parts)
 	if err != nil {
 		return err
 	}

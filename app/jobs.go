@@ -24,10 +24,23 @@ const (
 	Failed  JobState = "failed"
 )
 
+// JobKind is what a job does.
+type JobKind string
+
+// The kinds of jobs.
+const (
+	PrintJob  JobKind = "print"
+	RunJob    JobKind = "run"
+	LoadJob   JobKind = "load"
+	FindJob   JobKind = "find"
+	TestJob   JobKind = "test"
+	CloserJob JobKind = "closer"
+)
+
 // Job is work that takes a while.
 type Job struct {
 	ID       string   `json:"id"`
-	Kind     string   `json:"kind"` // print, run, load, find, test or closer
+	Kind     JobKind  `json:"kind"`
 	Card     string   `json:"card"`
 	Sheet    int      `json:"sheet,omitempty"`
 	State    JobState `json:"state"`
@@ -114,7 +127,7 @@ func (j *jobs) startHeld(job Job, work func(ctx context.Context, update func(fun
 		f(&r.job)
 		now := r.job
 		j.mu.Unlock()
-		j.hub.send(Event{Kind: "job", Job: &now})
+		j.hub.send(Event{Kind: JobEvent, Job: &now})
 	}
 	j.wait.Go(func() {
 		defer cancel()
@@ -156,10 +169,10 @@ func sentence(err error) string {
 
 // Jobs lists the jobs that are under way and those that are remembered, in the order in
 // which they were started.
-func (a *App) Jobs() []Job {
-	a.jobs.mu.Lock()
-	defer a.jobs.mu.Unlock()
-	all := slices.SortedFunc(maps.Values(a.jobs.all), func(x, y *running) int { return x.number - y.number })
+func (j *jobs) Jobs() []Job {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	all := slices.SortedFunc(maps.Values(j.all), func(x, y *running) int { return x.number - y.number })
 	out := make([]Job, len(all))
 	for i, r := range all {
 		out[i] = r.job
@@ -168,10 +181,10 @@ func (a *App) Jobs() []Job {
 }
 
 // Job returns a job.
-func (a *App) Job(id string) (Job, error) {
-	a.jobs.mu.Lock()
-	defer a.jobs.mu.Unlock()
-	r := a.jobs.all[id]
+func (j *jobs) Job(id string) (Job, error) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	r := j.all[id]
 	if r == nil {
 		return Job{}, ErrNotFound
 	}
@@ -179,10 +192,10 @@ func (a *App) Job(id string) (Job, error) {
 }
 
 // StopJob asks a job to stop; it ends when what it is doing allows.
-func (a *App) StopJob(id string) error {
-	a.jobs.mu.Lock()
-	defer a.jobs.mu.Unlock()
-	r := a.jobs.all[id]
+func (j *jobs) StopJob(id string) error {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	r := j.all[id]
 	if r == nil {
 		return ErrNotFound
 	}
@@ -191,10 +204,10 @@ func (a *App) StopJob(id string) error {
 }
 
 // HoldJob holds a job up, or lets one that waits go on.
-func (a *App) HoldJob(id string, pause bool) error {
-	a.jobs.mu.Lock()
-	defer a.jobs.mu.Unlock()
-	r := a.jobs.all[id]
+func (j *jobs) HoldJob(id string, pause bool) error {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	r := j.all[id]
 	if r == nil {
 		return ErrNotFound
 	}

@@ -23,7 +23,7 @@ type layout struct {
 // nester lays parts by what is known of a layout: from memory, from disk or, where the
 // store has none, by a first layout.
 type nester struct {
-	app *App
+	app *production
 	ctx context.Context
 	// saved is the area that searched layouts take less than the first ones, mm².
 	saved float64
@@ -32,7 +32,7 @@ type nester struct {
 	err error
 }
 
-func (a *App) nester(ctx context.Context) *nester { return &nester{app: a, ctx: ctx} }
+func (p *production) nester(ctx context.Context) *nester { return &nester{app: p, ctx: ctx} }
 
 // answer is a sheet.Nester.
 func (n *nester) answer(p nest.Problem) nest.Answer {
@@ -75,18 +75,18 @@ const (
 
 // LayCloser seeks a layout that takes less paper, as a job. What it has found is
 // kept when it is stopped, too.
-func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job, error) {
-	opt, err := a.paper(ctx, opt)
+func (p *production) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job, error) {
+	opt, err := p.paper(ctx, opt)
 	if err != nil {
 		return Job{}, err
 	}
-	o, err := a.load(ctx, id)
+	o, err := p.cards.load(ctx, id)
 	if err != nil {
 		return Job{}, err
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	by := a.nester(ctx)
+	by := p.nester(ctx)
 	before := sheet.Lay(rev.Card, s, opt, by.answer)
 	if by.err != nil {
 		return Job{}, by.err
@@ -95,22 +95,24 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 	if len(problems) == 0 {
 		return Job{}, &card.Refusal{Field: "sheets", Why: "Every sheet has a single piece; there is nothing to lay closer."}
 	}
-	return a.jobs.start(Job{Kind: "closer", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
-		end := time.Now().Add(closerTime)
-		by := a.nester(context.WithoutCancel(ctx))
+	return p.jobs.start(Job{Kind: CloserJob, Card: id}, func(ctx context.Context, update func(func(*Job))) error {
+		limited, cancel := context.WithTimeout(ctx, closerTime)
+		defer cancel()
+		began := p.now()
+		by := p.nester(context.WithoutCancel(ctx))
 		searches := make([]*nest.Search, len(problems))
 		for i, p := range problems {
 			searches[i] = nest.New(p)
 		}
 		saved := func() (float64, error) { // share of the paper, after what was found is kept
-			for i, p := range problems {
+			for i, problem := range problems {
 				best := searches[i].Best()
-				if was := by.answer(p); by.err == nil && best.Better(was) {
+				if was := by.answer(problem); by.err == nil && best.Better(was) {
 					first := was.Area
-					if l, ok := a.layouts.Get(p.Key()); ok && l.First > 0 {
+					if l, ok := p.layouts.Get(problem.Key()); ok && l.First > 0 {
 						first = l.First
 					}
-					if err := a.keepLayout(context.WithoutCancel(ctx), p.Key(), layout{best, first}); err != nil {
+					if err := p.keepLayout(context.WithoutCancel(ctx), problem.Key(), layout{best, first}); err != nil {
 						return 0, err
 					}
 				}
@@ -127,13 +129,13 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 			}
 			return less / before.Taken
 		}
-		for time.Now().Before(end) && ctx.Err() == nil {
+		for limited.Err() == nil {
 			for i := range searches {
 				searches[i].Improve(max(1, searches[i].Round()/8))
 			}
 			share := soFar()
 			update(func(j *Job) {
-				j.Progress = 1 - float64(time.Until(end))/float64(closerTime)
+				j.Progress = min(1, float64(p.now().Sub(began))/float64(closerTime))
 				if share >= worthSaying {
 					j.Note = fmt.Sprintf("%.1f %% less paper so far", 100*share)
 				}
@@ -155,14 +157,14 @@ func (a *App) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job,
 
 // keepLayout keeps a layout for good. What is not on disk would be gone when it is needed,
 // so it is remembered only once it is there.
-func (a *App) keepLayout(ctx context.Context, key string, answer layout) error {
+func (p *production) keepLayout(ctx context.Context, key string, answer layout) error {
 	raw, err := json.Marshal(answer)
 	if err == nil {
-		err = a.store.KeepLayout(ctx, key, raw, a.now())
+		err = p.store.KeepLayout(ctx, key, raw, p.now())
 	}
 	if err != nil {
 		return fmt.Errorf("the closer layout was not kept: %w", err)
 	}
-	a.layouts.Put(key, answer)
+	p.layouts.Put(key, answer)
 	return nil
 }

@@ -135,20 +135,20 @@ func (m *machine) use(o OtherCutter) {
 }
 
 // Named is the cutter that a person has named; its address is "" where none is.
-func (a *App) Named() OtherCutter {
-	a.machine.mu.Lock()
-	defer a.machine.mu.Unlock()
-	return a.machine.is
+func (m *machining) Named() OtherCutter {
+	m.machine.mu.Lock()
+	defer m.machine.mu.Unlock()
+	return m.machine.is
 }
 
 // UseCutter takes another cutter from now on, or with an empty address the one that the
 // program was started with. ErrBusy while something is under way at the cutter.
-func (a *App) UseCutter(ctx context.Context, o OtherCutter) error {
+func (m *machining) UseCutter(ctx context.Context, o OtherCutter) error {
 	o.Address = strings.TrimSpace(o.Address)
 	if err := o.check(); err != nil {
 		return err
 	}
-	free, err := a.machine.reserve("Another cutter is being named.")
+	free, err := m.machine.reserve("Another cutter is being named.")
 	if err != nil {
 		return err
 	}
@@ -157,24 +157,40 @@ func (a *App) UseCutter(ctx context.Context, o OtherCutter) error {
 	if err != nil {
 		return err
 	}
-	if err := a.store.Keep(ctx, "cutter", raw); err != nil {
+	if err := m.store.Keep(ctx, "cutter", raw); err != nil {
 		return err
 	}
-	a.fitted.set(0)
-	a.machine.use(o)
+	m.fitted.set(0)
+	m.machine.use(o)
 	return nil
 }
 
 // useKeptCutter takes the cutter that was named, if one was.
-func (a *App) useKeptCutter(ctx context.Context) error {
+func (m *machining) useKeptCutter(ctx context.Context) error {
 	var o OtherCutter
-	found, err := a.keptAs(ctx, "cutter", &o)
+	found, err := keptAs(ctx, m.store, "cutter", &o)
 	if err == nil && found {
 		err = o.check()
 	}
 	if err != nil {
 		return fmt.Errorf("which cutter was named: %w", err)
 	}
-	a.machine.use(o)
+	m.machine.use(o)
 	return nil
+}
+
+// CutterState is what the cutter says of itself now.
+func (m *machining) CutterState(ctx context.Context) CutterState {
+	if !m.machine.isAsked() {
+		if err := m.useKeptCutter(ctx); err != nil {
+			return CutterState{State: CutterAway, Why: err.Error()}
+		}
+	}
+	cutter := m.machine.now()
+	if cutter == nil {
+		return CutterState{State: CutterAway, Why: errNoCutter.Error()}
+	}
+	s := cutter.State(ctx)
+	m.machine.told(s.Bed)
+	return s
 }

@@ -25,7 +25,7 @@ func (p *placing) measured(ctx context.Context) []cut.Apart {
 		p.app.log.Warn("outcome not measured", "err", err)
 		return nil
 	}
-	raw, err := p.app.printer.Picture(ctx, p.page, false)
+	raw, err := p.app.production.printer.Picture(ctx, p.page, false)
 	if err != nil {
 		return nil // the printer has forgotten it
 	}

@@ -23,27 +23,37 @@ import (
 	"sectilis/core/ground/geom"
 )
 
+// Picture is a picture that was brought in.
+type Picture struct {
+	ID     string `json:"id"` // SHA-256 of its bytes, in hex
+	Name   string `json:"name"`
+	Type   string `json:"type"`
+	Width  int    `json:"width"` // upright, in pixels
+	Height int    `json:"height"`
+	Bytes  int    `json:"bytes"`
+}
+
 // Sides are the sizes of previews, in pixels on the longer side, growing.
 var Sides = []int{256, 800, 1600}
 
 // BringIn takes a picture. The error is a *picture.Error for bytes that are no
 // picture. The same bytes brought in again are the same picture.
-func (a *App) BringIn(ctx context.Context, name string, raw []byte) (Picture, error) {
-	img, info, release, err := a.decode(ctx, name, raw)
+func (u *supplies) BringIn(ctx context.Context, name string, raw []byte) (Picture, error) {
+	img, info, release, err := u.decode(ctx, name, raw)
 	if err != nil {
 		return Picture{}, err
 	}
 	defer release()
 	sum := sha256.Sum256(raw)
 	p := Picture{ID: hex.EncodeToString(sum[:]), Name: tidyName(name), Type: info.Type, Width: info.Width, Height: info.Height, Bytes: len(raw)}
-	if err := a.store.AddPicture(ctx, p, raw, a.now()); err != nil {
+	if err := u.store.AddPicture(ctx, p, raw, u.now()); err != nil {
 		return Picture{}, fmt.Errorf("keep picture: %w", err)
 	}
 	// Previews are made while the picture is decoded anyway, each smaller one
 	// from the one before.
 	for _, side := range slices.Backward(Sides) {
 		img = picture.Scale(img, side)
-		if _, _, err := a.addPreview(ctx, p.ID, img, side); err != nil {
+		if _, _, err := u.addPreview(ctx, p.ID, img, side); err != nil {
 			return Picture{}, err
 		}
 	}
@@ -70,47 +80,47 @@ func tidyName(name string) string {
 	return strings.TrimSpace(name)
 }
 
-func (a *App) addPreview(ctx context.Context, id string, img image.Image, side int) (string, []byte, error) {
+func (u *supplies) addPreview(ctx context.Context, id string, img image.Image, side int) (string, []byte, error) {
 	raw, kind, err := picture.Preview(picture.Scale(img, side))
 	if err != nil {
 		return "", nil, fmt.Errorf("make preview: %w", err)
 	}
-	return kind, raw, a.store.AddPreview(ctx, id, side, kind, raw)
+	return kind, raw, u.store.AddPreview(ctx, id, side, kind, raw)
 }
 
 // Pictures lists what was brought in, newest first.
-func (a *App) Pictures(ctx context.Context) ([]Picture, error) { return a.store.Pictures(ctx) }
+func (u *supplies) Pictures(ctx context.Context) ([]Picture, error) { return u.store.Pictures(ctx) }
 
 // PicturePreview returns a preview of one of the Sides, made when first asked.
-func (a *App) PicturePreview(ctx context.Context, id string, side int) (kind string, raw []byte, err error) {
-	kind, raw, err = a.store.Preview(ctx, id, side)
+func (u *supplies) PicturePreview(ctx context.Context, id string, side int) (kind string, raw []byte, err error) {
+	kind, raw, err = u.store.Preview(ctx, id, side)
 	if !errors.Is(err, ErrNotFound) {
 		return kind, raw, err
 	}
-	img, release, err := a.decoded(ctx, id)
+	img, release, err := u.decoded(ctx, id)
 	if err != nil {
 		return "", nil, err
 	}
 	defer release()
-	return a.addPreview(ctx, id, img, side)
+	return u.addPreview(ctx, id, img, side)
 }
 
 // decode reads a picture. One that takes much memory waits until no other such is being
 // worked on; release lets the next one go on and gives the memory back, and is to be called
 // when the picture is not needed any more.
-func (a *App) decode(ctx context.Context, name string, raw []byte) (img image.Image, info picture.Info, release func(), err error) {
+func (u *supplies) decode(ctx context.Context, name string, raw []byte) (img image.Image, info picture.Info, release func(), err error) {
 	if info, err = picture.Inspect(name, raw); err != nil {
 		return nil, info, nil, err
 	}
 	release = func() {}
 	if info.Decoded > picture.Large {
 		select {
-		case a.large <- struct{}{}:
+		case u.large <- struct{}{}:
 		case <-ctx.Done():
 			return nil, info, nil, ctx.Err()
 		}
 		release = func() {
-			<-a.large
+			<-u.large
 			debug.FreeOSMemory()
 		}
 	}
@@ -122,12 +132,12 @@ func (a *App) decode(ctx context.Context, name string, raw []byte) (img image.Im
 }
 
 // decoded is a picture of the store for painting; see decode.
-func (a *App) decoded(ctx context.Context, id string) (img image.Image, release func(), err error) {
-	p, raw, err := a.store.Picture(ctx, id)
+func (u *supplies) decoded(ctx context.Context, id string) (img image.Image, release func(), err error) {
+	p, raw, err := u.store.Picture(ctx, id)
 	if err != nil {
 		return nil, nil, err
 	}
-	img, _, release, err = a.decode(ctx, "", raw)
+	img, _, release, err = u.decode(ctx, "", raw)
 	if err != nil {
 		return nil, nil, fmt.Errorf("picture %s: %w", p.Name, err)
 	}
@@ -143,34 +153,34 @@ type thumbnail struct {
 const thumbSide = 360
 
 // Thumbnail is a PNG of the card as it stands on the table, on no ground.
-func (a *App) Thumbnail(ctx context.Context, id string) ([]byte, error) {
-	o, err := a.load(ctx, id)
+func (u *supplies) Thumbnail(ctx context.Context, id string) ([]byte, error) {
+	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return nil, err
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	if kept, ok := a.thumb.Get(id); ok && kept.revision == rev.Number {
+	if kept, ok := u.thumb.Get(id); ok && kept.revision == rev.Number {
 		return kept.raw, nil
 	}
 	inks, box := s.Standing(rev.Card)
-	raw, err := a.paintOn(ctx, color.Transparent, box.Grow(.5), thumbSide, inks)
+	raw, err := u.paintOn(ctx, color.Transparent, box.Grow(.5), thumbSide, inks)
 	if err != nil {
 		return nil, err
 	}
-	a.thumb.Put(id, thumbnail{rev.Number, raw})
+	u.thumb.Put(id, thumbnail{rev.Number, raw})
 	return raw, nil
 }
 
 // paint paints inks that lie in a box as a PNG with the longer side in pixels.
-func (a *App) paint(ctx context.Context, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
-	return a.paintOn(ctx, color.White, box, side, inks)
+func (u *supplies) paint(ctx context.Context, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
+	return u.paintOn(ctx, color.White, box, side, inks)
 }
 
 // paintOn is paint on a ground of a colour.
-func (a *App) paintOn(ctx context.Context, ground color.Color, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
+func (u *supplies) paintOn(ctx context.Context, ground color.Color, box geom.Rect, side float64, inks []scene.Ink) ([]byte, error) {
 	canvas := raster.New(box.W, box.H, side/math.Max(box.W, box.H), ground, func(id string) (image.Image, error) {
-		_, raw, err := a.PicturePreview(ctx, id, Sides[0])
+		_, raw, err := u.PicturePreview(ctx, id, Sides[0])
 		if err != nil {
 			return nil, err
 		}
@@ -192,8 +202,8 @@ const lookSide = 640
 
 // FaceLook is what one sees of a face without the pieces on it, or of one piece
 // alone, in the box of its bounds, as a PNG.
-func (a *App) FaceLook(ctx context.Context, id string, face card.FaceID, piece string) ([]byte, error) {
-	o, err := a.load(ctx, id)
+func (u *supplies) FaceLook(ctx context.Context, id string, face card.FaceID, piece string) ([]byte, error) {
+	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -206,7 +216,7 @@ func (a *App) FaceLook(ctx context.Context, id string, face card.FaceID, piece s
 	if piece == "" {
 		stock, _ := card.StockByID(base.Stock)
 		inks := append([]scene.Ink{{Region: f.Shape, Colour: stock.Colour}}, f.BaseInks()...)
-		return a.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, inks)
+		return u.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, inks)
 	}
 	for i := range f.Items {
 		it := &f.Items[i]
@@ -219,7 +229,7 @@ func (a *App) FaceLook(ctx context.Context, id string, face card.FaceID, piece s
 			k.Clips = append([]geom.Path{outline}, k.Clips...)
 			inks = append(inks, k)
 		}
-		return a.paint(ctx, it.Bounds, lookSide, inks)
+		return u.paint(ctx, it.Bounds, lookSide, inks)
 	}
 	return nil, ErrNotFound
 }
@@ -234,8 +244,8 @@ type PictureFacts struct {
 }
 
 // Facts looks at a picture.
-func (a *App) Facts(ctx context.Context, id string) (PictureFacts, error) {
-	_, raw, err := a.PicturePreview(ctx, id, Sides[0])
+func (u *supplies) Facts(ctx context.Context, id string) (PictureFacts, error) {
+	_, raw, err := u.PicturePreview(ctx, id, Sides[0])
 	if err != nil {
 		return PictureFacts{}, err
 	}
@@ -250,8 +260,8 @@ func (a *App) Facts(ctx context.Context, id string) (PictureFacts, error) {
 
 // ColourAt is the colour that is seen at a place of a face, #rrggbb: the mean
 // over half a millimetre, as the eye takes it.
-func (a *App) ColourAt(ctx context.Context, id string, face card.FaceID, at geom.Point) (string, error) {
-	o, err := a.load(ctx, id)
+func (u *supplies) ColourAt(ctx context.Context, id string, face card.FaceID, at geom.Point) (string, error) {
+	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return "", err
 	}
@@ -265,7 +275,7 @@ func (a *App) ColourAt(ctx context.Context, id string, face card.FaceID, at geom
 		return "", &card.Refusal{Field: "at", Why: "Point at a place on the face to pick its colour."}
 	}
 	const spot = .5
-	raw, err := a.paint(ctx, geom.Rect{X: at.X - spot/2, Y: at.Y - spot/2, W: spot, H: spot}, 4, s.Look(f, base))
+	raw, err := u.paint(ctx, geom.Rect{X: at.X - spot/2, Y: at.Y - spot/2, W: spot, H: spot}, 4, s.Look(f, base))
 	if err != nil {
 		return "", err
 	}

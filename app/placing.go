@@ -24,7 +24,7 @@ var markShape = registration.Shape{Ring: sheet.MarkRing, Stroke: sheet.MarkStrok
 
 // placing is a sheet that is brought to the cutter.
 type placing struct {
-	app    *App
+	app    *machining
 	sh     SheetView
 	number int
 	title  string // of the card
@@ -35,15 +35,15 @@ type placing struct {
 }
 
 // placing is the sheet with that number, for a cutter that is ready for it.
-func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number int) (*placing, error) {
-	sh, l, err := a.sheetByNumber(ctx, id, opt, number)
+func (m *machining) placing(ctx context.Context, id string, opt sheet.Options, number int) (*placing, error) {
+	sh, l, err := m.production.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return nil, err
 	}
-	if err := a.machine.idle(); err != nil {
+	if err := m.machine.idle(); err != nil {
 		return nil, err
 	}
-	state := a.CutterState(ctx)
+	state := m.CutterState(ctx)
 	if !state.Ready {
 		return nil, &card.Refusal{Field: "cutter", Why: "The cutter is not ready: " + state.Why + "."}
 	}
@@ -51,11 +51,11 @@ func (a *App) placing(ctx context.Context, id string, opt sheet.Options, number 
 	if why := opt.Beyond(sh.Size); why != "" {
 		return nil, &card.Refusal{Field: "sheet", Why: why}
 	}
-	page, err := a.page(ctx, key(id, sh.Sheet))
+	page, err := m.outcomes.page(ctx, key(id, sh.Sheet))
 	if err != nil {
 		return nil, err
 	}
-	return &placing{app: a, sh: sh, number: number, title: l.Title, key: runKey(id, sh.Sheet, sh.Settings), page: page, state: state}, nil
+	return &placing{app: m, sh: sh, number: number, title: l.Title, key: runKey(id, sh.Sheet, sh.Settings), page: page, state: state}, nil
 }
 
 func (p *placing) hand() (Hand, bool) {
@@ -66,7 +66,7 @@ func (p *placing) hand() (Hand, bool) {
 // onMat says that the sheet lies on the mat as it was put there last; after a restart
 // there is only a person's word for it.
 func (p *placing) onMat(trust bool) bool {
-	last := p.app.runs.begun("")
+	last := p.app.outcomes.runs.begun("")
 	return (last == p.key || trust && last == "") && (!p.state.Hand || p.state.Loaded)
 }
 
@@ -94,7 +94,7 @@ func (p *placing) belongs() geom.Affine {
 }
 
 func (p *placing) load(ctx context.Context, r *RunState) error {
-	p.app.runs.begun(p.key)
+	p.app.outcomes.runs.begun(p.key)
 	r.Lies = &registration.Found{At: p.belongs()}
 	hand, ok := p.hand()
 	if !ok {
@@ -137,7 +137,7 @@ func (p *placing) drawn() []registration.Mark {
 // paper is the sheet as a stand-in is given it: as it came from the printer, or bare.
 func (p *placing) paper(ctx context.Context) ([]byte, error) {
 	if p.page != "" {
-		raw, err := p.app.printer.Picture(ctx, p.page, false)
+		raw, err := p.app.production.printer.Picture(ctx, p.page, false)
 		if errors.Is(err, ErrNotFound) {
 			return nil, &card.Refusal{Field: "sheet", Why: fmt.Sprintf("The printed sheet %d is not at the printer any more. Print it again.", p.number)}
 		}
@@ -160,7 +160,7 @@ func (p *placing) show(ctx context.Context, r *RunState) {
 		p.app.log.Debug("no picture of the bed", "err", err)
 		return
 	}
-	if err := p.app.store.KeepResult(context.WithoutCancel(ctx), p.key, raw, p.app.now()); err != nil {
+	if err := p.app.outcomes.store.KeepResult(context.WithoutCancel(ctx), p.key, raw, p.app.now()); err != nil {
 		p.app.log.Warn("picture of the bed not kept", "err", err)
 		return
 	}
@@ -169,21 +169,21 @@ func (p *placing) show(ctx context.Context, r *RunState) {
 }
 
 // Load puts a sheet on the mat of a stand-in, as a job.
-func (a *App) Load(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
-	return a.bring(ctx, id, opt, number, "load", func(ctx context.Context, p *placing, r *RunState) error {
-		*r = RunState{State: "loaded", Job: r.Job}
+func (m *machining) Load(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return m.bring(ctx, id, opt, number, LoadJob, func(ctx context.Context, p *placing, r *RunState) error {
+		*r = RunState{State: RunLoaded, Job: r.Job}
 		return p.load(ctx, r)
 	})
 }
 
 // FindMarks finds how a sheet lies, as a job; it puts it on the mat before if it is not
 // there.
-func (a *App) FindMarks(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
-	return a.bring(ctx, id, opt, number, "find", func(ctx context.Context, p *placing, r *RunState) error {
-		if p.onMat(false) && r.State != "waiting" {
+func (m *machining) FindMarks(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return m.bring(ctx, id, opt, number, FindJob, func(ctx context.Context, p *placing, r *RunState) error {
+		if p.onMat(false) && r.State != RunWaiting {
 			return p.found(ctx, r)
 		}
-		*r = RunState{State: "loaded", Job: r.Job}
+		*r = RunState{State: RunLoaded, Job: r.Job}
 		if err := p.load(ctx, r); err != nil {
 			return err
 		}
@@ -195,18 +195,18 @@ func (p *placing) found(ctx context.Context, r *RunState) error {
 	if err := p.find(ctx, r); err != nil {
 		return err
 	}
-	if r.State == "loaded" || r.State == "waiting" {
-		r.State = "found"
+	if r.State == RunLoaded || r.State == RunWaiting {
+		r.State = RunFound
 	}
 	return nil
 }
 
 // TestCut cuts a small square and a triangle in a free corner of a sheet, as a job: with
 // the settings of its stock, before the sheet itself.
-func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
-	return a.bring(ctx, id, opt, number, "test", func(ctx context.Context, p *placing, r *RunState) error {
-		if !p.onMat(false) || r.State != "found" {
-			*r = RunState{State: "loaded", Job: r.Job}
+func (m *machining) TestCut(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
+	return m.bring(ctx, id, opt, number, TestJob, func(ctx context.Context, p *placing, r *RunState) error {
+		if !p.onMat(false) || r.State != RunFound {
+			*r = RunState{State: RunLoaded, Job: r.Job}
 			if err := p.load(ctx, r); err != nil {
 				return err
 			}
@@ -218,15 +218,15 @@ func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number 
 		if !ok {
 			return &card.Refusal{Field: "sheet", Why: "There is no free corner left on this sheet for a test cut."}
 		}
-		if hand, ok := p.hand(); ok && !a.fitted.is(p.state, int(cut.Blade)) {
+		if hand, ok := p.hand(); ok && !m.fitted.is(p.state, int(cut.Blade)) {
 			if err := hand.Fit(ctx, int(cut.Blade)); err != nil {
 				return err
 			}
 		}
-		a.fitted.set(int(cut.Blade))
+		m.fitted.set(int(cut.Blade))
 		r.Tests++
 		steps := hpgl.Steps(cut.Move(passes, r.Lies.At), p.state.Bed[1])
-		if err := a.machine.now().Run(ctx, steps, func(int) error { return nil }); err != nil {
+		if err := m.machine.now().Run(ctx, steps, func(int) error { return nil }); err != nil {
 			return err
 		}
 		p.show(ctx, r)
@@ -238,61 +238,61 @@ func (a *App) TestCut(ctx context.Context, id string, opt sheet.Options, number 
 }
 
 // doing says what a job of a kind does with a sheet at the cutter.
-var doing = map[string]string{
-	"load": "Sheet %d of “%s” is being put on the cutting mat.",
-	"find": "The marks of sheet %d of “%s” are being looked for.",
-	"test": "A test is being cut on sheet %d of “%s”.",
+var doing = map[JobKind]string{
+	LoadJob: "Sheet %d of “%s” is being put on the cutting mat.",
+	FindJob: "The marks of sheet %d of “%s” are being looked for.",
+	TestJob: "A test is being cut on sheet %d of “%s”.",
 }
 
 // bring starts a job about a sheet at the cutter, and notes what becomes of its run.
 // ErrBusy while something is under way at the cutter.
-func (a *App) bring(ctx context.Context, id string, opt sheet.Options, number int, kind string, do func(context.Context, *placing, *RunState) error) (Job, error) {
-	p, err := a.placing(ctx, id, opt, number)
+func (m *machining) bring(ctx context.Context, id string, opt sheet.Options, number int, kind JobKind, do func(context.Context, *placing, *RunState) error) (Job, error) {
+	p, err := m.placing(ctx, id, opt, number)
 	if err != nil {
 		return Job{}, err
 	}
 	if err := p.canLoad(); err != nil {
 		return Job{}, err
 	}
-	free, err := a.machine.reserve(fmt.Sprintf(doing[kind], number, p.title))
+	free, err := m.machine.reserve(fmt.Sprintf(doing[kind], number, p.title))
 	if err != nil {
 		return Job{}, err
 	}
-	return a.jobs.start(Job{Kind: kind, Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job))) error {
+	return m.jobs.start(Job{Kind: kind, Card: id, Sheet: number}, func(ctx context.Context, update func(func(*Job))) error {
 		defer free()
 		p.update = update
-		r, err := a.runState(ctx, p.key)
+		r, err := m.outcomes.runState(ctx, p.key)
 		if err != nil {
 			return err
 		}
 		update(func(j *Job) { r.Job = j.ID })
 		err = do(ctx, p, &r)
-		return errors.Join(err, a.setRun(ctx, p.key, r, true))
+		return errors.Join(err, m.outcomes.setRun(ctx, p.key, r, true))
 	}), nil
 }
 
 // Unload takes the sheet off the mat of a stand-in.
-func (a *App) Unload(ctx context.Context) error {
-	hand, ok := a.machine.now().(Hand)
-	if !ok || !a.CutterState(ctx).Hand {
+func (m *machining) Unload(ctx context.Context) error {
+	hand, ok := m.machine.now().(Hand)
+	if !ok || !m.CutterState(ctx).Hand {
 		return &card.Refusal{Field: "cutter", Why: "Take the sheet off the cutting mat by hand."}
 	}
-	free, err := a.machine.reserve("A sheet is being taken off the cutting mat.")
+	free, err := m.machine.reserve("A sheet is being taken off the cutting mat.")
 	if err != nil {
 		return err
 	}
 	defer free()
-	a.runs.begun("none")
+	m.outcomes.runs.begun("none")
 	return hand.TakeOff(ctx)
 }
 
 // Mishap lets something go wrong at a stand-in.
-func (a *App) Mishap(ctx context.Context, m Mishap) error {
-	hand, ok := a.machine.now().(Hand)
-	if !ok || a.CutterState(ctx).State == "away" {
+func (m *machining) Mishap(ctx context.Context, which Mishap) error {
+	hand, ok := m.machine.now().(Hand)
+	if !ok || m.CutterState(ctx).State == CutterAway {
 		return &card.Refusal{Field: "cutter", Why: "Only a stand-in has mishaps on demand."}
 	}
-	return hand.Mishap(ctx, m)
+	return hand.Mishap(ctx, which)
 }
 
 // fitted is the tool that a person has put into the holder last, where the cutter does

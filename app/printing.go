@@ -27,8 +27,8 @@ var (
 )
 
 // Print sends every printed side of the sheets to the printer, as a job.
-func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, error) {
-	l, err := a.Layout(ctx, id, opt)
+func (p *production) Print(ctx context.Context, id string, opt sheet.Options) (Job, error) {
+	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
 		return Job{}, err
 	}
@@ -50,21 +50,21 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 	if len(sides) == 0 {
 		return Job{}, &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed."}
 	}
-	return a.jobs.start(Job{Kind: "print", Card: id}, func(ctx context.Context, update func(func(*Job))) error {
-		if a.printer == nil {
+	return p.jobs.start(Job{Kind: PrintJob, Card: id}, func(ctx context.Context, update func(func(*Job))) error {
+		if p.printer == nil {
 			return errNoPrinter
 		}
 		for i, s := range sides {
 			update(func(j *Job) {
 				j.Progress, j.Note = float64(i)/float64(len(sides)), fmt.Sprintf("Printing page %d of %d", i+1, len(sides))
 			})
-			ref, err := a.printOne(ctx, s.title, s.sh.Size, s.sh.Stock.Colour, s.inks)
+			ref, err := p.printOne(ctx, s.title, s.sh.Size, s.sh.Stock.Colour, s.inks)
 			if err != nil {
 				return err
 			}
 			if ref != "" {
 				if !s.back {
-					if err := a.cameOut(ctx, key(id, s.sh.Sheet), ref); err != nil {
+					if err := p.outcomes.cameOut(ctx, key(id, s.sh.Sheet), ref); err != nil {
 						return err
 					}
 				}
@@ -78,8 +78,8 @@ func (a *App) Print(ctx context.Context, id string, opt sheet.Options) (Job, err
 
 // printOne sends one page to the printer, made up for by how much that prints too large
 // or too small.
-func (a *App) printOne(ctx context.Context, title string, size sheet.Size, paper string, inks []scene.Ink) (ref string, err error) {
-	c, err := a.Correction(ctx)
+func (p *production) printOne(ctx context.Context, title string, size sheet.Size, paper string, inks []scene.Ink) (ref string, err error) {
+	c, err := p.Correction(ctx)
 	if err != nil {
 		return "", err
 	}
@@ -87,21 +87,21 @@ func (a *App) printOne(ctx context.Context, title string, size sheet.Size, paper
 		m := geom.Shift(-size.Width/2, -size.Height/2).Then(geom.Scale(c.Across, c.Down)).Then(geom.Shift(size.Width/2, size.Height/2))
 		inks = scene.Transform(inks, m)
 	}
-	img, err := a.raster(ctx, size, inks, a.printScale)
+	img, err := p.raster(ctx, size, inks, p.printScale)
 	if err != nil {
 		return "", err
 	}
 	var raw bytes.Buffer
-	if err := raster.WritePNG(&raw, img, a.printScale); err != nil {
+	if err := raster.WritePNG(&raw, img, p.printScale); err != nil {
 		return "", err
 	}
-	return a.printer.Print(ctx, Page{title, size.Width, size.Height, paper, raw.Bytes()})
+	return p.printer.Print(ctx, Page{title, size.Width, size.Height, paper, raw.Bytes()})
 }
 
 // raster paints a page at a scale in pixels to the millimetre.
-func (a *App) raster(ctx context.Context, size sheet.Size, inks []scene.Ink, perMM float64) (*image.RGBA, error) {
+func (p *production) raster(ctx context.Context, size sheet.Size, inks []scene.Ink, perMM float64) (*image.RGBA, error) {
 	canvas := raster.New(size.Width, size.Height, perMM, color.White, func(id string) (image.Image, error) {
-		img, release, err := a.decoded(ctx, id)
+		img, release, err := p.supplies.decoded(ctx, id)
 		if err == nil {
 			release() // decoding takes most; several may be on a page
 		}
@@ -126,11 +126,11 @@ type PageAs struct {
 }
 
 // WritePage writes one printed side of a sheet as a picture in true size.
-func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PageAs) error {
+func (p *production) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PageAs) error {
 	if !(as.DPI >= 150 && as.DPI <= 600) {
 		return &card.Refusal{Field: "dpi", Why: "A page has from 150 to 600 pixels to the inch."}
 	}
-	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return err
 	}
@@ -141,7 +141,7 @@ func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.O
 	if !printed {
 		return &card.Refusal{Field: "sheet", Why: fmt.Sprintf("Nothing is printed on that side of sheet %d.", number)}
 	}
-	img, err := a.raster(ctx, sh.Size, inks, as.DPI/25.4)
+	img, err := p.raster(ctx, sh.Size, inks, as.DPI/25.4)
 	if err != nil {
 		return err
 	}
@@ -152,9 +152,9 @@ func (a *App) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.O
 }
 
 // Printed is a picture of a page that was printed.
-func (a *App) Printed(ctx context.Context, ref string, small bool) ([]byte, error) {
-	if a.printer == nil {
+func (p *production) Printed(ctx context.Context, ref string, small bool) ([]byte, error) {
+	if p.printer == nil {
 		return nil, ErrNotFound
 	}
-	return a.printer.Picture(ctx, ref, small)
+	return p.printer.Picture(ctx, ref, small)
 }

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"slices"
 	"sync"
+	"time"
 
 	"sectilis/core/ground/cache"
 	"sectilis/core/ground/geom"
@@ -16,12 +17,26 @@ import (
 	"sectilis/core/production/sheet"
 )
 
+// RunStage is how far the run of a sheet has come.
+type RunStage string
+
+// The stages of a run: not begun, on the mat, its marks found, under way, and how it ended.
+const (
+	RunWaiting RunStage = "waiting"
+	RunLoaded  RunStage = "loaded"
+	RunFound   RunStage = "found"
+	RunCutting RunStage = "cutting"
+	RunDone    RunStage = "done"
+	RunStopped RunStage = "stopped"
+	RunFailed  RunStage = "failed"
+)
+
 // RunState is where the run of a sheet stands.
 type RunState struct {
-	State   string `json:"state"` // waiting, loaded, found, cutting, done, stopped or failed
-	Job     string `json:"job,omitempty"`
-	Picture string `json:"picture,omitempty"` // of the result, relative to /api
-	Why     string `json:"why,omitempty"`
+	State   RunStage `json:"state"`
+	Job     string   `json:"job,omitempty"`
+	Picture string   `json:"picture,omitempty"` // of the result, relative to /api
+	Why     string   `json:"why,omitempty"`
 	// Done of Of steps are cut, on a sheet that lies as told. A run that was broken off
 	// can go on from there as long as the sheet is not moved. Given is up to which step
 	// the machine may have been sent them; it is kept before they are sent.
@@ -45,7 +60,26 @@ type RunState struct {
 
 // broken says that a run can go on.
 func (s RunState) broken() bool {
-	return (s.State == "stopped" || s.State == "failed") && s.Given > 0 && s.Done < s.Of && s.Lies != nil
+	return (s.State == RunStopped || s.State == RunFailed) && s.Given > 0 && s.Done < s.Of && s.Lies != nil
+}
+
+// OutcomeStore keeps what became of runs.
+type OutcomeStore interface {
+	keeper
+	// Run returns how far a run came; ErrNotFound if there was none. KeepRun keeps it.
+	Run(ctx context.Context, key string) ([]byte, error)
+	KeepRun(ctx context.Context, key string, state []byte, at time.Time) error
+	// Result is the picture of what a run cut; ErrNotFound if there is none. KeepResult
+	// keeps it, for a good while.
+	Result(ctx context.Context, key string) ([]byte, error)
+	KeepResult(ctx context.Context, key string, picture []byte, at time.Time) error
+}
+
+// outcomes are what became of the runs of sheets.
+type outcomes struct {
+	common
+	store OutcomeStore
+	runs  runs
 }
 
 // runs remembers runs by what was cut, so that a sheet that has changed since
@@ -104,10 +138,10 @@ func runKey(id string, sh sheet.Sheet, with cut.Settings) string {
 
 // runState returns where the run of a sheet stands, from memory or from disk; it is
 // waiting if there was none.
-func (a *App) runState(ctx context.Context, k string) (RunState, error) {
-	return a.runs.known.Of(k, func() (RunState, error) {
-		s := RunState{State: "waiting"}
-		raw, err := a.store.Run(ctx, k)
+func (o *outcomes) runState(ctx context.Context, k string) (RunState, error) {
+	return o.runs.known.Of(k, func() (RunState, error) {
+		s := RunState{State: RunWaiting}
+		raw, err := o.store.Run(ctx, k)
 		if _, err := decode(raw, err, &s, "how far the sheet was cut"); err != nil {
 			return s, err
 		}
@@ -115,14 +149,14 @@ func (a *App) runState(ctx context.Context, k string) (RunState, error) {
 		for i := range s.Apart {
 			s.Apart[i].Judge()
 		}
-		switch _, err := a.store.Result(ctx, k); {
+		switch _, err := o.store.Result(ctx, k); {
 		case errors.Is(err, ErrNotFound):
 			s.Picture = ""
 		case err != nil:
 			return s, fmt.Errorf("read the picture of the result: %w", err)
 		}
-		if s.State == "cutting" {
-			s.State, s.Why = "stopped", "The program ended while it was cutting."
+		if s.State == RunCutting {
+			s.State, s.Why = RunStopped, "The program ended while it was cutting."
 		}
 		return s, nil
 	})
@@ -130,41 +164,25 @@ func (a *App) runState(ctx context.Context, k string) (RunState, error) {
 
 // setRun notes where a run stands, on disk too if it is to be kept. What could not be kept
 // is noted in memory all the same.
-func (a *App) setRun(ctx context.Context, k string, s RunState, keep bool) error {
-	a.runs.known.Put(k, s)
+func (o *outcomes) setRun(ctx context.Context, k string, s RunState, keep bool) error {
+	o.runs.known.Put(k, s)
 	if !keep {
 		return nil
 	}
 	raw, err := json.Marshal(s)
 	if err == nil {
-		err = a.store.KeepRun(context.WithoutCancel(ctx), k, raw, a.now())
+		err = o.store.KeepRun(context.WithoutCancel(ctx), k, raw, o.now())
 	}
 	if err != nil {
-		a.log.Warn("run not kept", "err", err)
+		o.log.Warn("run not kept", "err", err)
 		return fmt.Errorf("how far the sheet is cut could not be noted: %w", err)
 	}
 	return nil
 }
 
-// CutterState is what the cutter says of itself now.
-func (a *App) CutterState(ctx context.Context) CutterState {
-	if !a.machine.isAsked() {
-		if err := a.useKeptCutter(ctx); err != nil {
-			return CutterState{State: "away", Why: err.Error()}
-		}
-	}
-	cutter := a.machine.now()
-	if cutter == nil {
-		return CutterState{State: "away", Why: errNoCutter.Error()}
-	}
-	s := cutter.State(ctx)
-	a.machine.told(s.Bed)
-	return s
-}
-
 // RunPicture is the picture of a run's result.
-func (a *App) RunPicture(ctx context.Context, k string) ([]byte, error) {
-	return a.store.Result(ctx, k)
+func (o *outcomes) RunPicture(ctx context.Context, k string) ([]byte, error) {
+	return o.store.Result(ctx, k)
 }
 
 // begun notes the run that is begun, if any is named, and tells which was last.
@@ -187,8 +205,8 @@ type cameOut struct {
 const maxOut = 100
 
 // page returns where the printed sheet is found, or "" if none came out.
-func (a *App) page(ctx context.Context, k string) (string, error) {
-	all, err := keptList[cameOut](ctx, a, "printed")
+func (o *outcomes) page(ctx context.Context, k string) (string, error) {
+	all, err := keptList[cameOut](ctx, o.store, "printed")
 	for _, c := range slices.Backward(all) {
 		if c.Sheet == k {
 			return c.Ref, nil
@@ -198,14 +216,14 @@ func (a *App) page(ctx context.Context, k string) (string, error) {
 }
 
 // cameOut remembers where a printed sheet is found.
-func (a *App) cameOut(ctx context.Context, k, ref string) error {
-	a.runs.mu.Lock()
-	defer a.runs.mu.Unlock()
-	all, err := keptList[cameOut](ctx, a, "printed")
+func (o *outcomes) cameOut(ctx context.Context, k, ref string) error {
+	o.runs.mu.Lock()
+	defer o.runs.mu.Unlock()
+	all, err := keptList[cameOut](ctx, o.store, "printed")
 	if err != nil {
 		return err
 	}
 	all = slices.DeleteFunc(all, func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
 	all = append(all, cameOut{k, ref})
-	return keepList(ctx, a, "printed", all[max(0, len(all)-maxOut):])
+	return keepList(ctx, o.store, "printed", all[max(0, len(all)-maxOut):])
 }

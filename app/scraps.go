@@ -14,8 +14,8 @@ import (
 // keptAs reads into v what is kept beside the cards under a name; found is false if
 // nothing is. An error says that the store failed or that what it holds cannot be read:
 // that is not the same as nothing, and no default may stand in for it.
-func (a *App) keptAs(ctx context.Context, name string, v any) (found bool, err error) {
-	raw, err := a.store.Kept(ctx, name)
+func keptAs(ctx context.Context, from keeper, name string, v any) (found bool, err error) {
+	raw, err := from.Kept(ctx, name)
 	return decode(raw, err, v, name)
 }
 
@@ -34,30 +34,30 @@ func decode(raw []byte, err error, v any, name string) (found bool, _ error) {
 }
 
 // keptList reads a list that is kept beside the cards, empty if none is.
-func keptList[T any](ctx context.Context, a *App, name string) ([]T, error) {
+func keptList[T any](ctx context.Context, from keeper, name string) ([]T, error) {
 	out := []T{}
-	_, err := a.keptAs(ctx, name, &out)
+	_, err := keptAs(ctx, from, name, &out)
 	return out, err
 }
 
-func keepList[T any](ctx context.Context, a *App, name string, list []T) error {
+func keepList[T any](ctx context.Context, to keeper, name string, list []T) error {
 	raw, err := json.Marshal(list)
 	if err != nil {
 		return err
 	}
-	return a.store.Keep(ctx, name, raw)
+	return to.Keep(ctx, name, raw)
 }
 
 // Scraps are the odd pieces of paper on hand, which are used first.
-func (a *App) Scraps(ctx context.Context) ([]sheet.Scrap, error) {
-	return keptList[sheet.Scrap](ctx, a, "scraps")
+func (p *production) Scraps(ctx context.Context) ([]sheet.Scrap, error) {
+	return keptList[sheet.Scrap](ctx, p.store, "scraps")
 }
 
 // maxScraps is how many scraps are kept track of.
 const maxScraps = 200
 
 // KeepScraps notes what scraps there are from now on.
-func (a *App) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
+func (p *production) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
 	if len(scraps) > maxScraps {
 		return card.Refuse("scraps", "Up to %d scraps are kept track of.", maxScraps)
 	}
@@ -69,24 +69,24 @@ func (a *App) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
 			return card.Refuse("width", "A scrap is between 10 mm (⅜ in) and 1 m on each side.")
 		}
 	}
-	return keepList(ctx, a, "scraps", scraps)
+	return keepList(ctx, p.store, "scraps", scraps)
 }
 
 // OnHand lists what there is of stocks that have something else on hand than the size for
 // all.
-func (a *App) OnHand(ctx context.Context) ([]sheet.OnHand, error) {
-	return keptList[sheet.OnHand](ctx, a, "onHand")
+func (p *production) OnHand(ctx context.Context) ([]sheet.OnHand, error) {
+	return keptList[sheet.OnHand](ctx, p.store, "onHand")
 }
 
 // KeepOnHand notes what there is of a stock from now on.
-func (a *App) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
+func (p *production) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 	if err := h.Check(); err != nil {
 		return err
 	}
 	// The list is read, changed and written as one.
-	a.onHand.Lock()
-	defer a.onHand.Unlock()
-	all, err := a.OnHand(ctx)
+	p.onHand.Lock()
+	defer p.onHand.Unlock()
+	all, err := p.OnHand(ctx)
 	if err != nil {
 		return err
 	}
@@ -94,5 +94,5 @@ func (a *App) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 	if len(h.Sizes) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
 		all = append(all, h)
 	}
-	return keepList(ctx, a, "onHand", all)
+	return keepList(ctx, p.store, "onHand", all)
 }

@@ -9,9 +9,9 @@ import (
 )
 
 // settings returns how a stock is cut: as it was noted, or as usual if nothing was.
-func (a *App) settings(ctx context.Context, stock card.Stock) (cut.Settings, error) {
+func (p *production) settings(ctx context.Context, stock card.Stock) (cut.Settings, error) {
 	s := cut.SettingsOf(stock)
-	raw, err := a.store.Settings(ctx, stock.ID)
+	raw, err := p.store.Settings(ctx, stock.ID)
 	found, err := decode(raw, err, &s, "how "+stock.Name+" is cut")
 	if err == nil && found {
 		err = s.Check()
@@ -20,7 +20,7 @@ func (a *App) settings(ctx context.Context, stock card.Stock) (cut.Settings, err
 }
 
 // KeepSettings notes how a stock is cut from now on.
-func (a *App) KeepSettings(ctx context.Context, stock string, s cut.Settings) error {
+func (p *production) KeepSettings(ctx context.Context, stock string, s cut.Settings) error {
 	if _, ok := card.StockByID(stock); !ok {
 		return ErrNotFound
 	}
@@ -31,5 +31,5 @@ func (a *App) KeepSettings(ctx context.Context, stock string, s cut.Settings) er
 	if err != nil {
 		return err
 	}
-	return a.store.KeepSettings(ctx, stock, raw)
+	return p.store.KeepSettings(ctx, stock, raw)
 }

@@ -48,18 +48,18 @@ type LayoutView struct {
 }
 
 // Layout lays the card on sheets.
-func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutView, error) {
-	opt, err := a.paper(ctx, opt)
+func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutView, error) {
+	opt, err := p.paper(ctx, opt)
 	if err != nil {
 		return LayoutView{}, err
 	}
-	o, err := a.load(ctx, id)
+	o, err := p.cards.load(ctx, id)
 	if err != nil {
 		return LayoutView{}, err
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	by := a.nester(ctx)
+	by := p.nester(ctx)
 	l := sheet.Lay(rev.Card, s, opt, by.answer)
 	if by.err != nil {
 		return LayoutView{}, by.err
@@ -67,12 +67,12 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Notes: l.Notes, Used: l.Used}
 	var keys []string
 	for _, sh := range l.Sheets {
-		with, err := a.settings(ctx, sh.Stock)
+		with, err := p.settings(ctx, sh.Stock)
 		if err != nil {
 			return LayoutView{}, err
 		}
 		keys = append(keys, runKey(id, sh, with))
-		state, err := a.runState(ctx, keys[len(keys)-1])
+		state, err := p.outcomes.runState(ctx, keys[len(keys)-1])
 		if err != nil {
 			return LayoutView{}, err
 		}
@@ -85,7 +85,7 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 		}
 		v.Sheets = append(v.Sheets, sv)
 	}
-	v.Changed = a.runs.changed(id, keys)
+	v.Changed = p.outcomes.runs.changed(id, keys)
 	if slices.ContainsFunc(l.Problems, func(p sheet.Problem) bool { return p.Offer == nil }) {
 		v.Offer = sheet.Offer(rev.Card, s, rev.Card.SheetsOf(), opt)
 	}
@@ -94,8 +94,8 @@ func (a *App) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutV
 
 // Whole returns ErrMissing, with the names of what has no room on any sheet, if something
 // has none: whoever takes the sheets out has to know.
-func (a *App) Whole(ctx context.Context, id string, opt sheet.Options) error {
-	l, err := a.Layout(ctx, id, opt)
+func (p *production) Whole(ctx context.Context, id string, opt sheet.Options) error {
+	l, err := p.Layout(ctx, id, opt)
 	if err != nil || len(l.Problems) == 0 {
 		return err
 	}
@@ -119,8 +119,8 @@ func isOrAre(n int) string {
 }
 
 // SheetsOf returns how the sheets of a card are laid and marked.
-func (a *App) SheetsOf(ctx context.Context, id string) (card.SheetSetup, error) {
-	o, err := a.load(ctx, id)
+func (cs *cards) SheetsOf(ctx context.Context, id string) (card.SheetSetup, error) {
+	o, err := cs.load(ctx, id)
 	if err != nil {
 		return card.SheetSetup{}, err
 	}
@@ -144,21 +144,21 @@ func inked(p sheet.Piece) float64 {
 }
 
 // paper is the options checked, with what is on hand.
-func (a *App) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
+func (p *production) paper(ctx context.Context, opt sheet.Options) (sheet.Options, error) {
 	var err error
-	if opt.Scraps, err = a.Scraps(ctx); err != nil {
+	if opt.Scraps, err = p.Scraps(ctx); err != nil {
 		return opt, err
 	}
-	if opt.OnHand, err = a.OnHand(ctx); err != nil {
+	if opt.OnHand, err = p.OnHand(ctx); err != nil {
 		return opt, err
 	}
-	opt.Bed = a.machine.reach()
+	opt.Bed = p.machine.reach()
 	return opt, nil
 }
 
 // sheetByNumber finds one sheet of a layout.
-func (a *App) sheetByNumber(ctx context.Context, id string, opt sheet.Options, number int) (SheetView, LayoutView, error) {
-	l, err := a.Layout(ctx, id, opt)
+func (p *production) sheetByNumber(ctx context.Context, id string, opt sheet.Options, number int) (SheetView, LayoutView, error) {
+	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
 		return SheetView{}, l, err
 	}
@@ -177,8 +177,8 @@ type PDFAs struct {
 }
 
 // WritePDF writes the sheets as one PDF, or a single one when number > 0.
-func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PDFAs) error {
-	l, err := a.Layout(ctx, id, opt)
+func (p *production) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PDFAs) error {
+	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
 		return err
 	}
@@ -196,14 +196,14 @@ func (a *App) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Op
 		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Choose “with lines” to print their outlines."}
 	}
 	return pdf.Write(w, sheets, popt, func(id string) ([]byte, error) {
-		_, raw, err := a.store.Picture(ctx, id)
+		_, raw, err := p.store.Picture(ctx, id)
 		return raw, err
 	})
 }
 
 // WriteSVG writes the lines of one sheet, by role.
-func (a *App) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
-	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+func (p *production) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
+	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return err
 	}
@@ -211,8 +211,8 @@ func (a *App) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Op
 }
 
 // WriteHPGL writes the run of one sheet.
-func (a *App) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
-	sh, _, err := a.sheetByNumber(ctx, id, opt, number)
+func (p *production) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
+	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return err
 	}

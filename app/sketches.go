@@ -79,13 +79,13 @@ func (s *Sketch) seenFace() card.FaceID {
 }
 
 // Sketches lists the card sketches, newest first.
-func (a *App) Sketches(ctx context.Context) ([]Sketch, error) {
-	all, err := a.store.Sketches(ctx)
+func (u *supplies) Sketches(ctx context.Context) ([]Sketch, error) {
+	all, err := u.store.Sketches(ctx)
 	if err != nil {
 		return nil, err
 	}
 	for i := range all {
-		_, c, err := a.store.Sketch(ctx, all[i].ID)
+		_, c, err := u.store.Sketch(ctx, all[i].ID)
 		if err != nil {
 			return nil, err
 		}
@@ -97,8 +97,8 @@ func (a *App) Sketches(ctx context.Context) ([]Sketch, error) {
 }
 
 // KeepSketch makes a sketch of a card.
-func (a *App) KeepSketch(ctx context.Context, id string, n NewSketch) (Sketch, error) {
-	o, err := a.load(ctx, id)
+func (u *supplies) KeepSketch(ctx context.Context, id string, n NewSketch) (Sketch, error) {
+	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return Sketch{}, err
 	}
@@ -108,11 +108,11 @@ func (a *App) KeepSketch(ctx context.Context, id string, n NewSketch) (Sketch, e
 	if err != nil {
 		return Sketch{}, err
 	}
-	return a.AddSketch(ctx, n, doc)
+	return u.AddSketch(ctx, n, doc)
 }
 
 // AddSketch keeps a document as a sketch.
-func (a *App) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (Sketch, error) {
+func (u *supplies) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (Sketch, error) {
 	title, occasion := strings.TrimSpace(n.Title), strings.TrimSpace(n.Occasion)
 	if title == "" || utf8.RuneCountInString(title) > 120 || utf8.RuneCountInString(occasion) > 40 {
 		return Sketch{}, &card.Refusal{Field: "title", Why: "A sketch needs a name of at most 120 letters."}
@@ -121,25 +121,25 @@ func (a *App) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (Sketch
 	if err != nil {
 		return Sketch{}, err
 	}
-	if err := a.verify(ctx, doc); err != nil {
+	if err := u.cards.verify(ctx, doc); err != nil {
 		return Sketch{}, err
 	}
 	s := Sketch{ID: newID(), Title: title, Face: n.Face, Occasion: occasion, Tags: tags}
 	if err := s.describe(doc); err != nil {
 		return Sketch{}, err
 	}
-	return s, a.store.AddSketch(ctx, s, doc, a.now())
+	return s, u.store.AddSketch(ctx, s, doc, u.now())
 }
 
 // RemoveSketch takes a sketch away; cards made from it stay as they are.
-func (a *App) RemoveSketch(ctx context.Context, id string) error {
-	return a.store.RemoveSketch(ctx, id)
+func (u *supplies) RemoveSketch(ctx context.Context, id string) error {
+	return u.store.RemoveSketch(ctx, id)
 }
 
 // StartFromSketch puts a card on the table that begins as the sketch, with
 // pictures in its slots, and returns its id.
-func (a *App) StartFromSketch(ctx context.Context, id, title string, pictures []string) (string, error) {
-	s, doc, err := a.store.Sketch(ctx, id)
+func (u *supplies) StartFromSketch(ctx context.Context, id, title string, pictures []string) (string, error) {
+	s, doc, err := u.store.Sketch(ctx, id)
 	if err != nil {
 		return "", err
 	}
@@ -148,11 +148,11 @@ func (a *App) StartFromSketch(ctx context.Context, id, title string, pictures []
 	}
 	var found []sketch.Picture
 	for _, p := range pictures {
-		info, _, err := a.store.Picture(ctx, p)
+		info, _, err := u.store.Picture(ctx, p)
 		if err != nil {
 			return "", err
 		}
-		f, err := a.Facts(ctx, p)
+		f, err := u.Facts(ctx, p)
 		if err != nil {
 			return "", err
 		}
@@ -165,13 +165,13 @@ func (a *App) StartFromSketch(ctx context.Context, id, title string, pictures []
 	if doc, err = card.Apply(doc, card.RenameCard{Title: title}); err != nil {
 		return "", err
 	}
-	return a.Create(ctx, doc)
+	return u.cards.Create(ctx, doc)
 }
 
 // SketchPicture is a PNG of what the sketch lays on a face, slots as plain
 // areas.
-func (a *App) SketchPicture(ctx context.Context, id string) ([]byte, error) {
-	s, doc, err := a.store.Sketch(ctx, id)
+func (u *supplies) SketchPicture(ctx context.Context, id string) ([]byte, error) {
+	s, doc, err := u.store.Sketch(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -191,5 +191,5 @@ func (a *App) SketchPicture(ctx context.Context, id string) ([]byte, error) {
 				scene.Ink{Region: geom.Stroke(geom.Dash(out, []float64{2.4, 1.6}, 0), .5, geom.RoundCorner, geom.ButtCap), Colour: "#b9770e"})
 		}
 	}
-	return a.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, thumbSide, inks)
+	return u.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, thumbSide, inks)
 }

@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/cache"
 )
 
 // Rights say how a supply may be used; empty is not noted.
@@ -37,12 +38,52 @@ type Supply struct {
 
 var supplyKinds = []string{"photo", "paper", "shape", "lettering", "sketch"}
 
+// SupplyStore keeps what cards are made of.
+type SupplyStore interface {
+	// Cards and Head tell which pictures are on cards.
+	Cards(ctx context.Context, find string) ([]Summary, error)
+	Head(ctx context.Context, id string) (Revision, error)
+
+	AddPicture(ctx context.Context, p Picture, raw []byte, at time.Time) error
+	Pictures(ctx context.Context) ([]Picture, error)
+	Picture(ctx context.Context, id string) (Picture, []byte, error)
+	HasPicture(ctx context.Context, id string) (bool, error)
+	// HidePicture takes a picture out of the tray; bringing it in again brings
+	// it back.
+	HidePicture(ctx context.Context, id string, at time.Time) error
+	// Preview returns a kept preview; ErrNotFound if there is none yet.
+	Preview(ctx context.Context, id string, side int) (kind string, raw []byte, err error)
+	AddPreview(ctx context.Context, id string, side int, kind string, raw []byte) error
+
+	// Supplies lists what was noted about supplies; Note notes it.
+	Supplies(ctx context.Context) ([]Supply, error)
+	Note(ctx context.Context, s Supply) error
+
+	// Sketches lists the card sketches, newest first.
+	Sketches(ctx context.Context) ([]Sketch, error)
+	AddSketch(ctx context.Context, s Sketch, c card.Card, at time.Time) error
+	// Sketch returns a sketch with its document; ErrNotFound if it is gone.
+	Sketch(ctx context.Context, id string) (Sketch, card.Card, error)
+	RemoveSketch(ctx context.Context, id string) error
+}
+
+// supplies are the pictures, drawings and sketches, and what is noted about supplies.
+type supplies struct {
+	common
+	store    SupplyStore
+	cards    *cards
+	drawings waiting
+	// large is held while a picture that takes much memory is worked on.
+	large chan struct{}
+	thumb *cache.Cache[string, thumbnail]
+}
+
 // Supplies lists what was noted about supplies.
-func (a *App) Supplies(ctx context.Context) ([]Supply, error) { return a.store.Supplies(ctx) }
+func (u *supplies) Supplies(ctx context.Context) ([]Supply, error) { return u.store.Supplies(ctx) }
 
 // NoteSupply keeps what is noted about a supply. It returns a *card.Refusal for
 // what cannot be noted.
-func (a *App) NoteSupply(ctx context.Context, s Supply) error {
+func (u *supplies) NoteSupply(ctx context.Context, s Supply) error {
 	if !slices.Contains(supplyKinds, s.Kind) || s.ID == "" || len(s.ID) > 100 {
 		return &card.Refusal{Field: "kind", Why: "There is no such supply."}
 	}
@@ -65,7 +106,7 @@ func (a *App) NoteSupply(ctx context.Context, s Supply) error {
 	if s.Rights == CreditDue && s.Credit == "" {
 		return &card.Refusal{Field: "credit", Why: "Write the credit line that is due."}
 	}
-	return a.store.Note(ctx, s)
+	return u.store.Note(ctx, s)
 }
 
 func tidyTags(tags []string) ([]string, error) {
@@ -84,8 +125,8 @@ func tidyTags(tags []string) ([]string, error) {
 }
 
 // UsedSupply notes that a supply was put on a card just now.
-func (a *App) UsedSupply(ctx context.Context, kind, id string) error {
-	all, err := a.store.Supplies(ctx)
+func (u *supplies) UsedSupply(ctx context.Context, kind, id string) error {
+	all, err := u.store.Supplies(ctx)
 	if err != nil {
 		return err
 	}
@@ -93,14 +134,14 @@ func (a *App) UsedSupply(ctx context.Context, kind, id string) error {
 	if i := slices.IndexFunc(all, func(o Supply) bool { return o.Kind == kind && o.ID == id }); i >= 0 {
 		s = all[i]
 	}
-	s.Used = a.now()
-	return a.NoteSupply(ctx, s)
+	s.Used = u.now()
+	return u.NoteSupply(ctx, s)
 }
 
 // RemovePicture takes a picture out of the tray. It returns a *card.Refusal that
 // names the cards and sketches that use it, if any do.
-func (a *App) RemovePicture(ctx context.Context, id string) error {
-	if ok, err := a.store.HasPicture(ctx, id); err != nil || !ok {
+func (u *supplies) RemovePicture(ctx context.Context, id string) error {
+	if ok, err := u.store.HasPicture(ctx, id); err != nil || !ok {
 		if err == nil {
 			err = ErrNotFound
 		}
@@ -117,12 +158,12 @@ func (a *App) RemovePicture(ctx context.Context, id string) error {
 		return false
 	}
 	var by []string
-	cards, err := a.store.Cards(ctx, "")
+	cards, err := u.store.Cards(ctx, "")
 	if err != nil {
 		return err
 	}
 	for _, c := range cards {
-		rev, err := a.store.Head(ctx, c.ID)
+		rev, err := u.store.Head(ctx, c.ID)
 		if err != nil {
 			return err
 		}
@@ -130,12 +171,12 @@ func (a *App) RemovePicture(ctx context.Context, id string) error {
 			by = append(by, "“"+c.Title+"”")
 		}
 	}
-	sketches, err := a.store.Sketches(ctx)
+	sketches, err := u.store.Sketches(ctx)
 	if err != nil {
 		return err
 	}
 	for _, s := range sketches {
-		_, c, err := a.store.Sketch(ctx, s.ID)
+		_, c, err := u.store.Sketch(ctx, s.ID)
 		if err != nil {
 			return err
 		}
@@ -146,7 +187,7 @@ func (a *App) RemovePicture(ctx context.Context, id string) error {
 	if len(by) > 0 {
 		return &card.Refusal{Field: "id", Why: fmt.Sprintf("This photo stays: it is on %s.", and(by))}
 	}
-	return a.store.HidePicture(ctx, id, a.now())
+	return u.store.HidePicture(ctx, id, u.now())
 }
 
 // and joins names as one says them.

@@ -28,9 +28,9 @@ type TrueSize struct {
 }
 
 // TrueSize tells what a test page has to measure, and what was measured.
-func (a *App) TrueSize(ctx context.Context, size sheet.Size) (TrueSize, error) {
+func (p *production) TrueSize(ctx context.Context, size sheet.Size) (TrueSize, error) {
 	w, h := rulers(size)
-	c, err := a.Correction(ctx)
+	c, err := p.Correction(ctx)
 	return TrueSize{c, [2]float64{w, h}}, err
 }
 
@@ -38,18 +38,18 @@ func (a *App) TrueSize(ctx context.Context, size sheet.Size) (TrueSize, error) {
 // printed “to fit”.
 const maxCorrection = .03
 
-func (a *App) correctionName() string {
+func (p *production) correctionName() string {
 	name := "none"
-	if a.printer != nil {
-		name = a.printer.Name()
+	if p.printer != nil {
+		name = p.printer.Name()
 	}
 	return "correction of " + name
 }
 
 // Correction returns that of the printer; 1 across and down where none was measured.
-func (a *App) Correction(ctx context.Context) (Correction, error) {
+func (p *production) Correction(ctx context.Context) (Correction, error) {
 	c := Correction{1, 1}
-	found, err := a.keptAs(ctx, a.correctionName(), &c)
+	found, err := keptAs(ctx, p.store, p.correctionName(), &c)
 	if err == nil && found {
 		err = c.check()
 	}
@@ -66,8 +66,8 @@ func (c Correction) check() error {
 }
 
 // Measured corrects the printer by what the rulers of its test page measure, mm.
-func (a *App) Measured(ctx context.Context, size sheet.Size, across, down float64) (Correction, error) {
-	was, err := a.Correction(ctx)
+func (p *production) Measured(ctx context.Context, size sheet.Size, across, down float64) (Correction, error) {
+	was, err := p.Correction(ctx)
 	if err != nil {
 		return was, err
 	}
@@ -79,20 +79,20 @@ func (a *App) Measured(ctx context.Context, size sheet.Size, across, down float6
 	if err := c.check(); err != nil {
 		return was, err
 	}
-	return c, a.keepCorrection(ctx, c)
+	return c, p.keepCorrection(ctx, c)
 }
 
 // AsItComes forgets the printer's correction.
-func (a *App) AsItComes(ctx context.Context) error {
-	return a.keepCorrection(ctx, Correction{1, 1})
+func (p *production) AsItComes(ctx context.Context) error {
+	return p.keepCorrection(ctx, Correction{1, 1})
 }
 
-func (a *App) keepCorrection(ctx context.Context, c Correction) error {
+func (p *production) keepCorrection(ctx context.Context, c Correction) error {
 	raw, err := json.Marshal(c)
 	if err != nil {
 		return err
 	}
-	return a.store.Keep(ctx, a.correctionName(), raw)
+	return p.store.Keep(ctx, p.correctionName(), raw)
 }
 
 // rulers are the lengths of the rulers across and down a test page: whole ten
@@ -103,17 +103,17 @@ func rulers(s sheet.Size) (across, down float64) {
 }
 
 // TestPage prints a page with a ruler across and one down, to be measured, as a job.
-func (a *App) TestPage(ctx context.Context, size sheet.Size) (Job, error) {
-	if a.printer == nil {
+func (p *production) TestPage(ctx context.Context, size sheet.Size) (Job, error) {
+	if p.printer == nil {
 		return Job{}, errNoPrinter
 	}
 	inks, err := testPage(size)
 	if err != nil {
 		return Job{}, err
 	}
-	return a.jobs.start(Job{Kind: "print"}, func(ctx context.Context, update func(func(*Job))) error {
+	return p.jobs.start(Job{Kind: PrintJob}, func(ctx context.Context, update func(func(*Job))) error {
 		update(func(j *Job) { j.Note = "Printing the test page" })
-		ref, err := a.printOne(ctx, "Test page", size, "#ffffff", inks)
+		ref, err := p.printOne(ctx, "Test page", size, "#ffffff", inks)
 		if err != nil {
 			return err
 		}

@@ -43,6 +43,10 @@ var Vocabulary = vocabulary(
 	of(card.MarksForMachine, card.MarksForHand, card.NoMarks),
 	of(measure.In, measure.MM),
 	of(Running, Done, Stopped, Failed),
+	of(PrintJob, RunJob, LoadJob, FindJob, TestJob, CloserJob),
+	of(RunWaiting, RunLoaded, RunFound, RunCutting, RunDone, RunStopped, RunFailed),
+	of(CutterReady, CutterLooking, CutterCutting, CutterWantsTool, CutterStopped, CutterNoMat, CutterJammed, CutterOff, CutterAway),
+	of(TableEvent, CardEvent, JobEvent),
 )
 
 // typed is the words of one type.

@@ -14,7 +14,7 @@ type Away struct{ Why string }
 
 // State implements app.Cutter.
 func (a Away) State(context.Context) app.CutterState {
-	return app.CutterState{State: "away", Why: a.Why}
+	return app.CutterState{State: app.CutterAway, Why: a.Why}
 }
 
 // Run implements app.Cutter.

@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"net/url"
 	"os"
+	"slices"
 	"strconv"
 	"sync"
 	"time"
@@ -52,11 +53,11 @@ const maxReply = 256 << 20
 
 // stateMessages maps the states in which a cutter cannot cut to the end of a sentence that
 // says why, and what to do.
-var stateMessages = map[string]string{
-	"off":     "it is switched off. Switch it on",
-	"no mat":  "there is no cutting mat in it. Put the cutting mat in",
-	"jammed":  "its tool is jammed. Free the tool and the paper",
-	"cutting": "it is cutting already",
+var stateMessages = map[app.CutterStatus]string{
+	app.CutterOff:     "it is switched off. Switch it on",
+	app.CutterNoMat:   "there is no cutting mat in it. Put the cutting mat in",
+	app.CutterJammed:  "its tool is jammed. Free the tool and the paper",
+	app.CutterCutting: "it is cutting already",
 }
 
 // State implements app.Cutter.
@@ -66,18 +67,18 @@ func (c *Cutter) State(ctx context.Context) app.CutterState {
 	}
 	raw, err := get(ctx, askTime, c.Camera+"/state")
 	if err != nil {
-		return app.CutterState{State: "away", Why: fmt.Sprintf("nothing answers at %s. Start it with “sectilis cutter”, or look at its cable and switch", c.Addr)}
+		return app.CutterState{State: app.CutterAway, Why: fmt.Sprintf("nothing answers at %s. Start it with “sectilis cutter”, or look at its cable and switch", c.Addr)}
 	}
 	var s app.CutterState
 	if err := json.Unmarshal(raw, &s); err != nil || !sound(s.Bed) {
-		return app.CutterState{State: "away", Why: "what answers at " + c.Camera + " is no cutter"}
+		return app.CutterState{State: app.CutterAway, Why: "what answers at " + c.Camera + " is no cutter"}
 	}
 	c.told.Lock()
 	c.bed = s.Bed
 	s.Silent = c.silent
 	c.told.Unlock()
 	s.Why = stateMessages[s.State]
-	s.Ready = s.State == "ready" || s.State == "looking" || s.State == "stopped"
+	s.Ready = slices.Contains([]app.CutterStatus{app.CutterReady, app.CutterLooking, app.CutterStopped}, s.State)
 	return s
 }
 
@@ -92,9 +93,9 @@ const (
 // connection at its address, or its serial line is there. One look is shared by all who
 // ask.
 func (c *Cutter) plain(ctx context.Context) app.CutterState {
-	s := app.CutterState{Name: c.Name, State: "ready", Ready: true, Bed: c.Bed}
+	s := app.CutterState{Name: c.Name, State: app.CutterReady, Ready: true, Bed: c.Bed}
 	if !c.busy.TryLock() {
-		s.State, s.Ready, s.Why = "cutting", false, stateMessages["cutting"]
+		s.State, s.Ready, s.Why = app.CutterCutting, false, stateMessages[app.CutterCutting]
 		return s
 	}
 	defer c.busy.Unlock()
@@ -108,13 +109,13 @@ func (c *Cutter) plain(ctx context.Context) app.CutterState {
 	if time.Since(c.seen) > again {
 		away := c.lookFor(ctx)
 		if ctx.Err() != nil && away != nil {
-			s.State, s.Ready, s.Why = "away", false, "it was not waited for"
+			s.State, s.Ready, s.Why = app.CutterAway, false, "it was not waited for"
 			return s // who asked has gone: that says nothing of the machine
 		}
 		c.seen, c.away = time.Now(), away
 	}
 	if c.away != nil {
-		s.State, s.Ready, s.Why = "away", false, fmt.Sprintf("nothing answers at %s (%v). Look at its cable and switch, or name another cutter", c.Addr, c.away)
+		s.State, s.Ready, s.Why = app.CutterAway, false, fmt.Sprintf("nothing answers at %s (%v). Look at its cable and switch, or name another cutter", c.Addr, c.away)
 	}
 	return s
 }

@@ -143,7 +143,7 @@ func TestAnyPlotterIsSentThePlan(t *testing.T) {
 		}
 		end()
 		other, _ := device.Plain(app.OtherCutter{Address: c.Addr, Width: 300, Height: 304.8}).(*device.Cutter)
-		assert.Equal(t, "away", other.State(t.Context()).State)
+		assert.Equal(t, app.CutterAway, other.State(t.Context()).State)
 		assert.Contains(t, other.State(t.Context()).Why, "or name another cutter")
 	}
 }
@@ -274,6 +274,6 @@ func TestASerialLineIsSentThePlan(t *testing.T) {
 	require.NoError(t, c.Run(t.Context(), quick(), noted))
 	require.Eventually(t, func() bool { return h.all() == sent() }, waitFor, tick)
 	missing := device.Plain(app.OtherCutter{Address: "/dev/no-such-line", Width: 300, Height: 304.8})
-	assert.Equal(t, "away", missing.State(t.Context()).State)
+	assert.Equal(t, app.CutterAway, missing.State(t.Context()).State)
 	assert.ErrorContains(t, missing.Run(t.Context(), quick(), noted), "serial line cannot be opened")
 }

@@ -243,7 +243,7 @@ func (d *desk) restart(t *testing.T) {
 	before, err := d.Layout(t.Context(), d.card, letter())
 	require.NoError(t, err)
 	was := before.Sheets[printed-1].State
-	require.Equal(t, "done", was.State)
+	require.Equal(t, app.RunDone, was.State)
 	old := d.App
 	defer func() { d.App = old }()
 	d.App = d.again()
@@ -348,7 +348,7 @@ func (d *desk) testCuts(t *testing.T) {
 			require.Equal(t, app.Done, j.State, j.Note)
 			l, err := d.Layout(t.Context(), d.card, letter())
 			require.NoError(t, err)
-			assert.Equal(t, "found", l.Sheets[n-1].State.State)
+			assert.Equal(t, app.RunFound, l.Sheets[n-1].State.State)
 			assert.Equal(t, k+1, l.Sheets[n-1].State.Tests)
 		}
 		tests := d.length()

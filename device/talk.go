@@ -144,7 +144,7 @@ func (t *talk) close() {
 	// One that tells of itself is left when it has noticed.
 	ctx, cancel := context.WithTimeout(context.Background(), askTime)
 	defer cancel()
-	for ctx.Err() == nil && t.c.State(ctx).State == "cutting" {
+	for ctx.Err() == nil && t.c.State(ctx).State == app.CutterCutting {
 		select {
 		case <-time.After(t.wait.Poll / 10):
 		case <-ctx.Done():

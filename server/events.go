@@ -45,7 +45,7 @@ func (s *server) events(c *gin.Context) {
 	for {
 		select {
 		case e := <-list:
-			if !send(e.Kind, e) {
+			if !send(string(e.Kind), e) {
 				return
 			}
 		case <-beat.C:

@@ -83,9 +83,9 @@ func TestACardIsPrintedAndCutThroughTheAPI(t *testing.T) {
 	}
 
 	require.Equal(t, app.Done, c.job(sheetN+"/loads").State)
-	assert.Equal(t, "loaded", state().State)
+	assert.Equal(t, app.RunLoaded, state().State)
 	require.Equal(t, app.Done, c.job(sheetN+"/finds").State)
-	assert.Equal(t, "found", state().State)
+	assert.Equal(t, app.RunFound, state().State)
 	require.NotNil(t, state().Lies)
 	require.Equal(t, app.Done, c.job(sheetN+"/tests").State)
 	assert.Equal(t, 1, state().Tests)
@@ -94,7 +94,7 @@ func TestACardIsPrintedAndCutThroughTheAPI(t *testing.T) {
 	broken := c.job(sheetN + "/runs")
 	assert.Equal(t, app.Failed, broken.State)
 	assert.Contains(t, broken.Note, "connection to the cutter was lost")
-	assert.Equal(t, "failed", state().State)
+	assert.Equal(t, app.RunFailed, state().State)
 	var jobs []app.Job
 	require.Equal(t, 200, c.call("GET", "/api/jobs", "", &jobs))
 	assert.NotEmpty(t, jobs)
@@ -104,7 +104,7 @@ func TestACardIsPrintedAndCutThroughTheAPI(t *testing.T) {
 	gone := c.job(sheetN + "/runs?goOn=1")
 	require.Equal(t, app.Done, gone.State, gone.Note)
 	done := state()
-	assert.Equal(t, "done", done.State)
+	assert.Equal(t, app.RunDone, done.State)
 	assert.Len(t, done.Apart, len(l.Sheets[n-1].Pieces))
 	raw, _ := c.get("/api/" + done.Picture)
 	_, err = png.DecodeConfig(bytes.NewReader(raw))
@@ -165,7 +165,7 @@ func TestHowThingsAreCutAndKept(t *testing.T) {
 	require.Equal(t, 204, c.call("PUT", "/api/cutter/named", `{"address":"127.0.0.1:9","width":300,"height":300}`, nil))
 	var s app.CutterState
 	require.Equal(t, 200, c.call("GET", "/api/cutter", "", &s))
-	assert.Equal(t, "away", s.State)
+	assert.Equal(t, app.CutterAway, s.State)
 
 	require.Equal(t, 422, c.call("POST", "/api/cards/"+id+"/sheets/closer", "", &p), "one piece lies as close as it can")
 	assert.True(t, strings.HasSuffix(p.Detail, "."), p.Detail)

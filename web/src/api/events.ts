@@ -1,7 +1,9 @@
 import { onScopeDispose, ref } from 'vue'
 import type { Event as AppEvent } from './types'
 
-type Listener = (e: AppEvent) => void
+/** An event of the program, or that its stream is there again. */
+type Heard = AppEvent | { kind: 'hello'; card?: undefined; revision?: undefined; job?: undefined }
+type Listener = (e: Heard) => void
 
 const listeners = new Set<Listener>()
 let source: EventSource | undefined

@@ -893,7 +893,7 @@ export interface CutSettings {
 export interface CutterState {
   name: string
   ready: boolean
-  state: string
+  state: 'ready' | 'looking' | 'cutting' | 'wants tool' | 'stopped' | 'no mat' | 'jammed' | 'off' | 'away'
   why?: string
   /**
    * @minItems 2
@@ -922,14 +922,14 @@ export interface Mishap {
   jam: number
 }
 export interface Event {
-  kind: string
+  kind: 'table' | 'card' | 'job'
   card?: string
   revision?: number
   job?: Job
 }
 export interface Job {
   id: string
-  kind: string
+  kind: 'print' | 'run' | 'load' | 'find' | 'test' | 'closer'
   card: string
   sheet?: number
   state: 'running' | 'done' | 'stopped' | 'failed'
@@ -1147,7 +1147,7 @@ export interface SheetMark {
   second?: Point
 }
 export interface RunState {
-  state: string
+  state: 'waiting' | 'loaded' | 'found' | 'cutting' | 'done' | 'stopped' | 'failed'
   job?: string
   picture?: string
   why?: string

@@ -1,0 +1,207 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"sync"
+	"time"
+
+	"sectilis/core/check"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+)
+
+// CardStore keeps cards and their revisions.
+type CardStore interface {
+	// Cards lists the cards on the table, newest change first, whose title or
+	// words contain the text.
+	Cards(ctx context.Context, find string) ([]Summary, error)
+	// Create adds a card as revision 1.
+	Create(ctx context.Context, id string, c card.Card, label string, at time.Time) error
+	// Head returns the newest revision; ErrNotFound if the card is gone, a *Damaged if the
+	// revision is there and cannot be read.
+	Head(ctx context.Context, id string) (Revision, error)
+	// Recover adds a revision that equals the newest one that can be read; ErrNotFound if
+	// there is none.
+	Recover(ctx context.Context, id string, at time.Time) (Revision, error)
+	// Commit adds a revision after base; ErrStale if base is not the newest.
+	Commit(ctx context.Context, id string, base int64, c card.Card, label string, at time.Time) (Revision, error)
+	// Undo and Redo add a revision that equals an earlier one; ErrNothing if
+	// there is none to go to.
+	Undo(ctx context.Context, id string, base int64, at time.Time) (Revision, error)
+	Redo(ctx context.Context, id string, base int64, at time.Time) (Revision, error)
+	// Remove takes a card off the table; Restore puts it back.
+	Remove(ctx context.Context, id string, at time.Time) error
+	Restore(ctx context.Context, id string) error
+	// HasPicture reports whether a picture that a card names is there.
+	HasPicture(ctx context.Context, id string) (bool, error)
+}
+
+// Revision is one accepted state of a card.
+type Revision struct {
+	Number int64
+	Card   card.Card
+	At     time.Time
+	// Undo and Redo name the change that would be undone or redone; empty when
+	// there is none.
+	Undo, Redo string
+}
+
+// Summary is a card on the table.
+type Summary struct {
+	ID       string        `json:"id"`
+	Title    string        `json:"title"`
+	Kind     card.BaseKind `json:"kind"`
+	Width    float64       `json:"width"`
+	Height   float64       `json:"height"`
+	Stock    string        `json:"stock"`
+	Revision int64         `json:"revision"`
+	Changed  time.Time     `json:"changed"`
+}
+
+// cards opens and changes cards.
+type cards struct {
+	common
+	store CardStore
+
+	mu   sync.Mutex
+	open map[string]*opened
+}
+
+// opened is a card held in memory. Its lock is held over a whole change, so
+// that changes to one card follow each other.
+type opened struct {
+	sync.Mutex
+	rev   Revision
+	scene scene.Scene
+}
+
+// View is an opened card as the client gets it, or, as an answer to a change, the
+// part of it that is not as it was before.
+type View struct {
+	ID       string      `json:"id"`
+	Revision int64       `json:"revision"`
+	Saved    time.Time   `json:"saved"`
+	Undo     string      `json:"undo,omitempty"`
+	Redo     string      `json:"redo,omitempty"`
+	Card     card.Card   `json:"card"`
+	Scene    scene.Scene `json:"scene"`
+	// Findings are those of the checks that read the scene.
+	Findings []check.Finding `json:"findings"`
+	// Made are the ids of items that the change made.
+	Made []string `json:"made,omitempty"`
+	// Part says that Scene.Faces are only the faces that differ, and items, in
+	// the scene and in the document, only those that do; Order then lists all.
+	Part  bool    `json:"part,omitempty"`
+	Order []Order `json:"order,omitempty"`
+}
+
+// load returns the card in memory, locked; the caller unlocks it.
+func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
+	cs.mu.Lock()
+	o := cs.open[id]
+	if o == nil {
+		// A handful of cards is open at a time; an odd many is simply reread.
+		if len(cs.open) > 64 {
+			clear(cs.open)
+		}
+		o = &opened{}
+		cs.open[id] = o
+	}
+	cs.mu.Unlock()
+	o.Lock()
+	if o.rev.Number == 0 {
+		rev, err := cs.store.Head(ctx, id)
+		if err == nil {
+			err = o.set(rev)
+		}
+		if err != nil {
+			o.Unlock()
+			return nil, err
+		}
+	}
+	return o, nil
+}
+
+func (o *opened) set(rev Revision) error {
+	s, err := scene.After(rev.Card, o.rev.Card, o.scene)
+	if err != nil {
+		return err
+	}
+	o.rev, o.scene = rev, s
+	return nil
+}
+
+func (cs *cards) view(id string, o *opened) View {
+	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, o.rev.Card, o.scene)}
+}
+
+// Cards lists the cards on the table.
+func (cs *cards) Cards(ctx context.Context, find string) ([]Summary, error) {
+	return cs.store.Cards(ctx, find)
+}
+
+// Create puts a new card on the table.
+func (cs *cards) Create(ctx context.Context, c card.Card) (string, error) {
+	if err := cs.verify(ctx, c); err != nil {
+		return "", err
+	}
+	id := newID()
+	if err := cs.store.Create(ctx, id, c, "", cs.now()); err != nil {
+		return "", fmt.Errorf("create card: %w", err)
+	}
+	cs.events.send(Event{Kind: TableEvent})
+	return id, nil
+}
+
+// Duplicate puts a copy of the card on the table.
+func (cs *cards) Duplicate(ctx context.Context, id string) (string, error) {
+	rev, err := cs.store.Head(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	c, err := card.RenameCard{Title: copyTitle(rev.Card.Title)}.Apply(rev.Card)
+	if err != nil {
+		return "", err
+	}
+	return cs.Create(ctx, c)
+}
+
+// Title is the name of a card.
+func (cs *cards) Title(ctx context.Context, id string) (string, error) {
+	o, err := cs.load(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	defer o.Unlock()
+	return o.rev.Card.Title, nil
+}
+
+func copyTitle(title string) string {
+	const suffix = ", copy"
+	if r := []rune(title); len(r)+len(suffix) > 120 {
+		title = string(r[:120-len(suffix)])
+	}
+	return title + suffix
+}
+
+// Remove takes a card off the table; it can be restored.
+func (cs *cards) Remove(ctx context.Context, id string) error {
+	if err := cs.store.Remove(ctx, id, cs.now()); err != nil {
+		return err
+	}
+	cs.mu.Lock()
+	delete(cs.open, id)
+	cs.mu.Unlock()
+	cs.events.send(Event{Kind: TableEvent})
+	return nil
+}
+
+// Restore puts a removed card back.
+func (cs *cards) Restore(ctx context.Context, id string) error {
+	if err := cs.store.Restore(ctx, id); err != nil {
+		return err
+	}
+	cs.events.send(Event{Kind: TableEvent})
+	return nil
+}
