@@ -68,6 +68,7 @@ require (
 	github.com/spf13/pflag v1.0.9 // indirect
 	github.com/twitchyliquid64/golang-asm v0.15.1 // indirect
 	github.com/ugorji/go/codec v1.3.1 // indirect
+	github.com/uudashr/gocognit v1.3.0 // indirect
 	go.mongodb.org/mongo-driver/v2 v2.5.0 // indirect
 	go.uber.org/multierr v1.11.0 // indirect
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
@@ -87,6 +88,7 @@ require (
 
 tool (
 	github.com/OpenPeeDeeP/depguard/v2/cmd/depguard
+	github.com/uudashr/gocognit/cmd/gocognit
 	honnef.co/go/tools/cmd/staticcheck
 )
 

@@ -57,33 +57,13 @@ func (c Card) check() error {
 	}
 	faces := map[FaceID]bool{}
 	for i := range c.Faces {
-		f := c.Faces[i]
+		f := &c.Faces[i]
 		if !faceName.MatchString(string(f.ID)) || faces[f.ID] {
 			return Refuse("faces", "“%s” is no face, or is there twice.", f.ID)
 		}
 		faces[f.ID] = true
-		if len(f.Items) > maxItems {
-			return Refuse("items", "A face holds at most %d items.", maxItems)
-		}
-		if err := f.checkGroups(); err != nil {
+		if err := f.check(seen); err != nil {
 			return err
-		}
-		for _, it := range f.Items {
-			if it.ID == "" || seen[it.ID] {
-				return Refuse("id", "Two items have the same id.")
-			}
-			if on := f.Item(it.On); it.On != "" && (on == nil || !on.IsPiece() || !seen[it.On]) {
-				return Refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
-			}
-			if it.Mat != nil {
-				if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID {
-					return Refuse("of", "The mat “%s” lies under nothing.", it.Name)
-				}
-			}
-			seen[it.ID] = true
-			if err := it.check(); err != nil {
-				return err
-			}
 		}
 	}
 	if err := c.checkInsert(); err != nil {
@@ -95,6 +75,35 @@ func (c Card) check() error {
 		}
 	}
 	return c.checkLaid()
+}
+
+// check looks at a face; seen are the ids of the items on the faces before it, to which it
+// adds its own.
+func (f *Face) check(seen map[string]bool) error {
+	if len(f.Items) > maxItems {
+		return Refuse("items", "A face holds at most %d items.", maxItems)
+	}
+	if err := f.checkGroups(); err != nil {
+		return err
+	}
+	for _, it := range f.Items {
+		if it.ID == "" || seen[it.ID] {
+			return Refuse("id", "Two items have the same id.")
+		}
+		if on := f.Item(it.On); it.On != "" && (on == nil || !on.IsPiece() || !seen[it.On]) {
+			return Refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
+		}
+		if it.Mat != nil {
+			if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID {
+				return Refuse("of", "The mat “%s” lies under nothing.", it.Name)
+			}
+		}
+		seen[it.ID] = true
+		if err := it.check(); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func checkName(field, name string) error {
@@ -171,6 +180,26 @@ func (it Item) check() error {
 	if err := it.Look.check(); err != nil {
 		return err
 	}
+	if err := it.checkKind(); err != nil {
+		return err
+	}
+	if w, h, ok := it.Size(); ok {
+		least := float64(minSize)
+		if it.Lines != nil {
+			least, w = 0, max(w, h) // a straight line has no height
+		}
+		if !within(w, minSize, maxSize) || !within(h, least, maxSize) {
+			return Refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
+		}
+	}
+	if (it.Lines != nil) != (it.Made.As == Lined) {
+		return Refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
+	}
+	return it.checkContent()
+}
+
+// checkKind looks whether an item has the content of its kind and no other.
+func (it Item) checkKind() error {
 	parts := 0
 	for _, set := range []bool{it.Photo != nil, it.Form != nil, it.Words != nil, it.Mat != nil, it.Lines != nil} {
 		if set {
@@ -190,18 +219,11 @@ func (it Item) check() error {
 			return err
 		}
 	}
-	if w, h, ok := it.Size(); ok {
-		least := float64(minSize)
-		if it.Lines != nil {
-			least, w = 0, max(w, h) // a straight line has no height
-		}
-		if !within(w, minSize, maxSize) || !within(h, least, maxSize) {
-			return Refuse("size", "Width and height are between 0.5 mm (1/32 in) and 1000 mm (39 ⅜ in).")
-		}
-	}
-	if (it.Lines != nil) != (it.Made.As == Lined) {
-		return Refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
-	}
+	return nil
+}
+
+// checkContent looks at what makes up the item.
+func (it Item) checkContent() error {
 	switch {
 	case it.Photo != nil:
 		return it.Photo.check()

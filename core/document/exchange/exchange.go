@@ -5,7 +5,6 @@ package exchange
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"sectilis/core/document/card"
@@ -235,88 +234,4 @@ func RoleColour(r card.Role) string {
 		return "#a9b0b5"
 	}
 	return "#1f2b38"
-}
-
-// Chain joins open paths that meet end to end within tol millimetres, and
-// closes what comes round. Files from drawing programs often hold an outline
-// as loose lines and arcs.
-//
-// Lines that lie twice in a file are taken once. The work grows with the number of ends.
-func Chain(paths []geom.Path, tol float64) []geom.Path {
-	type cell struct{ x, y int64 }
-	type link struct {
-		curves []geom.Curve
-		used   bool
-	}
-	at := func(p geom.Point) cell { return cell{int64(p.X / tol / 2), int64(p.Y / tol / 2)} }
-	var out []geom.Path
-	var links []*link
-	ends := map[cell][]*link{}
-	seen := map[[32]byte]bool{}
-	for _, p := range paths {
-		for i, r := range p.Rings() {
-			cs := p.Curves()[i]
-			if r.Closed() || len(cs) == 0 {
-				if len(cs) > 0 {
-					out = append(out, r)
-				}
-				continue
-			}
-			if key := r.Digest(); seen[key] || seen[r.Reverse().Digest()] {
-				continue
-			} else {
-				seen[key] = true
-			}
-			l := &link{curves: cs}
-			links = append(links, l)
-			for _, q := range []geom.Point{cs[0].From, cs[len(cs)-1].End()} {
-				ends[at(q)] = append(ends[at(q)], l)
-			}
-		}
-	}
-	// next is a link not yet used that starts, either way round, near q.
-	next := func(q geom.Point) []geom.Curve {
-		c := at(q)
-		for dx := int64(-1); dx <= 1; dx++ {
-			for dy := int64(-1); dy <= 1; dy++ {
-				at := cell{c.x + dx, c.y + dy}
-				for i := 0; i < len(ends[at]); i++ {
-					l := ends[at][i]
-					if l.used {
-						// It goes out of the way, or it would be passed again and again.
-						last := len(ends[at]) - 1
-						ends[at][i] = ends[at][last]
-						ends[at] = ends[at][:last]
-						i--
-						continue
-					}
-					if l.curves[0].From.Sub(q).Len() <= tol {
-						l.used = true
-						return l.curves
-					}
-					if l.curves[len(l.curves)-1].End().Sub(q).Len() <= tol {
-						l.used = true
-						return geom.ReverseCurves(l.curves)
-					}
-				}
-			}
-		}
-		return nil
-	}
-	for _, l := range links {
-		if l.used {
-			continue
-		}
-		l.used = true
-		chain := slices.Clone(l.curves)
-		for range 2 { // on from the end, then from the start
-			for more := next(chain[len(chain)-1].End()); more != nil; more = next(chain[len(chain)-1].End()) {
-				chain = append(chain, more...)
-			}
-			chain = geom.ReverseCurves(chain)
-		}
-		closed := len(chain) > 1 && chain[0].From.Sub(chain[len(chain)-1].End()).Len() <= tol
-		out = append(out, geom.FromCurves(chain, closed))
-	}
-	return out
 }

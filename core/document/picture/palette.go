@@ -24,6 +24,9 @@ func pixels(img image.Image) [][3]float64 {
 	return out
 }
 
+// rgb is a colour of 0 to 255 each.
+type rgb = [3]float64
+
 // Palette is n colours, #rrggbb, that stand for a picture, the most frequent
 // first: median cut (Heckbert 1982) by the box with the largest spread, then a
 // few steps of Lloyd's algorithm. There are fewer when the picture has fewer.
@@ -32,64 +35,20 @@ func Palette(img image.Image, n int) []string {
 	if len(all) == 0 {
 		return nil
 	}
-	boxes := [][][3]float64{all}
-	for len(boxes) < n {
-		// The box whose colours differ most, weighed by how many there are.
-		most, which, axis := 0., -1, 0
-		for i, box := range boxes {
-			for a := range 3 {
-				lo, hi := math.Inf(1), math.Inf(-1)
-				for _, p := range box {
-					lo, hi = min(lo, p[a]), max(hi, p[a])
-				}
-				if s := (hi - lo) * math.Sqrt(float64(len(box))); s > most && hi-lo > 8 {
-					most, which, axis = s, i, a
-				}
-			}
-		}
-		if which < 0 {
-			break
-		}
-		box := boxes[which]
-		slices.SortFunc(box, func(p, q [3]float64) int { return cmp.Compare(p[axis], q[axis]) })
-		m := len(box) / 2
-		boxes[which] = box[:m]
-		boxes = append(boxes, box[m:])
-	}
-	means := make([][3]float64, len(boxes))
+	boxes := medianCut(all, n)
+	means := make([]rgb, len(boxes))
 	for i, box := range boxes {
 		means[i] = mean(box)
 	}
 	var counts []int
 	for range 6 {
-		sums := make([][3]float64, len(means))
-		counts = make([]int, len(means))
-		for _, p := range all {
-			best, at := math.Inf(1), 0
-			for i, m := range means {
-				d := (p[0]-m[0])*(p[0]-m[0]) + (p[1]-m[1])*(p[1]-m[1]) + (p[2]-m[2])*(p[2]-m[2])
-				if d < best {
-					best, at = d, i
-				}
-			}
-			counts[at]++
-			for a := range 3 {
-				sums[at][a] += p[a]
-			}
-		}
-		for i := range means {
-			if counts[i] > 0 {
-				for a := range 3 {
-					means[i][a] = sums[i][a] / float64(counts[i])
-				}
-			}
-		}
+		counts = settle(means, all)
 	}
 	order := make([]int, len(means))
 	for i := range order {
 		order[i] = i
 	}
-	slices.SortStableFunc(order, func(i, j int) int { return counts[j] - counts[i] })
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(counts[j], counts[i]) })
 	var out []string
 	for _, i := range order {
 		c := fmt.Sprintf("#%02x%02x%02x", int(means[i][0]+.5), int(means[i][1]+.5), int(means[i][2]+.5))
@@ -100,7 +59,74 @@ func Palette(img image.Image, n int) []string {
 	return out
 }
 
-func mean(box [][3]float64) (m [3]float64) {
+// medianCut parts colours into at most n boxes, each time the one whose colours differ most,
+// weighed by how many there are, at its median along the axis on which they differ.
+func medianCut(all []rgb, n int) [][]rgb {
+	boxes := [][]rgb{all}
+	for len(boxes) < n {
+		most, which, axis := 0., -1, 0
+		for i, box := range boxes {
+			for a := range 3 {
+				if d := spread(box, a); d > 8 && d*math.Sqrt(float64(len(box))) > most {
+					most, which, axis = d*math.Sqrt(float64(len(box))), i, a
+				}
+			}
+		}
+		if which < 0 {
+			break
+		}
+		box := boxes[which]
+		slices.SortFunc(box, func(p, q rgb) int { return cmp.Compare(p[axis], q[axis]) })
+		m := len(box) / 2
+		boxes[which] = box[:m]
+		boxes = append(boxes, box[m:])
+	}
+	return boxes
+}
+
+// spread is how far the colours of a box differ along an axis.
+func spread(box []rgb, axis int) float64 {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, p := range box {
+		lo, hi = min(lo, p[axis]), max(hi, p[axis])
+	}
+	return hi - lo
+}
+
+// settle is a step of Lloyd's algorithm: each mean becomes that of the colours nearest to
+// it. It returns how many those are.
+func settle(means, all []rgb) (counts []int) {
+	sums := make([]rgb, len(means))
+	counts = make([]int, len(means))
+	for _, p := range all {
+		at := nearest(means, p)
+		counts[at]++
+		for a := range 3 {
+			sums[at][a] += p[a]
+		}
+	}
+	for i := range means {
+		for a := range 3 {
+			if counts[i] > 0 {
+				means[i][a] = sums[i][a] / float64(counts[i])
+			}
+		}
+	}
+	return counts
+}
+
+func nearest(means []rgb, p rgb) int {
+	best, at := math.Inf(1), 0
+	for i, m := range means {
+		d := (p[0]-m[0])*(p[0]-m[0]) + (p[1]-m[1])*(p[1]-m[1]) + (p[2]-m[2])*(p[2]-m[2])
+		if d < best {
+			best, at = d, i
+		}
+	}
+	return at
+}
+
+func mean(box []rgb) (m rgb) {
 	for _, p := range box {
 		for a := range 3 {
 			m[a] += p[a] / float64(len(box))

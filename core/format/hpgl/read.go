@@ -53,75 +53,25 @@ type plotter struct {
 	label    byte // what ends a label
 }
 
-// Read reads HP-GL: moves, lines, arcs, circles and rectangles, 40 units to the
-// millimetre. Labels, fills and whatever else draws no outline are noted.
+// Read reads HP-GL: moves, lines, packed lines, arcs, circles and rectangles, 40 units to
+// the millimetre. Labels, fills and whatever else draws no outline are noted. It returns an
+// *Error for a file that cannot be read, and the error of the context when that ends.
 func Read(ctx context.Context, raw []byte) (exchange.Drawing, error) {
 	var d exchange.Drawing
 	if len(raw) > exchange.MaxBytes {
 		return d, refuse("The file is larger than %d MB.", exchange.MaxBytes>>20)
 	}
 	p := plotter{d: &d, label: 3}
-	text := string(raw)
 	known := 0
 	budget := exchange.NewBudget(ctx)
-	for i := 0; i < len(text); {
+	for t := (tape{text: string(raw)}); t.more(); {
 		if err := budget.Spend(1); err != nil {
 			if errors.Is(err, exchange.ErrWork) {
 				return d, refuse("The file cannot be read: %v.", err)
 			}
 			return d, err
 		}
-		c := text[i]
-		switch {
-		case c == 27: // a control sequence for the device, to the next colon or instruction
-			i += 2
-			if i < len(text) && text[i-1] == '.' {
-				i++
-				for i < len(text) && (text[i] >= '0' && text[i] <= '9' || text[i] == ';' || text[i] == ':') {
-					i++
-					if text[i-1] == ':' {
-						break
-					}
-				}
-			}
-			continue
-		case !letter(c):
-			i++
-			continue
-		}
-		if i+1 >= len(text) || !letter(text[i+1]) {
-			return d, refuse("The file is no HP-GL that can be read: there is a stray “%c” at byte %d.", c, i+1)
-		}
-		op := strings.ToUpper(text[i : i+2])
-		i += 2
-		if op == "LB" {
-			end := strings.IndexByte(text[i:], p.label)
-			if end < 0 {
-				end = len(text) - i - 1
-			}
-			d.Note("The label “%s” was left out: set it here as lettering.", strings.TrimSpace(strings.ToValidUTF8(text[i:i+max(end, 0)], "")))
-			i += end + 1
-			continue
-		}
-		if op == "PE" {
-			return d, refuse("The file holds packed lines (PE), which are not read. Save it as plain HP-GL.")
-		}
-		if op == "DT" && i < len(text) {
-			if text[i] != ';' {
-				p.label = text[i]
-			}
-			i++
-			continue
-		}
-		start := i
-		for i < len(text) && text[i] != ';' && !letter(text[i]) && text[i] != 27 {
-			i++
-		}
-		args, ok := arguments(text[start:i])
-		if !ok {
-			return d, refuse("The file is no HP-GL that can be read: what follows “%s” at byte %d is no list of numbers.", op, start-1)
-		}
-		did, err := p.do(op, args)
+		did, err := p.next(&t)
 		if err != nil {
 			return d, err
 		}
@@ -140,6 +90,77 @@ func Read(ctx context.Context, raw []byte) (exchange.Drawing, error) {
 	}
 	d.Upright()
 	return d, nil
+}
+
+// tape is the text of a file, read up to a byte.
+type tape struct {
+	text string
+	i    int
+}
+
+func (t *tape) more() bool { return t.i < len(t.text) }
+
+// to reads up to the first of some bytes, which is left, or to the end.
+func (t *tape) to(stops func(c byte) bool) string {
+	start := t.i
+	for t.more() && !stops(t.text[t.i]) {
+		t.i++
+	}
+	return t.text[start:t.i]
+}
+
+const escape = 27
+
+// control passes over a control sequence for the device: to the next colon, if it has
+// parameters.
+func (t *tape) control() {
+	t.i += 2
+	if t.i >= len(t.text) || t.text[t.i-1] != '.' {
+		return
+	}
+	t.i++
+	t.to(func(c byte) bool { return (c < '0' || c > '9') && c != ';' })
+	if t.more() && t.text[t.i] == ':' {
+		t.i++
+	}
+}
+
+// next carries out what stands next on the tape; did says that it is an instruction that is
+// known.
+func (p *plotter) next(t *tape) (did bool, err error) {
+	c := t.text[t.i]
+	switch {
+	case c == escape:
+		t.control()
+		return false, nil
+	case !letter(c):
+		t.i++
+		return false, nil
+	case t.i+1 >= len(t.text) || !letter(t.text[t.i+1]):
+		return false, refuse("The file is no HP-GL that can be read: there is a stray “%c” at byte %d.", c, t.i+1)
+	}
+	op, at := strings.ToUpper(t.text[t.i:t.i+2]), t.i+1
+	t.i += 2
+	switch op {
+	case "LB":
+		words := t.to(func(c byte) bool { return c == p.label })
+		t.i++
+		p.d.Note("The label “%s” was left out: set it here as lettering.", strings.TrimSpace(strings.ToValidUTF8(words, "")))
+		return false, nil
+	case "DT":
+		if t.more() && t.text[t.i] != ';' {
+			p.label = t.text[t.i]
+		}
+		t.i++
+		return false, nil
+	case "PE":
+		return true, p.packed(t.to(func(c byte) bool { return c == ';' }), at)
+	}
+	args, ok := arguments(t.to(func(c byte) bool { return c == ';' || letter(c) || c == escape }))
+	if !ok {
+		return false, refuse("The file is no HP-GL that can be read: what follows “%s” at byte %d is no list of numbers.", op, at)
+	}
+	return p.do(op, args)
 }
 
 func letter(c byte) bool { return c >= 'A' && c <= 'Z' || c >= 'a' && c <= 'z' }
@@ -232,16 +253,24 @@ func (p *plotter) moves(a []float64) error {
 		if p.relative {
 			to = to.Add(p.at)
 		}
-		if !p.down {
-			p.flush()
-		} else if to != p.at {
-			p.begin()
-			p.b.Line(to)
+		if err := p.move(to); err != nil {
+			return err
 		}
-		p.at = to
-		if p.points++; p.points > maxRead {
-			return refuse("The file has more than %d points.", maxRead)
-		}
+	}
+	return nil
+}
+
+// move goes to a place, drawing when the pen is down.
+func (p *plotter) move(to geom.Point) error {
+	if !p.down {
+		p.flush()
+	} else if to != p.at {
+		p.begin()
+		p.b.Line(to)
+	}
+	p.at = to
+	if p.points++; p.points > maxRead {
+		return refuse("The file has more than %d points.", maxRead)
 	}
 	return nil
 }

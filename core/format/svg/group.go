@@ -234,28 +234,63 @@ func (r *reader) mask(ref string, c around, from int) error {
 	if n.attr["maskContentUnits"] == "objectBoundingBox" {
 		inside.at = geom.Scale(b.W, b.H).Then(geom.Shift(b.X, b.Y)).Then(c.at)
 	}
-	drawn := append([]exchange.Shape(nil), r.d.Shapes[from:]...)
-	r.d.Shapes = r.d.Shapes[:from]
+	drawn := r.takeFrom(from)
 	if err := r.children(n, inside); err != nil {
 		return err
 	}
-	var parts []exchange.Part
-	simple := true
-	for _, s := range r.d.Shapes[from:] {
-		if simple = simple && outlined(s) && len(parts) <= mostMasked; simple {
-			parts = append(parts, s.Parts()...)
-		}
-	}
-	for _, s := range drawn {
-		simple = simple && outlined(s)
-	}
-	r.d.Shapes = r.d.Shapes[:from]
-	if !simple || len(parts) > mostMasked {
+	parts, simple := simpleParts(r.takeFrom(from))
+	if !simple || slices.ContainsFunc(drawn, func(s exchange.Shape) bool { return !outlined(s) }) {
 		r.d.Note("A mask that is too intricate was not applied; what it would hide is there as it is drawn.")
 		r.d.Shapes = append(r.d.Shapes, drawn...)
 		return nil
 	}
-	area := r.maskArea(n, c, b)
+	levels, err := r.levels(parts, r.maskArea(n, c, b), byAlpha)
+	if err != nil {
+		return err
+	}
+	r.d.Shapes = append(r.d.Shapes, drawn...)
+	if err := r.weaken(1, from); err != nil { // what lies on each other is weakened as one
+		return err
+	}
+	for _, s := range r.takeFrom(from) {
+		for _, p := range s.Parts() {
+			if err := r.show(s, p, levels); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// takeFrom takes the shapes from a number on out of the drawing.
+func (r *reader) takeFrom(from int) []exchange.Shape {
+	out := slices.Clone(r.d.Shapes[from:])
+	r.d.Shapes = r.d.Shapes[:from]
+	return out
+}
+
+// simpleParts are the parts of the shapes of a mask; ok is false for a mask that is too
+// intricate.
+func simpleParts(shapes []exchange.Shape) (parts []exchange.Part, ok bool) {
+	for _, s := range shapes {
+		if !outlined(s) {
+			return nil, false
+		}
+		if parts = append(parts, s.Parts()...); len(parts) > mostMasked {
+			return nil, false
+		}
+	}
+	return parts, true
+}
+
+// level is where a mask shows a share of what it masks, in 510ths.
+type level struct {
+	share  int
+	region geom.Path
+}
+
+// levels divide the area of a mask by how much its parts, from below, show there.
+func (r *reader) levels(parts []exchange.Part, area geom.Path, byAlpha bool) ([]level, error) {
 	regions := make([]geom.Path, len(parts))
 	for i, p := range parts {
 		if p.Gradient != nil {
@@ -263,7 +298,7 @@ func (r *reader) mask(ref string, c around, from int) error {
 		}
 		regions[i] = geom.Intersection(geom.NonZero, p.Region, area)
 		if err := r.budget.Spend(16 * (p.Region.Len() + area.Len())); err != nil {
-			return err
+			return nil, err
 		}
 	}
 	// What is shown alike is one region.
@@ -287,23 +322,21 @@ func (r *reader) mask(ref string, c around, from int) error {
 		}
 		shown[k] = append(shown[k], d.Path)
 	}
-	r.d.Shapes = append(r.d.Shapes, drawn...)
-	if err := r.weaken(1, from); err != nil { // what lies on each other is weakened as one
-		return err
+	out := make([]level, len(order))
+	for i, k := range order {
+		out[i] = level{k, geom.Union(geom.NonZero, shown[k]...)}
 	}
-	drawn = append([]exchange.Shape(nil), r.d.Shapes[from:]...)
-	r.d.Shapes = r.d.Shapes[:from]
-	for _, s := range drawn {
-		for _, p := range s.Parts() {
-			for _, k := range order {
-				region := geom.Union(geom.NonZero, shown[k]...)
-				if err := r.budget.Spend(8 * (region.Len() + p.Region.Len())); err != nil {
-					return err
-				}
-				if left := geom.Intersection(geom.NonZero, p.Region, region); !left.Empty() {
-					r.d.Shapes = append(r.d.Shapes, inked(s, exchange.Part{Region: left, Colour: p.Colour, Faint: 1 - (1-p.Faint)*float64(k)/510, Gradient: p.Gradient}))
-				}
-			}
+	return out, nil
+}
+
+// show adds what the levels of a mask show of a part of a shape.
+func (r *reader) show(s exchange.Shape, p exchange.Part, levels []level) error {
+	for _, l := range levels {
+		if err := r.budget.Spend(8 * (l.region.Len() + p.Region.Len())); err != nil {
+			return err
+		}
+		if left := geom.Intersection(geom.NonZero, p.Region, l.region); !left.Empty() {
+			r.d.Shapes = append(r.d.Shapes, inked(s, exchange.Part{Region: left, Colour: p.Colour, Faint: 1 - (1-p.Faint)*float64(l.share)/510, Gradient: p.Gradient}))
 		}
 	}
 	return nil

@@ -23,92 +23,125 @@ type node struct {
 // elements reads the elements, and the text of all style elements.
 func elements(raw []byte, d *exchange.Drawing) (*node, string, error) {
 	dec := xml.NewDecoder(bytes.NewReader(raw))
-	dec.CharsetReader = func(name string, in io.Reader) (io.Reader, error) {
-		switch strings.ToLower(name) {
-		case "utf-8", "us-ascii", "ascii":
-			return in, nil
-		case "iso-8859-1", "latin1", "windows-1252":
-			rest, err := io.ReadAll(in)
-			if err != nil {
-				return nil, err
-			}
-			out := make([]rune, len(rest))
-			for i, c := range rest {
-				out[i] = rune(c)
-			}
-			return strings.NewReader(string(out)), nil
-		}
-		return nil, refuse("The SVG is written in “%s”; save it as UTF-8.", name)
-	}
-	var root *node
-	var open []*node
-	var css strings.Builder
-	n := 0
+	dec.CharsetReader = charset
+	t := tree{d: d}
 	for {
 		tok, err := dec.Token()
 		if err == io.EOF {
 			break
 		}
+		var own *Error
+		if errors.As(err, &own) {
+			return nil, "", own
+		}
 		if err != nil {
-			var own *Error
-			if errors.As(err, &own) {
-				return nil, "", own
-			}
 			line, _ := dec.InputPos()
 			return nil, "", refuse("The file is no SVG that can be read: line %d is not well formed.", line)
 		}
-		switch t := tok.(type) {
-		case xml.Directive:
-			if bytes.Contains(bytes.ToUpper(t), []byte("ENTITY")) || bytes.ContainsAny(t, "[") {
-				return nil, "", refuse("The SVG declares entities, which are not read. Save it as plain SVG.")
-			}
-		case xml.ProcInst:
-			if t.Target == "xml-stylesheet" {
-				d.Note("Styles from another file were left out: nothing outside of the SVG is read.")
-			}
-		case xml.StartElement:
-			if n++; n > maxElements {
-				return nil, "", refuse("The SVG has more than %d elements.", maxElements)
-			}
-			if len(open) > maxDepth {
-				return nil, "", refuse("The SVG is nested more than %d deep.", maxDepth)
-			}
-			el := &node{name: t.Name.Local, attr: make(map[string]string, len(t.Attr))}
-			for _, a := range t.Attr {
-				el.take(a, d)
-			}
-			if t.Name.Local == "script" {
-				d.Note("A script was left out.")
-			}
-			el.checkReference(d)
-			if len(open) > 0 {
-				up := open[len(open)-1]
-				up.kids = append(up.kids, el)
-			} else if root == nil {
-				root = el
-			}
-			open = append(open, el)
-		case xml.EndElement:
-			open = open[:len(open)-1]
-		case xml.CharData:
-			if len(open) > 0 {
-				if el := open[len(open)-1]; el.name == "style" {
-					css.Write(t)
-				} else if el.name == "text" || el.name == "tspan" || el.name == "title" || el.name == "textPath" {
-					if len(el.text) < maxText {
-						el.text += string(t)
-					}
-					if el.name == "text" || el.name == "tspan" {
-						el.kids = append(el.kids, &node{name: wordsNode, text: string(t)})
-					}
-				}
-			}
+		if err := t.read(tok); err != nil {
+			return nil, "", err
 		}
 	}
-	if root == nil || root.name != "svg" {
+	if t.root == nil || t.root.name != "svg" {
 		return nil, "", refuse("The file is no SVG.")
 	}
-	return root, css.String(), nil
+	return t.root, t.css.String(), nil
+}
+
+// charset reads the encodings that SVG files are met in.
+func charset(name string, in io.Reader) (io.Reader, error) {
+	switch strings.ToLower(name) {
+	case "utf-8", "us-ascii", "ascii":
+		return in, nil
+	case "iso-8859-1", "latin1", "windows-1252":
+		rest, err := io.ReadAll(in)
+		if err != nil {
+			return nil, err
+		}
+		out := make([]rune, len(rest))
+		for i, c := range rest {
+			out[i] = rune(c)
+		}
+		return strings.NewReader(string(out)), nil
+	}
+	return nil, refuse("The SVG is written in “%s”; save it as UTF-8.", name)
+}
+
+// tree is the elements as far as they are read.
+type tree struct {
+	d    *exchange.Drawing
+	root *node
+	open []*node // from the root to the one that is read
+	css  strings.Builder
+	n    int // elements so far
+}
+
+// read takes the next token.
+func (t *tree) read(tok xml.Token) error {
+	switch k := tok.(type) {
+	case xml.Directive:
+		if bytes.Contains(bytes.ToUpper(k), []byte("ENTITY")) || bytes.ContainsAny(k, "[") {
+			return refuse("The SVG declares entities, which are not read. Save it as plain SVG.")
+		}
+	case xml.ProcInst:
+		if k.Target == "xml-stylesheet" {
+			t.d.Note("Styles from another file were left out: nothing outside of the SVG is read.")
+		}
+	case xml.StartElement:
+		return t.begin(k)
+	case xml.EndElement:
+		t.open = t.open[:len(t.open)-1]
+	case xml.CharData:
+		t.words(string(k))
+	}
+	return nil
+}
+
+// begin opens an element.
+func (t *tree) begin(k xml.StartElement) error {
+	if t.n++; t.n > maxElements {
+		return refuse("The SVG has more than %d elements.", maxElements)
+	}
+	if len(t.open) > maxDepth {
+		return refuse("The SVG is nested more than %d deep.", maxDepth)
+	}
+	el := &node{name: k.Name.Local, attr: make(map[string]string, len(k.Attr))}
+	for _, a := range k.Attr {
+		el.take(a, t.d)
+	}
+	if k.Name.Local == "script" {
+		t.d.Note("A script was left out.")
+	}
+	el.checkReference(t.d)
+	if len(t.open) > 0 {
+		up := t.open[len(t.open)-1]
+		up.kids = append(up.kids, el)
+	} else if t.root == nil {
+		t.root = el
+	}
+	t.open = append(t.open, el)
+	return nil
+}
+
+// words keeps text where it means something.
+func (t *tree) words(text string) {
+	if len(t.open) == 0 {
+		return
+	}
+	el := t.open[len(t.open)-1]
+	switch el.name {
+	case "style":
+		t.css.WriteString(text)
+		return
+	case "text", "tspan":
+		el.kids = append(el.kids, &node{name: wordsNode, text: text})
+	case "title", "textPath":
+	default:
+		return
+	}
+	if len(el.text) < maxText {
+		el.text += text
+	}
 }
 
 // wordsNode is what a stretch of words in a text element is called, in its place among the

@@ -79,57 +79,80 @@ func (r *reader) text(n *node, c around) error {
 		for j < len(runs) && !runs[j].begins {
 			j++
 		}
-		if u := runs[i]; u.x != nil {
-			x = *u.x
+		if runs[i].x != nil {
+			x = *runs[i].x
 		}
-		if u := runs[i]; u.y != nil {
-			y = *u.y
+		if runs[i].y != nil {
+			y = *runs[i].y
 		}
-		at, down := 0.0, y
-		type piece struct {
-			path  geom.Path
-			words string
-			c     around
+		set, ok := setChunk(runs[i:j], faces[i:j])
+		if !ok {
+			r.leaveText(n)
+			return nil
 		}
-		var pieces []piece
-		for k, u := range runs[i:j] {
-			at += u.dx
-			down += u.dy
-			if u.words == "" {
-				continue
-			}
-			size := u.c.style.words.size
-			if size == 0 {
-				size = 16
-			}
-			path, advance, ok := faces[i+k](u.words, size, u.c.style.words.spacing)
-			if !ok {
-				r.leaveText(n)
-				return nil
-			}
-			pieces = append(pieces, piece{path.Transform(geom.Shift(at, down)), strings.TrimSpace(u.words), u.c})
-			at += advance
-		}
-		start := x
 		switch runs[i].c.style.words.anchor {
 		case "middle":
-			start -= at / 2
+			x -= set.across / 2
 		case "end":
-			start -= at
+			x -= set.across
 		}
-		for _, p := range pieces {
-			if !p.path.Empty() && !p.c.style.unseen {
-				was := len(r.d.Shapes)
-				if err := r.add(n, p.path.Transform(geom.Shift(start, 0)), p.c); err != nil {
-					return err
-				}
-				for k := was; k < len(r.d.Shapes); k++ {
-					r.d.Shapes[k].Name = p.words
-				}
-			}
+		if err := r.addChunk(n, set, geom.Pt(x, y)); err != nil {
+			return err
 		}
-		x, y = start+at, down
+		x, y = x+set.across, y+set.down
 		i = j
+	}
+	return nil
+}
+
+// chunk is words that are set from one place on: their outlines about it, and how far it
+// is from there to their end.
+type chunk struct {
+	pieces       []wordPiece
+	across, down float64
+}
+
+type wordPiece struct {
+	path  geom.Path
+	words string
+	c     around
+}
+
+// setChunk sets runs one after the other; ok is false when a face does not have their letters.
+func setChunk(runs []run, faces []Face) (out chunk, ok bool) {
+	for k, u := range runs {
+		out.across += u.dx
+		out.down += u.dy
+		if u.words == "" {
+			continue
+		}
+		size := u.c.style.words.size
+		if size == 0 {
+			size = 16
+		}
+		path, advance, ok := faces[k](u.words, size, u.c.style.words.spacing)
+		if !ok {
+			return chunk{}, false
+		}
+		out.pieces = append(out.pieces, wordPiece{path.Transform(geom.Shift(out.across, out.down)), strings.TrimSpace(u.words), u.c})
+		out.across += advance
+	}
+	return out, true
+}
+
+// addChunk adds the outlines of a chunk that begins at a place.
+func (r *reader) addChunk(n *node, set chunk, at geom.Point) error {
+	for _, p := range set.pieces {
+		if p.path.Empty() || p.c.style.unseen {
+			continue
+		}
+		was := len(r.d.Shapes)
+		if err := r.add(n, p.path.Transform(geom.Shift(at.X, at.Y)), p.c); err != nil {
+			return err
+		}
+		for k := was; k < len(r.d.Shapes); k++ {
+			r.d.Shapes[k].Name = p.words
+		}
 	}
 	return nil
 }

@@ -6,6 +6,7 @@ package shape
 
 import (
 	"math"
+	"slices"
 
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
@@ -99,17 +100,17 @@ func ByID(id string) (r Ready, ok bool) {
 }
 
 // IDs lists the outlines that documents may name, Free last.
-func IDs() []ID {
+func IDs() []ID { return ids }
+
+var ids = func() []ID {
 	var out []ID
-	seen := map[ID]bool{}
 	for _, r := range ready {
-		if !seen[r.Outline] {
-			seen[r.Outline] = true
+		if !slices.Contains(out, r.Outline) {
 			out = append(out, r.Outline)
 		}
 	}
 	return append(out, Free)
-}
+}()
 
 // Outline is a parametric outline in a size, mm; corner and radius matter to a rectangle
 // alone. ok is false for an unknown id and for Free, which has no parameters.
