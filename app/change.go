@@ -172,6 +172,24 @@ func newItems(before, after card.Card) []string {
 	return out
 }
 
+// named looks up the font and the paper that an item names.
+func named(it card.Item) error {
+	words, fill := it.Words, it.Fill
+	if it.Slot != nil {
+		words, fill = it.Slot.Words, it.Slot.Fill
+	}
+	if words != nil && !lettering.Known(words.Font) {
+		return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", words.Font)}
+	}
+	if fill.Paper == "" {
+		return nil
+	}
+	if _, ok := pattern.ByID(fill.Paper); !ok {
+		return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", fill.Paper)}
+	}
+	return nil
+}
+
 // verify looks up what the document only names: fonts, papers and pictures.
 func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	if err := fold.Check(c.Base); err != nil {
@@ -180,17 +198,8 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {
-			words, fill := it.Words, it.Fill
-			if it.Slot != nil {
-				words, fill = it.Slot.Words, it.Slot.Fill
-			}
-			if words != nil && !lettering.Known(words.Font) {
-				return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", words.Font)}
-			}
-			if fill.Paper != "" {
-				if _, ok := pattern.ByID(fill.Paper); !ok {
-					return &card.Refusal{Field: "paper", Why: fmt.Sprintf("There is no paper “%s”.", fill.Paper)}
-				}
+			if err := named(it); err != nil {
+				return err
 			}
 			if it.Photo != nil && !known[it.Photo.Picture] {
 				ok, err := cs.store.HasPicture(ctx, it.Photo.Picture)

@@ -96,63 +96,77 @@ func (p *production) LayCloser(ctx context.Context, id string, opt sheet.Options
 		return Job{}, &card.Refusal{Field: "sheets", Why: "Every sheet has a single piece; there is nothing to lay closer."}
 	}
 	return p.jobs.start(Job{Kind: CloserJob, Card: id}, func(ctx context.Context, update func(func(*Job))) error {
-		limited, cancel := context.WithTimeout(ctx, closerTime)
-		defer cancel()
-		began := p.now()
-		by := p.nester(context.WithoutCancel(ctx))
-		searches := make([]*nest.Search, len(problems))
-		for i, p := range problems {
-			searches[i] = nest.New(p)
+		c := closer{production: p, by: p.nester(context.WithoutCancel(ctx)), problems: problems, before: before.Taken}
+		for _, problem := range problems {
+			c.searches = append(c.searches, nest.New(problem))
 		}
-		saved := func() (float64, error) { // share of the paper, after what was found is kept
-			for i, problem := range problems {
-				best := searches[i].Best()
-				if was := by.answer(problem); by.err == nil && best.Better(was) {
-					first := was.Area
-					if l, ok := p.layouts.Get(problem.Key()); ok && l.First > 0 {
-						first = l.First
-					}
-					if err := p.keepLayout(context.WithoutCancel(ctx), problem.Key(), layout{best, first}); err != nil {
-						return 0, err
-					}
-				}
-			}
-			after := sheet.Lay(rev.Card, s, opt, by.answer)
-			return max(0, 1-after.Taken/before.Taken), by.err
-		}
-		soFar := func() float64 {
-			less := 0.0
-			for i, p := range problems {
-				if best, was := searches[i].Best(), by.answer(p); by.err == nil && best.Better(was) {
-					less += was.Area - best.Area
-				}
-			}
-			return less / before.Taken
-		}
-		for limited.Err() == nil {
-			for i := range searches {
-				searches[i].Improve(max(1, searches[i].Round()/8))
-			}
-			share := soFar()
-			update(func(j *Job) {
-				j.Progress = min(1, float64(p.now().Sub(began))/float64(closerTime))
-				if share >= worthSaying {
-					j.Note = fmt.Sprintf("%.1f %% less paper so far", 100*share)
-				}
-			})
-		}
-		share, err := saved()
-		if err != nil {
+		c.seek(ctx, update)
+		if err := c.keep(context.WithoutCancel(ctx)); err != nil {
 			return err
 		}
+		after := sheet.Lay(rev.Card, s, opt, c.by.answer)
+		share := max(0, 1-after.Taken/before.Taken)
 		update(func(j *Job) {
 			j.Note = "This is as close as they go."
 			if share >= worthSaying {
 				j.Note = fmt.Sprintf("Takes %.1f %% less paper.", 100*share)
 			}
 		})
-		return nil
+		return c.by.err
 	}), nil
+}
+
+// closer is the search for layouts that take less paper.
+type closer struct {
+	*production
+	by       *nester
+	problems []nest.Problem
+	searches []*nest.Search // one for each problem
+	before   float64        // the paper that the layouts before take, mm²
+}
+
+// seek searches until the time is over, or the context ends, and tells how much paper is
+// saved so far.
+func (c *closer) seek(ctx context.Context, update func(func(*Job))) {
+	ctx, cancel := context.WithTimeout(ctx, closerTime)
+	defer cancel()
+	began := c.now()
+	for ctx.Err() == nil {
+		for _, s := range c.searches {
+			s.Improve(max(1, s.Round()/8))
+		}
+		less := 0.0
+		for i, p := range c.problems {
+			if best, was := c.searches[i].Best(), c.by.answer(p); c.by.err == nil && best.Better(was) {
+				less += was.Area - best.Area
+			}
+		}
+		update(func(j *Job) {
+			j.Progress = min(1, float64(c.now().Sub(began))/float64(closerTime))
+			if share := less / c.before; share >= worthSaying {
+				j.Note = fmt.Sprintf("%.1f %% less paper so far", 100*share)
+			}
+		})
+	}
+}
+
+// keep keeps what was found that is better than what was there, with the area that the
+// first layout took.
+func (c *closer) keep(ctx context.Context) error {
+	for i, p := range c.problems {
+		best, was := c.searches[i].Best(), c.by.answer(p)
+		if c.by.err != nil || !best.Better(was) {
+			continue
+		}
+		first := was.Area
+		if l, ok := c.layouts.Get(p.Key()); ok && l.First > 0 {
+			first = l.First
+		}
+		if err := c.keepLayout(ctx, p.Key(), layout{best, first}); err != nil {
+			return err
+		}
+	}
+	return c.by.err
 }
 
 // keepLayout keeps a layout for good. What is not on disk would be gone when it is needed,

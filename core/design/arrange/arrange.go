@@ -133,19 +133,9 @@ func (k LineUp) Apply(c card.Card) (card.Card, error) {
 		if err != nil {
 			return err
 		}
-		var target geom.Rect
-		switch k.To {
-		case TheFace:
-			target = face(c, f)
-		case TheFirst:
-			target = us[0].box
-		case EachOther:
-			target = us[0].box
-			for _, u := range us {
-				target = target.Union(u.box)
-			}
-		default:
-			return card.Refuse("to", "Items are lined up to each other, to the face or to the first that was chosen.")
+		target, err := k.target(c, f, us)
+		if err != nil {
+			return err
 		}
 		if k.To != TheFace && len(us) < 2 {
 			return card.Refuse("ids", "Choose two items or more to line up, or line up to the face.")
@@ -173,6 +163,23 @@ func (k LineUp) Apply(c card.Card) (card.Card, error) {
 		}
 		return nil
 	})
+}
+
+// target is the box that units are lined up to.
+func (k LineUp) target(c *card.Card, f *card.Face, us []unit) (geom.Rect, error) {
+	switch k.To {
+	case TheFace:
+		return face(c, f), nil
+	case TheFirst:
+		return us[0].box, nil
+	case EachOther:
+		box := us[0].box
+		for _, u := range us {
+			box = box.Union(u.box)
+		}
+		return box, nil
+	}
+	return geom.Rect{}, card.Refuse("to", "Items are lined up to each other, to the face or to the first that was chosen.")
 }
 
 // near says that a length is nothing, as the document keeps it.

@@ -207,16 +207,8 @@ func stairs(sides []segment, to geom.Affine) []step {
 		if n+1 == len(xs) || least <= 0 {
 			break
 		}
-		// Sides do not cross, so one is lowest all the way to the next corner.
 		x1 := xs[n+1]
-		y0, y1 := math.Inf(1), math.Inf(1)
-		for _, s := range live {
-			k := (s.b.Y - s.a.Y) / (s.b.X - s.a.X)
-			a, b := s.a.Y+k*(x-s.a.X), s.a.Y+k*(x1-s.a.X)
-			if a+b < y0+y1 {
-				y0, y1 = a, b
-			}
-		}
+		y0, y1 := lowest(live, x, x1)
 		switch {
 		case y1 >= least:
 			add(x, x1, least, least)
@@ -231,6 +223,19 @@ func stairs(sides []segment, to geom.Affine) []step {
 		}
 	}
 	return out
+}
+
+// lowest is how low the lowest of some sides is between two corners: sides do not cross, so
+// one is lowest all the way. Without sides it is infinite.
+func lowest(live []segment, x0, x1 float64) (y0, y1 float64) {
+	y0, y1 = math.Inf(1), math.Inf(1)
+	for _, s := range live {
+		k := (s.b.Y - s.a.Y) / (s.b.X - s.a.X)
+		if a, b := s.a.Y+k*(x0-s.a.X), s.a.Y+k*(x1-s.a.X); a+b < y0+y1 {
+			y0, y1 = a, b
+		}
+	}
+	return y0, y1
 }
 
 // quarter clips a side to x >= 0, y >= 0; its ends come with a.X <= b.X.

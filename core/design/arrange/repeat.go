@@ -160,40 +160,44 @@ func (k RepeatItems) spots() ([]spot, error) {
 	if k.Count < 1 || rows < 1 || k.Count*rows < 2 || k.Count > maxCopies || rows > maxCopies || k.Count*rows > maxCopies {
 		return nil, card.Refuse("count", "There can be between 2 and %d in all.", maxCopies)
 	}
-	var out []spot
 	switch k.Pattern {
-	case Row, Grid:
-		for r := range rows {
-			for i := range k.Count {
-				n := float64(i)
-				s := spot{geom.Pt(k.DX*n, k.DY*n), k.Turn * n, math.Pow(grow, n)}
-				if k.Pattern == Grid {
-					s = spot{geom.Pt(k.DX*n, k.DY*float64(r)), 0, 1}
-				}
-				if i > 0 || r > 0 {
-					out = append(out, s)
-				}
-			}
-		}
-	case Ring:
-		if k.Radius <= 0 {
-			return nil, card.Refuse("radius", "A ring needs a radius of more than nothing.")
-		}
-		sweep, parts := k.Sweep, k.Count-1
-		if sweep == 0 || math.Abs(sweep) >= 360 {
-			sweep, parts = 360, k.Count // the last would fall on the first
-		}
-		up := geom.Pt(0, -k.Radius)
+	case Row:
+		var out []spot
 		for i := 1; i < k.Count; i++ {
-			a := sweep * float64(i) / float64(parts)
-			s := spot{geom.Turn(a * math.Pi / 180).Apply(up).Sub(up), k.Turn * float64(i), math.Pow(grow, float64(i))}
-			if !k.Upright {
-				s.turn += a
-			}
-			out = append(out, s)
+			n := float64(i)
+			out = append(out, spot{geom.Pt(k.DX*n, k.DY*n), k.Turn * n, math.Pow(grow, n)})
 		}
-	default:
-		return nil, card.Refuse("pattern", "Items are repeated in a row, a grid or a ring.")
+		return out, nil
+	case Grid:
+		var out []spot
+		for i := 1; i < k.Count*rows; i++ {
+			out = append(out, spot{geom.Pt(k.DX*float64(i%k.Count), k.DY*float64(i/k.Count)), 0, 1})
+		}
+		return out, nil
+	case Ring:
+		return k.ring(grow)
+	}
+	return nil, card.Refuse("pattern", "Items are repeated in a row, a grid or a ring.")
+}
+
+// ring are the places of the copies round a ring.
+func (k RepeatItems) ring(grow float64) ([]spot, error) {
+	if k.Radius <= 0 {
+		return nil, card.Refuse("radius", "A ring needs a radius of more than nothing.")
+	}
+	sweep, parts := k.Sweep, k.Count-1
+	if sweep == 0 || math.Abs(sweep) >= 360 {
+		sweep, parts = 360, k.Count // the last would fall on the first
+	}
+	up := geom.Pt(0, -k.Radius)
+	var out []spot
+	for i := 1; i < k.Count; i++ {
+		a := sweep * float64(i) / float64(parts)
+		s := spot{geom.Turn(a * math.Pi / 180).Apply(up).Sub(up), k.Turn * float64(i), math.Pow(grow, float64(i))}
+		if !k.Upright {
+			s.turn += a
+		}
+		out = append(out, s)
 	}
 	return out, nil
 }

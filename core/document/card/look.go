@@ -109,6 +109,25 @@ func share(field string, v float64) error {
 	return nil
 }
 
+func (s *Shadow) check() error {
+	if s == nil {
+		return nil
+	}
+	if !within(s.Distance, 0, 50) {
+		return Refuse("shadow", "A shadow falls up to 50 mm (2 in) away.")
+	}
+	if !within(s.Blur, 0, 20) {
+		return Refuse("shadow", "A shadow is up to 20 mm (¾ in) soft.")
+	}
+	if !within(s.Angle, -360, 360) {
+		return Refuse("shadow", "A shadow falls at an angle between -360° and 360°: 0° is to the right, 90° down.")
+	}
+	if err := checkColour(s.Colour); err != nil {
+		return err
+	}
+	return share("opacity", s.Opacity)
+}
+
 func (l *Look) check() error {
 	if l == nil {
 		return nil
@@ -124,22 +143,8 @@ func (l *Look) check() error {
 			return err
 		}
 	}
-	if s := l.Shadow; s != nil {
-		if !within(s.Distance, 0, 50) {
-			return Refuse("shadow", "A shadow falls up to 50 mm (2 in) away.")
-		}
-		if !within(s.Blur, 0, 20) {
-			return Refuse("shadow", "A shadow is up to 20 mm (¾ in) soft.")
-		}
-		if !within(s.Angle, -360, 360) {
-			return Refuse("shadow", "A shadow falls at an angle between -360° and 360°: 0° is to the right, 90° down.")
-		}
-		if err := checkColour(s.Colour); err != nil {
-			return err
-		}
-		if err := share("opacity", s.Opacity); err != nil {
-			return err
-		}
+	if err := l.Shadow.check(); err != nil {
+		return err
 	}
 	if t := l.Tint; t != nil {
 		if err := checkColour(t.Colour); err != nil {

@@ -122,6 +122,40 @@ func (f *Folder) asDrawn(loops, free []int, angles []float64) bool {
 	return true
 }
 
+// normal sets the normal equations, JᵀJ and Jᵀr, of the residuals of loops for the angles of
+// the folds that col gives columns to.
+func (f *Folder) normal(loops []int, angles []float64, col map[int]int, jtj, jtr []float64) {
+	clear(jtj)
+	clear(jtr)
+	n := len(jtr)
+	for _, i := range loops {
+		r := f.residual(i, angles)
+		rows := make([][6]float64, n)
+		f.slopes(i, angles, func(h int, d [6]float64) {
+			if c, ok := col[h]; ok {
+				for k := range d {
+					rows[c][k] += d[k]
+				}
+			}
+		})
+		for a := range n {
+			jtr[a] += dot(rows[a], r)
+			for b := range n {
+				jtj[a*n+b] += dot(rows[a], rows[b])
+			}
+		}
+	}
+}
+
+func dot(a, b [6]float64) (sum float64) {
+	for k := range a {
+		sum += a[k] * b[k]
+	}
+	return sum
+}
+
+// solveBlock closes loops by turning their free folds: steps of Levenberg and Marquardt
+// (Moré 1978), each fold by at most 0.3 at a time. angles are left where no step helps.
 func (f *Folder) solveBlock(loops, free []int, angles []float64) {
 	n := len(free)
 	col := make(map[int]int, n)
@@ -144,29 +178,7 @@ func (f *Folder) solveBlock(loops, free []int, angles []float64) {
 		if now < 1e-22 {
 			return
 		}
-		clear(jtj)
-		clear(jtr)
-		for _, i := range loops {
-			r := f.residual(i, angles)
-			rows := make([][6]float64, n)
-			f.slopes(i, angles, func(h int, d [6]float64) {
-				if c, ok := col[h]; ok {
-					for k := range d {
-						rows[c][k] += d[k]
-					}
-				}
-			})
-			for a := range n {
-				for k := range 6 {
-					jtr[a] += rows[a][k] * r[k]
-				}
-				for b := range n {
-					for k := range 6 {
-						jtj[a*n+b] += rows[a][k] * rows[b][k]
-					}
-				}
-			}
-		}
+		f.normal(loops, angles, col, jtj, jtr)
 		better := false
 		for range 12 {
 			step, ok := damped(jtj, jtr, n, damp)

@@ -67,30 +67,38 @@ func (r *reader) entities(list []entity, at geom.Affine, onLayer string, depth i
 		if err := r.budget.Spend(1 + len(e.pairs) + len(e.kids)); err != nil {
 			return err
 		}
-		p, ok := r.path(e)
-		if !ok {
-			continue
-		}
-		if err := r.budget.Spend(p.Len()); err != nil {
+		if err := r.draw(e, name, m); err != nil {
 			return err
 		}
-		colour := r.f.layers[name].colour
-		if c := int(e.number(62, 256)); e.text(420) != "" || c != 256 && c != 0 {
-			colour = e.colour(c)
-		}
-		if colour == "" {
-			colour = "#000000"
-		}
-		if e.kind == "SOLID" || e.kind == "TRACE" || e.kind == "HATCH" {
-			r.d.Shapes = append(r.d.Shapes, exchange.Shape{Layer: name, Role: exchange.RoleOf(name), Path: p.Transform(m), Rule: geom.EvenOdd, Fill: colour})
-			continue
-		}
-		s := style{name, colour}
-		if r.loose[s] == nil {
-			r.order = append(r.order, s)
-		}
-		r.loose[s] = append(r.loose[s], p.Transform(m))
 	}
+	return nil
+}
+
+// draw takes an entity that is drawn, on a layer: lines are kept until they are joined.
+func (r *reader) draw(e entity, layer string, at geom.Affine) error {
+	p, ok := r.path(e)
+	if !ok {
+		return nil
+	}
+	if err := r.budget.Spend(p.Len()); err != nil {
+		return err
+	}
+	colour := r.f.layers[layer].colour
+	if c := int(e.number(62, 256)); e.text(420) != "" || c != 256 && c != 0 {
+		colour = e.colour(c)
+	}
+	if colour == "" {
+		colour = "#000000"
+	}
+	if e.kind == "SOLID" || e.kind == "TRACE" || e.kind == "HATCH" {
+		r.d.Shapes = append(r.d.Shapes, exchange.Shape{Layer: layer, Role: exchange.RoleOf(layer), Path: p.Transform(at), Rule: geom.EvenOdd, Fill: colour})
+		return nil
+	}
+	s := style{layer, colour}
+	if r.loose[s] == nil {
+		r.order = append(r.order, s)
+	}
+	r.loose[s] = append(r.loose[s], p.Transform(at))
 	return nil
 }
 

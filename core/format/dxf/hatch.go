@@ -128,6 +128,70 @@ func (h *pairReader) edges() (geom.Path, bool) {
 	return b.Close().Path(), true
 }
 
+// arc is an edge that is an arc of a circle or of an ellipse.
+func (h *pairReader) arc(ellipse bool) (geom.Path, bool) {
+	c := h.point(10)
+	u := geom.Pt(1, 0)
+	ratio := 1.0
+	if ellipse {
+		u = h.point(11)
+		ratio = h.number(40, 1)
+	} else {
+		u = u.Mul(h.number(40, 0))
+	}
+	a0, a1 := h.number(50, 0)*math.Pi/180, h.number(51, 360)*math.Pi/180
+	if u.Len() == 0 || ratio <= 0 || math.Abs(a0) > 1e4 || math.Abs(a1) > 1e4 {
+		return geom.Path{}, false
+	}
+	// Those that run clockwise have the angles of their mirror image.
+	sense := 1.0
+	if h.number(73, 1) == 0 {
+		sense = -1
+	}
+	for a1 <= a0 {
+		a1 += 2 * math.Pi
+	}
+	a1 = min(a1, a0+2*math.Pi)
+	s, co := math.Sincos(sense * a0)
+	v := geom.Pt(-u.Y, u.X).Mul(ratio)
+	var b geom.Builder
+	return b.Move(geom.Pt(co, s)).Arc(geom.Pt(0, 0), 1, 1, sense*a0, sense*a1).Path().
+		Transform(geom.Affine{A: u.X, B: u.Y, C: v.X, D: v.Y, E: c.X, F: c.Y}), true
+}
+
+// spline is an edge that is a spline.
+func (h *pairReader) spline() (geom.Path, bool) {
+	first := h.at
+	if !h.seek(96) {
+		return geom.Path{}, false
+	}
+	n := h.whole()
+	knots, points := 0, 0
+	for h.at < len(h.pairs) && (h.pairs[h.at].code == 40 && points == 0 || h.pairs[h.at].code == 10 && points < n || points > 0 && (h.pairs[h.at].code == 20 || h.pairs[h.at].code == 42)) {
+		switch h.pairs[h.at].code {
+		case 40:
+			knots++
+		case 10:
+			points++
+		}
+		h.at++
+	}
+	// A spline of its own has the same values under other codes.
+	as := entity{kind: "SPLINE"}
+	for _, q := range h.pairs[first:h.at] {
+		switch q.code {
+		case 94:
+			q.code = 71
+		case 42:
+			q.code = 41
+		case 73, 74, 95, 96:
+			continue
+		}
+		as.pairs = append(as.pairs, q)
+	}
+	return spline(as)
+}
+
 // edge is one edge of a boundary, of a kind: a line, an arc, a part of an ellipse, a spline.
 func (h *pairReader) edge(kind int) ([]geom.Curve, bool) {
 	var p geom.Path
@@ -138,63 +202,9 @@ func (h *pairReader) edge(kind int) ([]geom.Curve, bool) {
 		var b geom.Builder
 		p = b.Move(from).Line(h.point(11)).Path()
 	case 2, 3:
-		c := h.point(10)
-		u := geom.Pt(1, 0)
-		ratio := 1.0
-		if kind == 3 {
-			u = h.point(11)
-			ratio = h.number(40, 1)
-		} else {
-			u = u.Mul(h.number(40, 0))
-		}
-		a0, a1 := h.number(50, 0)*math.Pi/180, h.number(51, 360)*math.Pi/180
-		if u.Len() == 0 || ratio <= 0 || math.Abs(a0) > 1e4 || math.Abs(a1) > 1e4 {
-			return nil, false
-		}
-		// Those that run clockwise have the angles of their mirror image.
-		sense := 1.0
-		if h.number(73, 1) == 0 {
-			sense = -1
-		}
-		for a1 <= a0 {
-			a1 += 2 * math.Pi
-		}
-		a1 = min(a1, a0+2*math.Pi)
-		s, co := math.Sincos(sense * a0)
-		v := geom.Pt(-u.Y, u.X).Mul(ratio)
-		var b geom.Builder
-		p = b.Move(geom.Pt(co, s)).Arc(geom.Pt(0, 0), 1, 1, sense*a0, sense*a1).Path().
-			Transform(geom.Affine{A: u.X, B: u.Y, C: v.X, D: v.Y, E: c.X, F: c.Y})
+		p, ok = h.arc(kind == 3)
 	case 4:
-		first := h.at
-		if !h.seek(96) {
-			return nil, false
-		}
-		n := h.whole()
-		knots, points := 0, 0
-		for h.at < len(h.pairs) && (h.pairs[h.at].code == 40 && points == 0 || h.pairs[h.at].code == 10 && points < n || points > 0 && (h.pairs[h.at].code == 20 || h.pairs[h.at].code == 42)) {
-			switch h.pairs[h.at].code {
-			case 40:
-				knots++
-			case 10:
-				points++
-			}
-			h.at++
-		}
-		// A spline of its own has the same values under other codes.
-		as := entity{kind: "SPLINE"}
-		for _, q := range h.pairs[first:h.at] {
-			switch q.code {
-			case 94:
-				q.code = 71
-			case 42:
-				q.code = 41
-			case 73, 74, 95, 96:
-				continue
-			}
-			as.pairs = append(as.pairs, q)
-		}
-		p, ok = spline(as)
+		p, ok = h.spline()
 	default:
 		ok = false
 	}

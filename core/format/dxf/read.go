@@ -227,36 +227,11 @@ func parse(pairs []pair) (*file, error) {
 		body := pairs[i+2 : end]
 		switch strings.ToUpper(pairs[i+1].value) {
 		case "HEADER":
-			for j := 0; j+1 < len(body); j++ {
-				if body[j].code == 9 && body[j].value == "$INSUNITS" {
-					f.units, _ = strconv.Atoi(body[j+1].value)
-					f.hasUnits = f.units != 0
-				}
-			}
+			f.header(body)
 		case "TABLES":
-			for _, e := range split(body) {
-				if e.kind == "LAYER" {
-					colour := int(e.number(62, 7))
-					f.layers[e.text(2)] = layer{colour < 0 || int(e.number(70, 0))&1 != 0, e.colour(colour)}
-				}
-			}
+			f.tables(split(body))
 		case "BLOCKS":
-			var name string
-			for _, e := range split(body) {
-				switch e.kind {
-				case "BLOCK":
-					name = e.text(2)
-					f.blocks[name] = block{base: e.point(10)}
-				case "ENDBLK":
-					name = ""
-				default:
-					if name != "" {
-						b := f.blocks[name]
-						b.entities = append(b.entities, e)
-						f.blocks[name] = b
-					}
-				}
-			}
+			f.addBlocks(split(body))
 		case "ENTITIES":
 			found = true
 			f.entities = append(f.entities, split(body)...)
@@ -267,6 +242,44 @@ func parse(pairs []pair) (*file, error) {
 		return nil, refuse("The file is no DXF that can be read: it has no section of entities.")
 	}
 	return f, nil
+}
+
+// header takes the units of the drawing.
+func (f *file) header(body []pair) {
+	for j := 0; j+1 < len(body); j++ {
+		if body[j].code == 9 && body[j].value == "$INSUNITS" {
+			f.units, _ = strconv.Atoi(body[j+1].value)
+			f.hasUnits = f.units != 0
+		}
+	}
+}
+
+// tables takes the layers.
+func (f *file) tables(list []entity) {
+	for _, e := range list {
+		if e.kind == "LAYER" {
+			colour := int(e.number(62, 7))
+			f.layers[e.text(2)] = layer{colour < 0 || int(e.number(70, 0))&1 != 0, e.colour(colour)}
+		}
+	}
+}
+
+// addBlocks takes the blocks with what is in them.
+func (f *file) addBlocks(list []entity) {
+	var name string
+	for _, e := range list {
+		switch {
+		case e.kind == "BLOCK":
+			name = e.text(2)
+			f.blocks[name] = block{base: e.point(10)}
+		case e.kind == "ENDBLK":
+			name = ""
+		case name != "":
+			b := f.blocks[name]
+			b.entities = append(b.entities, e)
+			f.blocks[name] = b
+		}
+	}
 }
 
 func (e entity) text(code int) string {

@@ -63,6 +63,50 @@ func (r *reader) box(c around, from int) geom.Rect {
 	return d.Bounds()
 }
 
+// clipPart is what a child of a clip path, or what it refers to, leaves; empty for none. own
+// is the style of the clip path and m its map to millimetres.
+func (r *reader) clipPart(k *node, own style, m geom.Affine) (geom.Path, error) {
+	props, err := r.sheet.of(k)
+	if err != nil {
+		return geom.Path{}, err
+	}
+	st := own.with(props, r.d)
+	if st.gone || st.unseen {
+		return geom.Path{}, nil
+	}
+	of, at := k, geom.Identity
+	if k.name == "use" {
+		of = r.ids[strings.TrimPrefix(k.attr["href"], "#")]
+		at = geom.Shift(r.length(k, "x", 0), r.length(k, "y", 0))
+	}
+	if of == nil {
+		return geom.Path{}, nil
+	}
+	p, ok, err := r.shape(of)
+	if err != nil || !ok || p.Empty() {
+		return geom.Path{}, err
+	}
+	for _, el := range []*node{k, of} {
+		t, err := parseTransform(el.attr["transform"])
+		if err != nil {
+			return geom.Path{}, refuse("The transform of a %s cannot be read: %v.", el.name, err)
+		}
+		if el == k {
+			at = at.Then(t)
+		} else if of != k {
+			at = t.Then(at)
+		}
+	}
+	if err := r.budget.Spend(8 * p.Len()); err != nil {
+		return geom.Path{}, err
+	}
+	rule := geom.NonZero
+	if st.extra["clip-rule"] == "evenodd" || own.extra["clip-rule"] == "evenodd" && st.extra["clip-rule"] == "" {
+		rule = geom.EvenOdd
+	}
+	return geom.Union(rule, p.Transform(at.Then(m))), nil
+}
+
 // clipRegion is what a clip path leaves, in millimetres.
 func (r *reader) clipRegion(n *node, c around, from, depth int) (geom.Path, error) {
 	props, err := r.sheet.of(n)
@@ -81,48 +125,13 @@ func (r *reader) clipRegion(n *node, c around, from, depth int) (geom.Path, erro
 	m = m.Then(c.at)
 	var parts []geom.Path
 	for _, k := range n.kids {
-		props, err := r.sheet.of(k)
+		p, err := r.clipPart(k, own, m)
 		if err != nil {
 			return geom.Path{}, err
 		}
-		st := own.with(props, r.d)
-		if st.gone || st.unseen {
-			continue
+		if !p.Empty() {
+			parts = append(parts, p)
 		}
-		of, at := k, geom.Identity
-		if k.name == "use" {
-			of = r.ids[strings.TrimPrefix(k.attr["href"], "#")]
-			at = geom.Shift(r.length(k, "x", 0), r.length(k, "y", 0))
-		}
-		if of == nil {
-			continue
-		}
-		p, ok, err := r.shape(of)
-		if err != nil || !ok || p.Empty() {
-			if err != nil {
-				return geom.Path{}, err
-			}
-			continue
-		}
-		for _, el := range []*node{k, of} {
-			t, err := parseTransform(el.attr["transform"])
-			if err != nil {
-				return geom.Path{}, refuse("The transform of a %s cannot be read: %v.", el.name, err)
-			}
-			if el == k {
-				at = at.Then(t)
-			} else if of != k {
-				at = t.Then(at)
-			}
-		}
-		if err := r.budget.Spend(8 * p.Len()); err != nil {
-			return geom.Path{}, err
-		}
-		rule := geom.NonZero
-		if st.extra["clip-rule"] == "evenodd" || own.extra["clip-rule"] == "evenodd" && st.extra["clip-rule"] == "" {
-			rule = geom.EvenOdd
-		}
-		parts = append(parts, geom.Union(rule, p.Transform(at.Then(m))))
 	}
 	out := geom.Union(geom.NonZero, parts...)
 	if next := r.referred(own.extra["clip-path"]); next != nil && next.name == "clipPath" && depth < 8 {

@@ -273,24 +273,7 @@ func (r *reader) shape(n *node) (geom.Path, bool, error) {
 		}
 		return p, true, nil
 	case "rect":
-		box := geom.Rect{X: l("x"), Y: l("y"), W: l("width"), H: l("height")}
-		if box.W <= 0 || box.H <= 0 {
-			return geom.Path{}, true, nil
-		}
-		rx, ry := r.length(n, "rx", -1), r.length(n, "ry", -1)
-		if rx < 0 {
-			rx = ry
-		}
-		if ry < 0 {
-			ry = rx
-		}
-		if rx <= 0 || ry <= 0 {
-			return geom.RectPath(box), true, nil
-		}
-		// A rounded rectangle with circles for corners, stretched.
-		rx, ry = min(rx, box.W/2), min(ry, box.H/2)
-		k := rx / ry
-		return geom.RoundRectPath(geom.Rect{X: box.X, Y: box.Y * k, W: box.W, H: box.H * k}, rx).Transform(geom.Scale(1, 1/k)), true, nil
+		return r.rect(n), true, nil
 	case "circle", "ellipse":
 		rx, ry := l("r"), l("r")
 		if n.name == "ellipse" {
@@ -320,6 +303,28 @@ func (r *reader) shape(n *node) (geom.Path, bool, error) {
 		return b.Path(), true, nil
 	}
 	return geom.Path{}, false, nil
+}
+
+// rect is the outline of a rectangle, with its round corners.
+func (r *reader) rect(n *node) geom.Path {
+	box := geom.Rect{X: r.length(n, "x", 0), Y: r.length(n, "y", 0), W: r.length(n, "width", 0), H: r.length(n, "height", 0)}
+	if box.W <= 0 || box.H <= 0 {
+		return geom.Path{}
+	}
+	rx, ry := r.length(n, "rx", -1), r.length(n, "ry", -1)
+	if rx < 0 {
+		rx = ry
+	}
+	if ry < 0 {
+		ry = rx
+	}
+	if rx <= 0 || ry <= 0 {
+		return geom.RectPath(box)
+	}
+	// A rounded rectangle with circles for corners, stretched.
+	rx, ry = min(rx, box.W/2), min(ry, box.H/2)
+	k := rx / ry
+	return geom.RoundRectPath(geom.Rect{X: box.X, Y: box.Y * k, W: box.W, H: box.H * k}, rx).Transform(geom.Scale(1, 1/k))
 }
 
 func (r *reader) add(n *node, p geom.Path, c around) error {

@@ -87,17 +87,10 @@ func (s style) with(props []property, d *exchange.Drawing) style {
 			s.gone = v == "none"
 		case "visibility":
 			s.unseen = v == "hidden" || v == "collapse"
-		case "opacity":
+		case "opacity", "fill-opacity", "stroke-opacity":
+			of := map[string]*float64{"opacity": &s.opacity, "fill-opacity": &s.fillOpacity, "stroke-opacity": &s.strokeOpacity}[p.name]
 			if k, ok := share(v); ok {
-				s.opacity = k
-			}
-		case "fill-opacity":
-			if k, ok := share(v); ok {
-				s.fillOpacity = k
-			}
-		case "stroke-opacity":
-			if k, ok := share(v); ok {
-				s.strokeOpacity = k
+				*of = k
 			}
 		case "stroke-dasharray":
 			s.line.Dashes = nil

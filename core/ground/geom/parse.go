@@ -203,6 +203,29 @@ func (r *reader) command() error {
 	return nil
 }
 
+// straight draws a level or an upright line.
+func (r *reader) straight(level, relative bool) error {
+	v, err := r.number()
+	if err != nil {
+		return err
+	}
+	p, of := r.at, &r.at.X
+	to := &p.X
+	if !level {
+		of, to = &r.at.Y, &p.Y
+	}
+	if relative {
+		v += *of
+	}
+	*to = v
+	if !near(p) {
+		return r.fail(tooFar)
+	}
+	r.b.Line(p)
+	r.at = p
+	return nil
+}
+
 func (r *reader) step(upper byte, relative bool) error {
 	switch upper {
 	case 'M', 'L', 'T':
@@ -227,27 +250,9 @@ func (r *reader) step(upper byte, relative bool) error {
 		}
 		r.at = p[0]
 	case 'H', 'V':
-		v, err := r.number()
-		if err != nil {
+		if err := r.straight(upper == 'H', relative); err != nil {
 			return err
 		}
-		p := r.at
-		if upper == 'H' {
-			p.X = v
-			if relative {
-				p.X += r.at.X
-			}
-		} else {
-			p.Y = v
-			if relative {
-				p.Y += r.at.Y
-			}
-		}
-		if !near(p) {
-			return r.fail(tooFar)
-		}
-		r.b.Line(p)
-		r.at = p
 	case 'C':
 		p, err := r.points(3, relative)
 		if err != nil {

@@ -32,41 +32,17 @@ const taken = 3.0
 // pieces, both on the same paper. A cut belongs to the piece it is nearest to; pieces
 // that nothing was cut of are left out.
 func Measure(sh sheet.Sheet, cuts [][]geom.Point) []Apart {
-	type sum struct {
-		total, worst float64
-		n            int
-	}
 	sums := make([]sum, len(sh.Pieces))
-	outlines := make([]geom.Path, len(sh.Pieces))
-	boxes := make([]geom.Rect, len(sh.Pieces))
-	for i, p := range sh.Pieces {
-		var all []geom.Path
-		for _, l := range p.Lines {
-			if l.Role == fold.Cut || l.Role == fold.Kiss || l.Role == fold.Perforation {
-				all = append(all, l.Path)
-			}
-		}
-		outlines[i] = geom.Join(all...)
-		boxes[i] = outlines[i].Bounds().Grow(taken)
-	}
+	outlines := outlinesOf(sh)
 	for _, c := range cuts {
 		for i, p := range c {
 			// Every half millimetre says enough.
 			if i > 0 && i < len(c)-1 && i%5 != 0 && len(c) > 50 {
 				continue
 			}
-			best, least := -1, taken
-			for k := range outlines {
-				if !boxes[k].Has(p) {
-					continue
-				}
-				if n, ok := outlines[k].Nearest(p); ok && n.Distance < least {
-					best, least = k, n.Distance
-				}
-			}
-			if best >= 0 {
+			if best, far := nearest(outlines, p); best >= 0 {
 				s := &sums[best]
-				s.total, s.worst, s.n = s.total+least, math.Max(s.worst, least), s.n+1
+				s.total, s.worst, s.n = s.total+far, math.Max(s.worst, far), s.n+1
 			}
 		}
 	}
@@ -79,4 +55,47 @@ func Measure(sh sheet.Sheet, cuts [][]geom.Point) []Apart {
 		}
 	}
 	return out
+}
+
+// sum adds up how far the cuts of a piece are off, mm.
+type sum struct {
+	total, worst float64
+	n            int
+}
+
+// near is an outline with the box in which cuts may belong to it.
+type near struct {
+	path geom.Path
+	box  geom.Rect
+}
+
+// outlinesOf are the lines that the pieces of a sheet are cut along.
+func outlinesOf(sh sheet.Sheet) []near {
+	out := make([]near, len(sh.Pieces))
+	for i, p := range sh.Pieces {
+		var all []geom.Path
+		for _, l := range p.Lines {
+			if l.Role == fold.Cut || l.Role == fold.Kiss || l.Role == fold.Perforation {
+				all = append(all, l.Path)
+			}
+		}
+		out[i].path = geom.Join(all...)
+		out[i].box = out[i].path.Bounds().Grow(taken)
+	}
+	return out
+}
+
+// nearest is the outline that a place of a cut belongs to and how far it is from it, mm; -1
+// for none.
+func nearest(outlines []near, p geom.Point) (best int, far float64) {
+	best, far = -1, taken
+	for k, o := range outlines {
+		if !o.box.Has(p) {
+			continue
+		}
+		if n, ok := o.path.Nearest(p); ok && n.Distance < far {
+			best, far = k, n.Distance
+		}
+	}
+	return best, far
 }

@@ -64,17 +64,15 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 	inside := Pass{Name: "Inside cuts", Tool: Blade}
 	outlines := Pass{Name: "Outlines", Tool: Blade}
 	var cuts []ring
+	along := map[fold.Role]*Pass{fold.Mountain: &score, fold.Valley: &score, fold.Pen: &pen, fold.Perforation: &perforate, fold.Kiss: &kiss}
 	for _, p := range sh.Pieces {
 		for _, l := range p.Lines {
-			switch l.Role {
-			case fold.Mountain, fold.Valley:
-				score.add(l.Path)
-			case fold.Pen:
-				pen.add(l.Path)
-			case fold.Perforation:
-				perforate.add(geom.Dash(l.Path, []float64{with.Dash, with.Hold}, with.Dash/2))
-			case fold.Kiss:
-				kiss.add(l.Path)
+			pass := along[l.Role]
+			switch {
+			case pass == &perforate:
+				pass.add(geom.Dash(l.Path, []float64{with.Dash, with.Hold}, with.Dash/2))
+			case pass != nil:
+				pass.add(l.Path)
 			default:
 				for _, r := range l.Path.Rings() {
 					cuts = append(cuts, ringOf(r))
@@ -82,41 +80,7 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 			}
 		}
 	}
-	// Whatever lies in something else that is cut comes before it: the hole of a
-	// piece, and a smaller piece laid in that hole before the hole itself.
-	holders := nested(cuts)
-	var inner, outer [][]int
-	where := make([]int, len(cuts))
-	var outermost []ring
-	for i, c := range cuts {
-		if len(holders[i]) == 0 && c.closed {
-			outermost = append(outermost, c)
-			continue
-		}
-		where[i] = len(inside.lines)
-		inside.add(c.path)
-		inner = append(inner, nil)
-	}
-	left := make([][]geom.Path, len(outermost))
-	for i, c := range outermost {
-		left[i] = []geom.Path{c.path}
-	}
-	if sh.Shared {
-		left = once(outermost)
-	}
-	for _, paths := range left {
-		for _, p := range paths {
-			outlines.add(p)
-			outer = append(outer, nil)
-		}
-	}
-	for i := range cuts {
-		for _, h := range holders[i] {
-			if len(holders[h]) > 0 {
-				inner[where[h]] = append(inner[where[h]], where[i])
-			}
-		}
-	}
+	inner, outer := divide(cuts, &inside, &outlines, sh.Shared)
 	out := []Pass{} // none is not null: a sheet may have nothing to work
 	at := geom.Pt(0, sh.Size.Height)
 	points := 0.0 // the way the blade points
@@ -140,6 +104,47 @@ func Plan(sh sheet.Sheet, with Settings) []Pass {
 		out = append(out, p.Pass)
 	}
 	return out
+}
+
+// divide parts cuts into those that lie in something else that is cut, and outlines. For
+// each line of the two passes it returns the lines of its pass that come before it. Outlines
+// that lie on each other are cut once when they are shared.
+func divide(cuts []ring, inside, outlines *Pass, shared bool) (inner, outer [][]int) {
+	// Whatever lies in something else that is cut comes before it: the hole of a
+	// piece, and a smaller piece laid in that hole before the hole itself.
+	holders := nested(cuts)
+	where := make([]int, len(cuts))
+	var outermost []ring
+	for i, c := range cuts {
+		if len(holders[i]) == 0 && c.closed {
+			outermost = append(outermost, c)
+			continue
+		}
+		where[i] = len(inside.lines)
+		inside.add(c.path)
+		inner = append(inner, nil)
+	}
+	left := make([][]geom.Path, len(outermost))
+	for i, c := range outermost {
+		left[i] = []geom.Path{c.path}
+	}
+	if shared {
+		left = once(outermost)
+	}
+	for _, paths := range left {
+		for _, p := range paths {
+			outlines.add(p)
+			outer = append(outer, nil)
+		}
+	}
+	for i := range cuts {
+		for _, h := range holders[i] {
+			if len(holders[h]) > 0 {
+				inner[where[h]] = append(inner[where[h]], where[i])
+			}
+		}
+	}
+	return inner, outer
 }
 
 func (p *Pass) add(path geom.Path) {

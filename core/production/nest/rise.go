@@ -1,6 +1,7 @@
 package nest
 
 import (
+	"cmp"
 	"math"
 	"slices"
 )
@@ -8,14 +9,10 @@ import (
 // risen are the exact places after every part was moved towards the top as far as it is
 // free to slide, the topmost first, over and over.
 func (q *squeezer) risen() []laid {
-	type taken struct {
-		span
-		who int
-	}
 	out := make([]laid, len(q.spots))
-	lanes := make([][][]taken, len(q.sheets))
+	lanes := make([][]lane, len(q.sheets))
 	for k := range q.sheets {
-		lanes[k] = make([][]taken, len(q.sheets[k].cols))
+		lanes[k] = make([]lane, len(q.sheets[k].cols))
 		for c, spans := range q.sheets[k].bin.cols {
 			for _, v := range spans {
 				lanes[k][c] = append(lanes[k][c], taken{v, -1})
@@ -39,33 +36,55 @@ func (q *squeezer) risen() []laid {
 		order = append(order, p)
 	}
 	for range 4 {
-		slices.SortStableFunc(order, func(a, b int) int { return int(math.Copysign(1, out[a].y-out[b].y)) })
+		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(out[a].y, out[b].y) })
 		for _, p := range order {
 			at := q.spots[p]
-			free := out[p].y
 			cols := shape(p).cols[narrow]
+			over := lanes[at.sheet][at.c : at.c+len(cols)]
+			free := out[p].y
 			for j, spans := range cols {
-				for _, v := range spans {
-					for _, h := range lanes[at.sheet][at.c+j] {
-						if h.who != p && h.hi <= v.lo+out[p].y+hair {
-							free = min(free, v.lo+out[p].y-h.hi)
-						}
-					}
-				}
+				free = min(free, over[j].above(p, spans, out[p].y))
 			}
 			if free <= 0 {
 				continue
 			}
 			out[p].y -= free
-			for j := range cols {
-				for i := range lanes[at.sheet][at.c+j] {
-					if h := &lanes[at.sheet][at.c+j][i]; h.who == p {
-						h.lo -= free
-						h.hi -= free
-					}
-				}
+			for _, l := range over {
+				l.rise(p, free)
 			}
 		}
 	}
 	return out
+}
+
+// taken is a span of a lane that a part covers; -1 stands for the edge of the sheet.
+type taken struct {
+	span
+	who int
+}
+
+// lane is what is taken of a column of a sheet.
+type lane []taken
+
+// above is how far a part that covers spans, moved down by y, is free to move up in a lane.
+func (l lane) above(p int, spans []span, y float64) float64 {
+	free := math.Inf(1)
+	for _, v := range spans {
+		for _, h := range l {
+			if h.who != p && h.hi <= v.lo+y+hair {
+				free = min(free, v.lo+y-h.hi)
+			}
+		}
+	}
+	return free
+}
+
+// rise moves a part up.
+func (l lane) rise(p int, by float64) {
+	for i := range l {
+		if l[i].who == p {
+			l[i].lo -= by
+			l[i].hi -= by
+		}
+	}
 }
