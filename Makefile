@@ -50,6 +50,9 @@ lint: web/dist/index.html check-types
 	go vet ./...
 	go tool depguard ./...
 	go tool staticcheck ./...
+	go mod tidy -diff
+	go run ./internal/errdoc app core cmd demo device server store
+	go tool gocognit -over 30 -test=false app core cmd demo device server store internal
 	cd web && npm run --silent lint && npm run --silent check && node scripts/check-size.mjs
 
 # What tests need of Debian: a browser, and readers of PDF and SVG to compare with.

@@ -136,12 +136,13 @@ func (cs *cards) view(id string, o *opened) View {
 	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, o.rev.Card, o.scene)}
 }
 
-// Cards lists the cards on the table.
+// Cards lists the cards on the table. It fails when the store does.
 func (cs *cards) Cards(ctx context.Context, find string) ([]Summary, error) {
 	return cs.store.Cards(ctx, find)
 }
 
-// Create puts a new card on the table.
+// Create puts a new card on the table. It returns a *card.Refusal for a card that names a
+// font, a paper or a picture that is not there.
 func (cs *cards) Create(ctx context.Context, c card.Card) (string, error) {
 	if err := cs.verify(ctx, c); err != nil {
 		return "", err
@@ -154,7 +155,8 @@ func (cs *cards) Create(ctx context.Context, c card.Card) (string, error) {
 	return id, nil
 }
 
-// Duplicate puts a copy of the card on the table.
+// Duplicate puts a copy of the card on the table. It returns ErrNotFound for a card that is
+// not on the table and a *Damaged for one that cannot be read.
 func (cs *cards) Duplicate(ctx context.Context, id string) (string, error) {
 	rev, err := cs.store.Head(ctx, id)
 	if err != nil {
@@ -167,7 +169,8 @@ func (cs *cards) Duplicate(ctx context.Context, id string) (string, error) {
 	return cs.Create(ctx, c)
 }
 
-// Title is the name of a card.
+// Title is the name of a card. It returns ErrNotFound for a card that is not on the table and
+// a *Damaged for one that cannot be read.
 func (cs *cards) Title(ctx context.Context, id string) (string, error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {
@@ -185,7 +188,8 @@ func copyTitle(title string) string {
 	return title + suffix
 }
 
-// Remove takes a card off the table; it can be restored.
+// Remove takes a card off the table; it can be restored. It returns ErrNotFound for a card
+// that is not there.
 func (cs *cards) Remove(ctx context.Context, id string) error {
 	if err := cs.store.Remove(ctx, id, cs.now()); err != nil {
 		return err
@@ -197,7 +201,7 @@ func (cs *cards) Remove(ctx context.Context, id string) error {
 	return nil
 }
 
-// Restore puts a removed card back.
+// Restore puts a removed card back. It returns ErrNotFound for a card that is not there.
 func (cs *cards) Restore(ctx context.Context, id string) error {
 	if err := cs.store.Restore(ctx, id); err != nil {
 		return err

@@ -32,7 +32,8 @@ var Commands = func() map[string]func() card.Command {
 	return all
 }()
 
-// Open returns the card with its whole scene.
+// Open returns the card with its whole scene. It returns ErrNotFound for a card that is not on
+// the table and a *Damaged for one that cannot be read.
 func (cs *cards) Open(ctx context.Context, id string) (View, error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {
@@ -42,7 +43,8 @@ func (cs *cards) Open(ctx context.Context, id string) (View, error) {
 	return cs.view(id, o), nil
 }
 
-// Recover takes up the last state of a card that can be read, where the newest cannot.
+// Recover takes up the last state of a card that can be read, where the newest cannot. It
+// returns ErrNotFound when no state can be read.
 func (cs *cards) Recover(ctx context.Context, id string) (View, error) {
 	if _, err := cs.store.Head(ctx, id); err == nil {
 		return cs.Open(ctx, id) // it can be read
@@ -97,8 +99,8 @@ func (cs *cards) workOut(ctx context.Context, id string, base int64, commands []
 	return rev, was, next, ctx.Err()
 }
 
-// Try answers as Change would and changes nothing, so that a change can be seen
-// before it is made.
+// Try answers as Change would and changes nothing, so that a change can be seen before it is
+// made. Its errors are those of Change.
 func (cs *cards) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
 	rev, was, next, err := cs.workOut(ctx, id, base, commands)
 	if err != nil {
@@ -116,12 +118,14 @@ func (cs *cards) Try(ctx context.Context, id string, base int64, commands []card
 	return v, nil
 }
 
-// Undo goes back one change; Redo forward again.
+// Undo goes back one change; Redo forward again. It returns ErrStale when base is not the
+// newest revision and ErrNothing when there is nothing to undo.
 func (cs *cards) Undo(ctx context.Context, id string, base int64) (View, error) {
 	return cs.step(ctx, id, base, func(*opened) (Revision, error) { return cs.store.Undo(ctx, id, base, cs.now()) })
 }
 
-// Redo does again what was undone last.
+// Redo does again what was undone last. It returns ErrStale when base is not the newest
+// revision and ErrNothing when there is nothing to redo.
 func (cs *cards) Redo(ctx context.Context, id string, base int64) (View, error) {
 	return cs.step(ctx, id, base, func(*opened) (Revision, error) { return cs.store.Redo(ctx, id, base, cs.now()) })
 }

@@ -79,6 +79,7 @@ type Halt struct {
 
 func (h *Halt) Error() string { return h.Err.Error() }
 
+// Unwrap is the error that ended the run.
 func (h *Halt) Unwrap() error { return h.Err }
 
 // Cutter runs plans.

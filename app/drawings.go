@@ -116,7 +116,8 @@ func facesAtHand(family string, bold, italic bool) svg.Face {
 	}
 }
 
-// ReadDrawing reads a drawing and keeps it for BringInDrawing.
+// ReadDrawing reads a drawing and keeps it for LayDrawing. It returns a *card.Refusal for
+// a file that is no drawing, and the error of the context when that ends.
 func (u *supplies) ReadDrawing(ctx context.Context, name string, raw []byte) (Incoming, error) {
 	d, as, err := readDrawing(ctx, name, raw, "")
 	if err != nil {
@@ -144,7 +145,8 @@ func (u *supplies) ReadDrawing(ctx context.Context, name string, raw []byte) (In
 	return in, nil
 }
 
-// DrawingPreview writes a drawing that waits as a picture in SVG.
+// DrawingPreview writes a drawing that waits as a picture in SVG. It returns ErrNotFound for
+// one that is not at hand any more.
 func (u *supplies) DrawingPreview(ctx context.Context, w io.Writer, id string) error {
 	f, ok := u.drawings.get(id)
 	if !ok {
@@ -175,7 +177,8 @@ type Laying struct {
 	Filled  pathops.Use            `json:"filled"`
 }
 
-// LayDrawing makes items of a drawing on a face, as one change.
+// LayDrawing makes items of a drawing on a face, as one change. It returns a *card.Refusal for
+// a drawing that is not at hand any more, and otherwise the errors of Change.
 func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Laying) (View, error) {
 	f, ok := u.drawings.get(l.Drawing)
 	if !ok {
@@ -264,7 +267,8 @@ func (cs *cards) WriteOutlines(ctx context.Context, w io.Writer, id string, face
 	return as.Write(w, d, title+", "+f.Name)
 }
 
-// Fits are the sizes that an item can be given where it lies.
+// Fits are the sizes that an item can be given where it lies. It returns ErrNotFound for a
+// card or an item that is not there.
 func (cs *cards) Fits(ctx context.Context, id, item string) ([]arrange.Fit, error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {

@@ -36,6 +36,7 @@ func (d *Damaged) Error() string {
 	return fmt.Sprintf("the newest state of the card cannot be read: %v", d.Err)
 }
 
+// Unwrap is the error of reading.
 func (d *Damaged) Unwrap() error { return d.Err }
 
 // sentenceError is one of the errors above with a sentence of its own.
@@ -46,4 +47,5 @@ type sentenceError struct {
 
 func (e *sentenceError) Error() string { return e.why }
 
+// Unwrap is the error that the sentence is about.
 func (e *sentenceError) Unwrap() error { return e.is }

@@ -16,9 +16,11 @@ import (
 	"sectilis/core/production/sheet"
 )
 
-// WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one
-// PDF and one of each sheet, its lines as SVG and DXF, its run as HPGL, and a list of what
-// is on each. Nothing that is not printed has a page.
+// WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one PDF and
+// one of each sheet, its lines as SVG and DXF, its run as HPGL, and a list of what is on each.
+// Nothing that is not printed has a page. It returns ErrNotFound when there is no such card or
+// sheet, and a *card.Refusal for a setup by which nothing can be laid. What was written before
+// an error is of no use.
 func (p *production) WriteAll(ctx context.Context, w io.Writer, id string, opt sheet.Options, u measure.Unit) error {
 	l, err := p.Layout(ctx, id, opt)
 	if err != nil {

@@ -45,7 +45,8 @@ type FoldView struct {
 	Waiting map[card.FaceID]int `json:"waiting,omitempty"`
 }
 
-// Fold folds the base of a card and looks at what lies on it.
+// Fold folds the base of a card and looks at what lies on it. It returns ErrNotFound for a
+// card that is not on the table and a *Damaged for one that cannot be read.
 func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {
@@ -87,7 +88,8 @@ func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
 }
 
 // Directions are the directions for cutting and folding a card's base by hand, with the net
-// they are for, rounded as a whole to 1/parts in or to 0.1 mm.
+// they are for, rounded as a whole to 1/parts in or to 0.1 mm. It returns ErrNotFound for a
+// card that is not on the table and a *Damaged for one that cannot be read.
 func (cs *cards) Directions(ctx context.Context, id string, u measure.Unit, parts int) (title string, n fold.Net, d fold.Directions, err error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {
@@ -99,7 +101,8 @@ func (cs *cards) Directions(ctx context.Context, id string, u measure.Unit, part
 	return title, n, fold.DirectionsOf(n, u, parts), nil
 }
 
-// WriteDirections writes them as PDF.
+// WriteDirections writes them as PDF. It returns ErrNotFound for a card that is not on the
+// table and a *Damaged for one that cannot be read.
 func (cs *cards) WriteDirections(ctx context.Context, w io.Writer, id string, u measure.Unit, parts int) error {
 	title, n, d, err := cs.Directions(ctx, id, u, parts)
 	if err != nil {

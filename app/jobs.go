@@ -180,7 +180,7 @@ func (j *jobs) Jobs() []Job {
 	return out
 }
 
-// Job returns a job.
+// Job returns a job. It returns ErrNotFound for one that is not remembered.
 func (j *jobs) Job(id string) (Job, error) {
 	j.mu.Lock()
 	defer j.mu.Unlock()
@@ -191,7 +191,8 @@ func (j *jobs) Job(id string) (Job, error) {
 	return r.job, nil
 }
 
-// StopJob asks a job to stop; it ends when what it is doing allows.
+// StopJob asks a job to stop; it ends when what it is doing allows. It returns ErrNotFound for
+// one that is not remembered.
 func (j *jobs) StopJob(id string) error {
 	j.mu.Lock()
 	defer j.mu.Unlock()
@@ -203,7 +204,8 @@ func (j *jobs) StopJob(id string) error {
 	return nil
 }
 
-// HoldJob holds a job up, or lets one that waits go on.
+// HoldJob holds a job up, or lets one that waits go on. It returns ErrNotFound for one that is
+// not remembered.
 func (j *jobs) HoldJob(id string, pause bool) error {
 	j.mu.Lock()
 	defer j.mu.Unlock()

@@ -73,8 +73,8 @@ const (
 	worthSaying = .0005
 )
 
-// LayCloser seeks a layout that takes less paper, as a job. What it has found is
-// kept when it is stopped, too.
+// LayCloser seeks a layout that takes less paper, as a job. What it has found is kept when it
+// is stopped, too. It returns a *card.Refusal when there is nothing to lay closer.
 func (p *production) LayCloser(ctx context.Context, id string, opt sheet.Options) (Job, error) {
 	opt, err := p.paper(ctx, opt)
 	if err != nil {

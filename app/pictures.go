@@ -88,10 +88,11 @@ func (u *supplies) addPreview(ctx context.Context, id string, img image.Image, s
 	return kind, raw, u.store.AddPreview(ctx, id, side, kind, raw)
 }
 
-// Pictures lists what was brought in, newest first.
+// Pictures lists what was brought in, newest first. It fails when the store does.
 func (u *supplies) Pictures(ctx context.Context) ([]Picture, error) { return u.store.Pictures(ctx) }
 
-// PicturePreview returns a preview of one of the Sides, made when first asked.
+// PicturePreview returns a preview of one of the Sides, made when first asked. It returns
+// ErrNotFound for a picture or a size that there is none of.
 func (u *supplies) PicturePreview(ctx context.Context, id string, side int) (kind string, raw []byte, err error) {
 	kind, raw, err = u.store.Preview(ctx, id, side)
 	if !errors.Is(err, ErrNotFound) {
@@ -152,7 +153,8 @@ type thumbnail struct {
 // thumbSide is the longer side of a card's picture on the table, in pixels.
 const thumbSide = 360
 
-// Thumbnail is a PNG of the card as it stands on the table, on no ground.
+// Thumbnail is a PNG of the card as it stands on the table, on no ground. It returns
+// ErrNotFound for a card that is not on the table and a *Damaged for one that cannot be read.
 func (u *supplies) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	o, err := u.cards.load(ctx, id)
 	if err != nil {
@@ -200,8 +202,9 @@ func (u *supplies) paintOn(ctx context.Context, ground color.Color, box geom.Rec
 // lookSide is the longer side, in pixels, of what is laid on the folded card.
 const lookSide = 640
 
-// FaceLook is what one sees of a face without the pieces on it, or of one piece
-// alone, in the box of its bounds, as a PNG.
+// FaceLook is what one sees of a face without the pieces on it, or of one piece alone, in the
+// box of its bounds, as a PNG. It returns ErrNotFound for a card, a face or a piece that is
+// not there.
 func (u *supplies) FaceLook(ctx context.Context, id string, face card.FaceID, piece string) ([]byte, error) {
 	o, err := u.cards.load(ctx, id)
 	if err != nil {
@@ -243,7 +246,7 @@ type PictureFacts struct {
 	DetailY float64 `json:"detailY"`
 }
 
-// Facts looks at a picture.
+// Facts looks at a picture. It returns ErrNotFound for a picture that is not there.
 func (u *supplies) Facts(ctx context.Context, id string) (PictureFacts, error) {
 	_, raw, err := u.PicturePreview(ctx, id, Sides[0])
 	if err != nil {
@@ -258,8 +261,9 @@ func (u *supplies) Facts(ctx context.Context, id string) (PictureFacts, error) {
 	return f, nil
 }
 
-// ColourAt is the colour that is seen at a place of a face, #rrggbb: the mean
-// over half a millimetre, as the eye takes it.
+// ColourAt is the colour that is seen at a place of a face, #rrggbb: the mean over half a
+// millimetre, as the eye takes it. It returns ErrNotFound for a card or a face that is not
+// there.
 func (u *supplies) ColourAt(ctx context.Context, id string, face card.FaceID, at geom.Point) (string, error) {
 	o, err := u.cards.load(ctx, id)
 	if err != nil {

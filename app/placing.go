@@ -168,7 +168,8 @@ func (p *placing) show(ctx context.Context, r *RunState) {
 	p.update(func(j *Job) { j.Pictures = []string{r.Picture} })
 }
 
-// Load puts a sheet on the mat of a stand-in, as a job.
+// Load puts a sheet on the mat of a stand-in, as a job. It returns a *card.Refusal when the
+// cutter is not ready or the sheet too large for it, and ErrBusy when it is at work.
 func (m *machining) Load(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
 	return m.bring(ctx, id, opt, number, LoadJob, func(ctx context.Context, p *placing, r *RunState) error {
 		*r = RunState{State: RunLoaded, Job: r.Job}
@@ -176,8 +177,8 @@ func (m *machining) Load(ctx context.Context, id string, opt sheet.Options, numb
 	})
 }
 
-// FindMarks finds how a sheet lies, as a job; it puts it on the mat before if it is not
-// there.
+// FindMarks finds how a sheet lies, as a job; it puts it on the mat before if it is not there.
+// Its errors are those of Load.
 func (m *machining) FindMarks(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
 	return m.bring(ctx, id, opt, number, FindJob, func(ctx context.Context, p *placing, r *RunState) error {
 		if p.onMat(false) && r.State != RunWaiting {
@@ -201,8 +202,8 @@ func (p *placing) found(ctx context.Context, r *RunState) error {
 	return nil
 }
 
-// TestCut cuts a small square and a triangle in a free corner of a sheet, as a job: with
-// the settings of its stock, before the sheet itself.
+// TestCut cuts a small square and a triangle in a free corner of a sheet, as a job: with the
+// settings of its stock, before the sheet itself. Its errors are those of Load.
 func (m *machining) TestCut(ctx context.Context, id string, opt sheet.Options, number int) (Job, error) {
 	return m.bring(ctx, id, opt, number, TestJob, func(ctx context.Context, p *placing, r *RunState) error {
 		if !p.onMat(false) || r.State != RunFound {
@@ -271,7 +272,8 @@ func (m *machining) bring(ctx context.Context, id string, opt sheet.Options, num
 	}), nil
 }
 
-// Unload takes the sheet off the mat of a stand-in.
+// Unload takes the sheet off the mat of a stand-in. It returns a *card.Refusal for a cutter
+// that is no stand-in, and ErrBusy when it is at work.
 func (m *machining) Unload(ctx context.Context) error {
 	hand, ok := m.machine.now().(Hand)
 	if !ok || !m.CutterState(ctx).Hand {
@@ -286,7 +288,8 @@ func (m *machining) Unload(ctx context.Context) error {
 	return hand.TakeOff(ctx)
 }
 
-// Mishap lets something go wrong at a stand-in.
+// Mishap lets something go wrong at a stand-in. It returns a *card.Refusal for a cutter that
+// is no stand-in.
 func (m *machining) Mishap(ctx context.Context, which Mishap) error {
 	hand, ok := m.machine.now().(Hand)
 	if !ok || m.CutterState(ctx).State == CutterAway {

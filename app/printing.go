@@ -26,7 +26,9 @@ var (
 	errNoCutter  = errors.New("no cutter is named; start the program with --cutter")
 )
 
-// Print sends every printed side of the sheets to the printer, as a job.
+// Print sends every printed side of the sheets to the printer, as a job. It returns
+// ErrNotFound when there is no such card or sheet, and a *card.Refusal for a setup by which
+// nothing can be laid. Without a printer it refuses.
 func (p *production) Print(ctx context.Context, id string, opt sheet.Options) (Job, error) {
 	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
@@ -125,7 +127,9 @@ type PageAs struct {
 	DPI  float64
 }
 
-// WritePage writes one printed side of a sheet as a picture in true size.
+// WritePage writes one printed side of a sheet as a picture in true size. It returns
+// ErrNotFound when there is no such card or sheet, and a *card.Refusal for a setup by which
+// nothing can be laid.
 func (p *production) WritePage(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PageAs) error {
 	if !(as.DPI >= 150 && as.DPI <= 600) {
 		return &card.Refusal{Field: "dpi", Why: "A page has from 150 to 600 pixels to the inch."}
@@ -151,7 +155,8 @@ func (p *production) WritePage(ctx context.Context, w io.Writer, id string, opt 
 	return raster.WritePNG(w, img, as.DPI/25.4)
 }
 
-// Printed is a picture of a page that was printed.
+// Printed is a picture of a page that was printed. It returns ErrNotFound for a page that is
+// not there.
 func (p *production) Printed(ctx context.Context, ref string, small bool) ([]byte, error) {
 	if p.printer == nil {
 		return nil, ErrNotFound

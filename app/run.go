@@ -180,7 +180,7 @@ func (o *outcomes) setRun(ctx context.Context, k string, s RunState, keep bool) 
 	return nil
 }
 
-// RunPicture is the picture of a run's result.
+// RunPicture is the picture of a run's result. It returns ErrNotFound when there is none.
 func (o *outcomes) RunPicture(ctx context.Context, k string) ([]byte, error) {
 	return o.store.Result(ctx, k)
 }

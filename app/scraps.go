@@ -48,7 +48,8 @@ func keepList[T any](ctx context.Context, to keeper, name string, list []T) erro
 	return to.Keep(ctx, name, raw)
 }
 
-// Scraps are the odd pieces of paper on hand, which are used first.
+// Scraps are the odd pieces of paper on hand, which are used first. It fails when the store
+// does.
 func (p *production) Scraps(ctx context.Context) ([]sheet.Scrap, error) {
 	return keptList[sheet.Scrap](ctx, p.store, "scraps")
 }
@@ -56,7 +57,8 @@ func (p *production) Scraps(ctx context.Context) ([]sheet.Scrap, error) {
 // maxScraps is how many scraps are kept track of.
 const maxScraps = 200
 
-// KeepScraps notes what scraps there are from now on.
+// KeepScraps notes what scraps there are from now on. It returns a *card.Refusal for sizes
+// that no paper has.
 func (p *production) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
 	if len(scraps) > maxScraps {
 		return card.Refuse("scraps", "Up to %d scraps are kept track of.", maxScraps)
@@ -72,13 +74,14 @@ func (p *production) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error
 	return keepList(ctx, p.store, "scraps", scraps)
 }
 
-// OnHand lists what there is of stocks that have something else on hand than the size for
-// all.
+// OnHand lists what there is of stocks that have something else on hand than the size for all.
+// It fails when the store does.
 func (p *production) OnHand(ctx context.Context) ([]sheet.OnHand, error) {
 	return keptList[sheet.OnHand](ctx, p.store, "onHand")
 }
 
-// KeepOnHand notes what there is of a stock from now on.
+// KeepOnHand notes what there is of a stock from now on. It returns a *card.Refusal for a
+// stock or a size that there is none of.
 func (p *production) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 	if err := h.Check(); err != nil {
 		return err

@@ -19,7 +19,8 @@ func (p *production) settings(ctx context.Context, stock card.Stock) (cut.Settin
 	return s, err
 }
 
-// KeepSettings notes how a stock is cut from now on.
+// KeepSettings notes how a stock is cut from now on. It returns a *card.Refusal for settings
+// that no cutter has.
 func (p *production) KeepSettings(ctx context.Context, stock string, s cut.Settings) error {
 	if _, ok := card.StockByID(stock); !ok {
 		return ErrNotFound

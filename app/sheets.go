@@ -47,7 +47,8 @@ type LayoutView struct {
 	Seconds float64 `json:"seconds"` // of cutting
 }
 
-// Layout lays the card on sheets.
+// Layout lays the card on sheets. It returns ErrNotFound for a card that is not on the table
+// and a *Damaged for one that cannot be read.
 func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (LayoutView, error) {
 	opt, err := p.paper(ctx, opt)
 	if err != nil {
@@ -118,7 +119,8 @@ func isOrAre(n int) string {
 	return "are"
 }
 
-// SheetsOf returns how the sheets of a card are laid and marked.
+// SheetsOf returns how the sheets of a card are laid and marked. It returns ErrNotFound for a
+// card that is not on the table and a *Damaged for one that cannot be read.
 func (cs *cards) SheetsOf(ctx context.Context, id string) (card.SheetSetup, error) {
 	o, err := cs.load(ctx, id)
 	if err != nil {
@@ -176,7 +178,9 @@ type PDFAs struct {
 	Spot  bool // and these in spot colours
 }
 
-// WritePDF writes the sheets as one PDF, or a single one when number > 0.
+// WritePDF writes the sheets as one PDF, or a single one when number > 0. It returns
+// ErrNotFound when there is no such card or sheet, and a *card.Refusal for a setup by which
+// nothing can be laid.
 func (p *production) WritePDF(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as PDFAs) error {
 	l, err := p.Layout(ctx, id, opt)
 	if err != nil {
@@ -201,7 +205,8 @@ func (p *production) WritePDF(ctx context.Context, w io.Writer, id string, opt s
 	})
 }
 
-// WriteSVG writes the lines of one sheet, by role.
+// WriteSVG writes the lines of one sheet, by role. It returns ErrNotFound when there is no
+// such card or sheet, and a *card.Refusal for a setup by which nothing can be laid.
 func (p *production) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
 	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
@@ -210,7 +215,8 @@ func (p *production) WriteSVG(ctx context.Context, w io.Writer, id string, opt s
 	return svg.Write(w, sh.Drawing(), fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name))
 }
 
-// WriteHPGL writes the run of one sheet.
+// WriteHPGL writes the run of one sheet. It returns ErrNotFound when there is no such card or
+// sheet, and a *card.Refusal for a setup by which nothing can be laid.
 func (p *production) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
 	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {

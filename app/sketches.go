@@ -78,7 +78,7 @@ func (s *Sketch) seenFace() card.FaceID {
 	return card.Front
 }
 
-// Sketches lists the card sketches, newest first.
+// Sketches lists the card sketches, newest first. It fails when the store does.
 func (u *supplies) Sketches(ctx context.Context) ([]Sketch, error) {
 	all, err := u.store.Sketches(ctx)
 	if err != nil {
@@ -96,7 +96,9 @@ func (u *supplies) Sketches(ctx context.Context) ([]Sketch, error) {
 	return all, nil
 }
 
-// KeepSketch makes a sketch of a card.
+// KeepSketch makes a sketch of a card. It returns ErrNotFound for a card that is not on the
+// table and a *Damaged for one that cannot be read. What cannot be a sketch is a
+// *card.Refusal.
 func (u *supplies) KeepSketch(ctx context.Context, id string, n NewSketch) (Sketch, error) {
 	o, err := u.cards.load(ctx, id)
 	if err != nil {
@@ -111,7 +113,8 @@ func (u *supplies) KeepSketch(ctx context.Context, id string, n NewSketch) (Sket
 	return u.AddSketch(ctx, n, doc)
 }
 
-// AddSketch keeps a document as a sketch.
+// AddSketch keeps a document as a sketch. It returns a *card.Refusal for a title or tags that
+// cannot be.
 func (u *supplies) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (Sketch, error) {
 	title, occasion := strings.TrimSpace(n.Title), strings.TrimSpace(n.Occasion)
 	if title == "" || utf8.RuneCountInString(title) > 120 || utf8.RuneCountInString(occasion) > 40 {
@@ -131,13 +134,15 @@ func (u *supplies) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (S
 	return s, u.store.AddSketch(ctx, s, doc, u.now())
 }
 
-// RemoveSketch takes a sketch away; cards made from it stay as they are.
+// RemoveSketch takes a sketch away; cards made from it stay as they are. It returns
+// ErrNotFound for one that is not there.
 func (u *supplies) RemoveSketch(ctx context.Context, id string) error {
 	return u.store.RemoveSketch(ctx, id)
 }
 
-// StartFromSketch puts a card on the table that begins as the sketch, with
-// pictures in its slots, and returns its id.
+// StartFromSketch puts a card on the table that begins as the sketch, with pictures in its
+// slots, and returns its id. It returns ErrNotFound for a sketch that is not there and a
+// *card.Refusal for pictures that are not.
 func (u *supplies) StartFromSketch(ctx context.Context, id, title string, pictures []string) (string, error) {
 	s, doc, err := u.store.Sketch(ctx, id)
 	if err != nil {
@@ -168,8 +173,8 @@ func (u *supplies) StartFromSketch(ctx context.Context, id, title string, pictur
 	return u.cards.Create(ctx, doc)
 }
 
-// SketchPicture is a PNG of what the sketch lays on a face, slots as plain
-// areas.
+// SketchPicture is a PNG of what the sketch lays on a face, slots as plain areas. It returns
+// ErrNotFound for a sketch that is not there.
 func (u *supplies) SketchPicture(ctx context.Context, id string) ([]byte, error) {
 	s, doc, err := u.store.Sketch(ctx, id)
 	if err != nil {

@@ -78,7 +78,7 @@ type supplies struct {
 	thumb *cache.Cache[string, thumbnail]
 }
 
-// Supplies lists what was noted about supplies.
+// Supplies lists what was noted about supplies. It fails when the store does.
 func (u *supplies) Supplies(ctx context.Context) ([]Supply, error) { return u.store.Supplies(ctx) }
 
 // NoteSupply keeps what is noted about a supply. It returns a *card.Refusal for
@@ -124,7 +124,8 @@ func tidyTags(tags []string) ([]string, error) {
 	return out, nil
 }
 
-// UsedSupply notes that a supply was put on a card just now.
+// UsedSupply notes that a supply was put on a card just now. It returns a *card.Refusal for a
+// kind of supply that there is none of.
 func (u *supplies) UsedSupply(ctx context.Context, kind, id string) error {
 	all, err := u.store.Supplies(ctx)
 	if err != nil {

@@ -27,7 +27,8 @@ type TrueSize struct {
 	Rulers [2]float64 `json:"rulers"`
 }
 
-// TrueSize tells what a test page has to measure, and what was measured.
+// TrueSize tells what a test page has to measure, and what was measured. It fails when the
+// store does.
 func (p *production) TrueSize(ctx context.Context, size sheet.Size) (TrueSize, error) {
 	w, h := rulers(size)
 	c, err := p.Correction(ctx)
@@ -46,7 +47,8 @@ func (p *production) correctionName() string {
 	return "correction of " + name
 }
 
-// Correction returns that of the printer; 1 across and down where none was measured.
+// Correction returns that of the printer; 1 across and down where none was measured. It fails
+// when the store does.
 func (p *production) Correction(ctx context.Context) (Correction, error) {
 	c := Correction{1, 1}
 	found, err := keptAs(ctx, p.store, p.correctionName(), &c)
@@ -65,7 +67,8 @@ func (c Correction) check() error {
 	return nil
 }
 
-// Measured corrects the printer by what the rulers of its test page measure, mm.
+// Measured corrects the printer by what the rulers of its test page measure, mm. It returns a
+// *card.Refusal for measures that no printer is off by.
 func (p *production) Measured(ctx context.Context, size sheet.Size, across, down float64) (Correction, error) {
 	was, err := p.Correction(ctx)
 	if err != nil {
@@ -82,7 +85,7 @@ func (p *production) Measured(ctx context.Context, size sheet.Size, across, down
 	return c, p.keepCorrection(ctx, c)
 }
 
-// AsItComes forgets the printer's correction.
+// AsItComes forgets the printer's correction. It fails when the store does.
 func (p *production) AsItComes(ctx context.Context) error {
 	return p.keepCorrection(ctx, Correction{1, 1})
 }
@@ -102,7 +105,8 @@ func rulers(s sheet.Size) (across, down float64) {
 	return long(s.Width), long(s.Height)
 }
 
-// TestPage prints a page with a ruler across and one down, to be measured, as a job.
+// TestPage prints a page with a ruler across and one down, to be measured, as a job. Without a
+// printer it refuses.
 func (p *production) TestPage(ctx context.Context, size sheet.Size) (Job, error) {
 	if p.printer == nil {
 		return Job{}, errNoPrinter

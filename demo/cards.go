@@ -13,8 +13,9 @@ import (
 
 const in = 25.4
 
-// Fill puts the demo photos into the tray and the demo cards on the table, the harvest
-// supper last, so that it lies first, and notes some paper that is on hand.
+// Fill puts the demo photos into the tray and the demo cards on the table, the harvest supper
+// last, so that it lies first, and notes some paper that is on hand. It returns the first
+// error of the use cases.
 func Fill(ctx context.Context, a *app.App) error {
 	files, err := Photos()
 	if err != nil {

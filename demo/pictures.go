@@ -171,7 +171,7 @@ func pottingShed() *sketch {
 	return s
 }
 
-// Photos are the demo photos as JPEG files, by name.
+// Photos are the demo photos as JPEG files, by name. It fails when the encoder does.
 func Photos() (map[string][]byte, error) {
 	out := map[string][]byte{}
 	for name, s := range map[string]*sketch{"Pumpkin hills.jpg": pumpkinHills(), "Bee meadow.jpg": beeMeadow(), "Potting shed.jpg": pottingShed()} {

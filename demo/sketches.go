@@ -102,7 +102,7 @@ func sketches() []struct {
 	return out
 }
 
-// FillSketches keeps the sketches that ship.
+// FillSketches keeps the sketches that ship. It returns the first error of the use cases.
 func FillSketches(ctx context.Context, a *app.App) error {
 	all := sketches()
 	for i := len(all) - 1; i >= 0; i-- {

@@ -58,8 +58,9 @@ func reflector() *jsonschema.Reflector {
 	}
 }
 
-// Schema is the JSON Schema of everything that goes over the API, as one
-// object with a definition for each type; commands are under "Command".
+// Schema is the JSON Schema of everything that goes over the API, as one object with a
+// definition for each type; commands are under "Command". It fails when a type cannot be
+// described.
 func Schema() ([]byte, error) {
 	root := &jsonschema.Schema{Version: jsonschema.Version, Title: "API", Type: "object", Definitions: jsonschema.Definitions{}}
 	add := func(v any) string {

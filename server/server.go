@@ -58,7 +58,8 @@ func Handler(c Config) http.Handler {
 	return r
 }
 
-// Serve answers on the listener until ctx ends, then lets requests finish.
+// Serve answers on the listener until ctx ends, then lets requests finish. It returns the
+// error of the listener, nil when ctx ended.
 func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 	// A change leaves much that lives no longer than its answer; collected less often, it
 	// takes a tenth less time, and some more memory.

@@ -132,7 +132,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	return nil
 }
 
-// Close closes the file.
+// Close closes the file. It returns the errors of both.
 func (s *Store) Close() error { return errors.Join(s.db.Close(), s.lock.Unlock()) }
 
 // write runs f in a transaction that holds the write lock from its start.

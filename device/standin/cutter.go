@@ -70,8 +70,8 @@ func NewCutter(pace float64, seed uint64) *Cutter {
 	return &Cutter{Pace: pace, Seed: seed, matIn: true, held: 3, speed: usualSpeed, change: make(chan struct{})}
 }
 
-// Serve takes jobs on the HP-GL listener and shows itself on the camera's
-// until ctx ends.
+// Serve takes jobs on the HP-GL listener and shows itself on the camera's until ctx ends. It
+// returns the error of the listener that failed first, nil when ctx ended.
 func (c *Cutter) Serve(ctx context.Context, jobs, camera net.Listener, log *slog.Logger) error {
 	srv := &http.Server{Handler: c.camera(), ReadHeaderTimeout: 5 * time.Second}
 	stop := context.AfterFunc(ctx, func() { _ = jobs.Close(); _ = srv.Close() })

@@ -21,8 +21,9 @@ var looks = [9]struct {
 // picturePerMM is how many pixels of a picture of the bed are to the mm.
 const picturePerMM = 4
 
-// Picture is the bed as a PNG, at picturePerMM pixels per mm: the cutting mat with its
-// ruling in quarter inches along the edges, and every stroke the tools have made.
+// Picture is the bed as a PNG, at picturePerMM pixels per mm: the cutting mat with its ruling
+// in quarter inches along the edges, and every stroke the tools have made. It fails when the
+// encoder does.
 func (c *Cutter) Picture() ([]byte, error) {
 	c.mu.Lock()
 	strokes, sheet, mat := append([]stroke(nil), c.strokes...), c.sheet, c.matIn

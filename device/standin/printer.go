@@ -41,8 +41,9 @@ const (
 	maxPixels  = 72_000_000
 )
 
-// NewPrinter returns a printer whose faults follow from the seed. Printed sheets are kept
-// in a directory, which is made if it is not there.
+// NewPrinter returns a printer whose faults follow from the seed. Printed sheets are kept in a
+// directory, which is made if it is not there. It returns an error when the directory cannot
+// be made or read.
 func NewPrinter(seed uint64, dir string) (*Printer, error) {
 	t, err := openPrinted(dir, keepPages)
 	if err != nil {

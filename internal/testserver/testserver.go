@@ -40,7 +40,8 @@ type Options struct {
 	PrintScale float64
 }
 
-// Start starts the program on free ports of this computer.
+// Start starts the program on free ports of this computer. It returns an error when a port or
+// a file cannot be opened.
 func Start(ctx context.Context, opt Options) (h *Server, err error) {
 	h = &Server{}
 	defer func() {

@@ -99,7 +99,8 @@ func (k FillOpening) Apply(c card.Card) (card.Card, error) {
 	})
 }
 
-// Fill does what the command says to one item.
+// Fill does what the command says to one item. It returns a *card.Refusal for what cannot hold
+// a photo.
 func Fill(it *card.Item, k FillOpening) error {
 	switch {
 	case it.Photo != nil:

@@ -74,9 +74,10 @@ const maxBrought = 300
 // maxCrossings bounds what is combined; a second or two for as many.
 const maxCrossings = 100_000
 
-// Items makes items of a drawing with its middle at a place. Lines become what
-// uses says by their keys, filled shapes what filled says. Filled shapes of one
-// colour that follow each other are one item, as they look.
+// Items makes items of a drawing with its middle at a place. Lines become what uses says by
+// their keys, filled shapes what filled says. Filled shapes of one colour that follow each
+// other are one item, as they look. It returns a *card.Refusal when nothing is left to lay, or
+// more than a face holds.
 func Items(d exchange.Drawing, name string, uses map[string]Use, filled Use, middle geom.Point) ([]card.Item, error) {
 	b := d.Bounds()
 	if !(max(b.W, b.H) <= geom.Reach) {

@@ -112,8 +112,8 @@ func (k FillWords) Apply(c card.Card) (card.Card, error) {
 	})
 }
 
-// Of makes a sketch of a card: of one face or, with none named, of all of it.
-// The items named become slots.
+// Of makes a sketch of a card: of one face or, with none named, of all of it. The items named
+// become slots. It returns a *card.Refusal for a face or items that are not there.
 func Of(c card.Card, face card.FaceID, slots []string) (card.Card, error) {
 	for i := range c.Faces {
 		var ids []string
@@ -155,9 +155,9 @@ type Picture struct {
 	DetailX, DetailY float64
 }
 
-// Fill puts photos into the slots of a card that wait for them, the largest slot
-// first, each time the photo whose proportions suit it best. Slots or photos that
-// are left over stay.
+// Fill puts photos into the slots of a card that wait for them, the largest slot first, each
+// time the photo whose proportions suit it best. Slots or photos that are left over stay. It
+// returns a *card.Refusal for a picture without a size.
 func Fill(c card.Card, pictures []Picture) (card.Card, error) {
 	return card.Change(c, func(c *card.Card) error {
 		var open []*card.Item

@@ -118,7 +118,8 @@ type Face struct {
 // Foam is the thickness of foam that people can buy, in mm; 0 is flat.
 var Foam = []float64{0, .5, 1, 1.5, 2, 3}
 
-// New returns an empty card with one fold.
+// New returns an empty card with one fold. It returns a *Refusal for a title or a base that
+// cannot be.
 func New(title string, base Base) (Card, error) {
 	c := Card{Schema: Schema, Title: title, Base: base, NextID: 1}
 	for _, id := range []FaceID{Front, InsideFirst, InsideSecond, Back} {
@@ -128,7 +129,8 @@ func New(title string, base Base) (Card, error) {
 	return c, c.check()
 }
 
-// Parse reads a card from JSON and checks every part of it.
+// Parse reads a card from JSON and checks every part of it. It returns a *Refusal for what is
+// not sound, and the error of encoding/json for what is no JSON.
 func Parse(raw []byte) (Card, error) {
 	var c Card
 	if err := json.Unmarshal(raw, &c); err != nil {

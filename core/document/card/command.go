@@ -82,7 +82,8 @@ func Decode(table map[string]func() Command, raw []byte) (Command, error) {
 	return cmd, nil
 }
 
-// Apply applies the commands one after the other, all or none.
+// Apply applies the commands one after the other, all or none. It returns the card as it was
+// with the *Refusal of the first that is refused.
 func Apply(c Card, commands ...Command) (Card, error) {
 	for _, cmd := range commands {
 		next, err := cmd.Apply(c)
@@ -94,8 +95,8 @@ func Apply(c Card, commands ...Command) (Card, error) {
 	return c, nil
 }
 
-// Change is what most commands are: a change to a copy, put in order and
-// checked as a whole.
+// Change is what most commands are: a change to a copy, put in order and checked as a whole.
+// It returns the card as it was with a *Refusal when the outcome is not sound.
 func Change(c Card, f func(*Card) error) (Card, error) {
 	next := c.clone()
 	if err := f(&next); err != nil {
@@ -118,7 +119,8 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 	return next, nil
 }
 
-// OnFace is Change for commands about items, which must share a face.
+// OnFace is Change for commands about items, which must share a face. It returns a *Refusal
+// when they do not.
 func OnFace(c Card, ids []string, f func(*Card, *Face) error) (Card, error) {
 	return Change(c, func(c *Card) error {
 		if len(ids) == 0 {

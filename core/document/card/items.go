@@ -132,9 +132,9 @@ func (k DuplicateItems) Apply(c Card) (Card, error) {
 	})
 }
 
-// Duplicate copies items of a face with their mats and all they carry, moved
-// by (dx, dy), and returns the ids of the copies by those of the originals. A
-// group that is copied whole is copied as a group.
+// Duplicate copies items of a face with their mats and all they carry, moved by (dx, dy), and
+// returns the ids of the copies by those of the originals. A group that is copied whole is
+// copied as a group. It returns a *Refusal when that is more than a face holds.
 func (c *Card) Duplicate(f *Face, ids []string, dx, dy float64) (map[string]string, error) {
 	all := f.Together(ids)
 	var copies []Item
@@ -382,8 +382,9 @@ func (k NameItem) Apply(c Card) (Card, error) {
 	})
 }
 
-// Insert puts new items directly above another in the list of its face, or
-// lowest when there is none of that id, and returns their ids.
+// Insert puts new items directly above another in the list of its face, or lowest when there
+// is none of that id, and returns their ids. It returns a *Refusal when that is more than a
+// face holds.
 func (c *Card) Insert(f *Face, above string, items []Item) ([]string, error) {
 	n := len(f.Items)
 	if _, err := c.place(f, items, nil, nil); err != nil {

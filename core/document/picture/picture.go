@@ -200,7 +200,8 @@ func Scale(img image.Image, side int) image.Image {
 	return img
 }
 
-// Preview encodes a picture as JPEG, or as PNG where it has transparency.
+// Preview encodes a picture as JPEG, or as PNG where it has transparency. It fails when the
+// encoder does.
 func Preview(img image.Image) (raw []byte, kind string, err error) {
 	var out bytes.Buffer
 	if opaque(img) {

@@ -117,8 +117,8 @@ func SafeArea(f fold.Face) geom.Rect {
 // there, and then says which item does.
 func Of(c card.Card) (Scene, error) { return After(c, card.Card{}, Scene{}) }
 
-// After resolves a card as Of does, and takes from the scene of an earlier state
-// of it what has not changed since.
+// After resolves a card as Of does, and takes from the scene of an earlier state of it what
+// has not changed since. It fails as Of does.
 func After(c, was card.Card, old Scene) (Scene, error) {
 	study := fold.StudyOf(c.Base)
 	s := Scene{Net: study.Net}

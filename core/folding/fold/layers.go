@@ -11,6 +11,49 @@ import (
 // a moment before. woven names two panels of which each would have to lie
 // above the other, -1 when the order holds.
 func (s *Study) stacked() (order []int, woven [2]int) {
+	above := s.above()
+	n := len(above)
+	// Again and again the panel that nothing is left above (Kahn, 1962).
+	left := make([]bool, n)
+	for i := range left {
+		left[i] = true
+	}
+	for len(order) < n {
+		next := -1
+		for i := range n {
+			free := left[i]
+			for j := range n {
+				free = free && !(left[j] && above[j][i])
+			}
+			if free {
+				next = i
+				break
+			}
+		}
+		if next < 0 {
+			return order, oneOver(above, left)
+		}
+		left[next] = false
+		order = append(order, next)
+	}
+	return order, [2]int{-1, -1}
+}
+
+// oneOver are two of the panels that are left of which one has to lie above the other.
+func oneOver(above [][]bool, left []bool) [2]int {
+	for i := range above {
+		for j := range above {
+			if left[i] && left[j] && above[i][j] {
+				return [2]int{i, j}
+			}
+		}
+	}
+	return [2]int{-1, -1}
+}
+
+// above says of every two panels that cover each other on the closed card which lies above.
+// Those that lie level all the way are kept in s.level.
+func (s *Study) above() [][]bool {
 	n := len(s.Panels)
 	above := make([][]bool, n)
 	for i := range above {
@@ -41,36 +84,7 @@ func (s *Study) stacked() (order []int, woven [2]int) {
 			}
 		}
 	}
-	// Again and again the panel that nothing is left above (Kahn, 1962).
-	left := make([]bool, n)
-	for i := range left {
-		left[i] = true
-	}
-	for len(order) < n {
-		next := -1
-		for i := range n {
-			free := left[i]
-			for j := range n {
-				free = free && !(left[j] && above[j][i])
-			}
-			if free {
-				next = i
-				break
-			}
-		}
-		if next < 0 {
-			for i := range n {
-				for j := range n {
-					if left[i] && left[j] && above[i][j] {
-						return order, [2]int{i, j}
-					}
-				}
-			}
-		}
-		left[next] = false
-		order = append(order, next)
-	}
-	return order, [2]int{-1, -1}
+	return above
 }
 
 // nearer is by how much panel i is nearer to Front's eye than panel j at a place of the

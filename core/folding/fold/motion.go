@@ -2,6 +2,7 @@ package fold
 
 import (
 	"math"
+	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
@@ -238,27 +239,23 @@ func (f *Folder) plan() {
 			take([]int{best})
 			continue
 		}
-		// Loops that share an unknown fold, directly or by others.
-		group, in := []int{best}, map[int]bool{best: true}
-		for k := 0; k < len(group); k++ {
-			mine := map[int]bool{}
-			for _, h := range unknown(group[k]) {
-				mine[h] = true
-			}
-			for i := range f.loops {
-				if !left[i] || in[i] {
-					continue
-				}
-				for _, h := range unknown(i) {
-					if mine[h] {
-						group, in[i] = append(group, i), true
-						break
-					}
-				}
+		take(f.sharing(best, left, unknown))
+	}
+}
+
+// sharing are a loop and all that are left and share an unknown fold with it, directly or
+// by others.
+func (f *Folder) sharing(loop int, left map[int]bool, unknown func(int) []int) []int {
+	group, in := []int{loop}, map[int]bool{loop: true}
+	for k := 0; k < len(group); k++ {
+		mine := unknown(group[k])
+		for i := range f.loops {
+			if left[i] && !in[i] && slices.ContainsFunc(unknown(i), func(h int) bool { return slices.Contains(mine, h) }) {
+				group, in[i] = append(group, i), true
 			}
 		}
-		take(group)
 	}
+	return group
 }
 
 // driven is the angle of a main fold. Folds of several stages turn one stage

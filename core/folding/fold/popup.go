@@ -301,7 +301,8 @@ func (k SetBase) Apply(c card.Card) (card.Card, error) {
 // nano rounds to a nanometre.
 func nano(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
-// New returns an empty card on a base of the catalogue.
+// New returns an empty card on a base of the catalogue. It returns a *card.Refusal for a base
+// that the catalogue cannot make.
 func New(title string, b card.Base) (card.Card, error) {
 	if err := Check(b); err != nil {
 		return card.Card{}, err

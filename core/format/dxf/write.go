@@ -22,9 +22,9 @@ var layers = []struct {
 	colour int
 }{{"ink", 8}, {"cut", 7}, {"mountain", 30}, {"valley", 5}, {"perforation", 3}, {"kiss", 6}, {"pen", 4}, {"guide", 9}}
 
-// Write writes the lines of a drawing as R12, the version that everything
-// reads: polylines of straight sides and arcs, millimetres, one layer for each
-// line role. Béziers and ellipses become arcs within 0.0004 mm.
+// Write writes the lines of a drawing as R12, the version that everything reads: polylines of
+// straight sides and arcs, millimetres, one layer for each line role. Béziers and ellipses
+// become arcs within 0.0004 mm. It returns the error of the writer.
 func Write(w io.Writer, d exchange.Drawing) error {
 	var b strings.Builder
 	put := func(pairs ...any) {

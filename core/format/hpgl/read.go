@@ -326,8 +326,8 @@ func (p *plotter) add(path geom.Path) error {
 	return nil
 }
 
-// WriteDrawing writes the lines of a drawing, each role with its own pen, in
-// the order of the roles. Curves become lines within 0.01 mm.
+// WriteDrawing writes the lines of a drawing, each role with its own pen, in the order of the
+// roles. Curves become lines within 0.01 mm. It returns the error of the writer.
 func WriteDrawing(w io.Writer, d exchange.Drawing) error {
 	var b strings.Builder
 	b.WriteString("IN;PA;\n")

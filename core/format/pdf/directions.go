@@ -22,8 +22,8 @@ const (
 // fractions are written out: the fonts that every reader has know few of them.
 var fractions = strings.NewReplacer("½", "1/2", "¼", "1/4", "¾", "3/4", "⅛", "1/8", "⅜", "3/8", "⅝", "5/8", "⅞", "7/8", "×", "x", "−", "-", "–", "-", "’", "'", "“", "\"", "”", "\"")
 
-// WriteDirections writes the directions for a base with a dimensioned drawing
-// of its net, seen from inside.
+// WriteDirections writes the directions for a base with a dimensioned drawing of its net, seen
+// from inside. It returns the error of the writer.
 func WriteDirections(w io.Writer, title string, n fold.Net, d fold.Directions, u measure.Unit) error {
 	p := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: directionsWidth, Ht: directionsHeight}})
 	p.SetMargins(directionsMargin, directionsMargin, directionsMargin)

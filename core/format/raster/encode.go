@@ -10,8 +10,8 @@ import (
 	"math"
 )
 
-// WriteJPEG writes a picture that says how large it is, to the nearest pixel to the inch
-// (a JFIF header; ITU-T T.871).
+// WriteJPEG writes a picture that says how large it is, to the nearest pixel to the inch (a
+// JFIF header; ITU-T T.871). It returns the error of the writer.
 func WriteJPEG(w io.Writer, img image.Image, perMM float64) error {
 	var b bytes.Buffer
 	if err := jpeg.Encode(&b, img, &jpeg.Options{Quality: 92}); err != nil {

@@ -21,8 +21,9 @@ const bandRows = 64
 // millimetre (PNG specification, third edition; the pHYs chunk is 11.3.4.3). What is seen
 // through is written as if it lay on black.
 //
-// Bands of rows are filtered and compressed side by side. Each ends at a byte (RFC 1951,
-// a stored block of no length), so that one after the other they are one stream.
+// Bands of rows are filtered and compressed side by side. Each ends at a byte (RFC 1951, a
+// stored block of no length), so that one after the other they are one stream. It returns the
+// error of the writer.
 func WritePNG(w io.Writer, img *image.RGBA, perMM float64) error {
 	width, height := img.Rect.Dx(), img.Rect.Dy()
 	if width < 1 || height < 1 {

@@ -20,8 +20,8 @@ var dashes = map[card.Role]string{
 	card.RoleMountain: "5 1.2 .8 1.2", card.RoleValley: "2.4 1.4", card.RolePerforation: ".5 1", card.RoleGuide: "6 3",
 }
 
-// Write writes a drawing: what is filled or drawn first, in its order, then one
-// named group for each line role that it has.
+// Write writes a drawing: what is filled or drawn first, in its order, then one named group
+// for each line role that it has. It returns the error of the writer.
 func Write(w io.Writer, d exchange.Drawing, title string) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>

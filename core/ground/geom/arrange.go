@@ -317,6 +317,11 @@ func (w *walk) end() {
 }
 
 // flatten turns strands into segments.
+//
+// It stays whole: the pieces of a strand are numbered by the loop before and read by the
+// loop after, in buffers that are used again.
+//
+//gocognit:ignore
 func (ar *arrangement) flatten(in Affine, curvy bool, stop *ending) {
 	ar.segs = again(ar.segs, len(ar.strands))[:0]
 	if !curvy {

@@ -88,12 +88,12 @@ func (m Affine) Inverse() (inv Affine, ok bool) {
 	return inv, true
 }
 
-// MarshalJSON writes the six numbers of SVG's matrix().
+// MarshalJSON writes the six numbers of SVG's matrix(). It fails for a number that is none.
 func (m Affine) MarshalJSON() ([]byte, error) {
 	return json.Marshal([6]float64{m.A, m.B, m.C, m.D, m.E, m.F})
 }
 
-// UnmarshalJSON reads what MarshalJSON writes.
+// UnmarshalJSON reads what MarshalJSON writes. It fails for anything else.
 func (m *Affine) UnmarshalJSON(raw []byte) error {
 	var v [6]float64
 	if err := json.Unmarshal(raw, &v); err != nil {

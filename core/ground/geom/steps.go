@@ -65,6 +65,11 @@ type stretch struct {
 
 // writeSteps joins steps to stretches and writes them, and returns of each the number of
 // its path.
+//
+// It stays whole: where a stretch ends is known only from the next one, so reading, turning
+// and writing share the list.
+//
+//gocognit:ignore
 func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) []int {
 	if closed {
 		steps = sd.startAtBreak(steps)

@@ -6,13 +6,12 @@ import (
 	"slices"
 )
 
-// Tangled reports whether the curves of paths cross each other more often than most times,
-// or lie so that finding that out takes more than 100 comparisons for each of those: what is
-// combined then takes a long time. It counts on chords within 0.05 mm of the curves.
-func Tangled(most int, paths ...Path) bool {
-	type chord struct{ a, b, lo, hi Point }
-	var chords []chord
-	wide, high := 0.0, 0.0
+// chord is a piece of a flattened curve, with its box.
+type chord struct{ a, b, lo, hi Point }
+
+// chordsOf are the chords within 0.05 mm of the curves of paths, and how wide and high they
+// are in sum.
+func chordsOf(paths []Path) (out []chord, wide, high float64) {
 	for _, p := range paths {
 		for _, l := range p.sound().Flatten(.05) {
 			n := len(l.Points)
@@ -24,10 +23,18 @@ func Tangled(most int, paths ...Path) bool {
 				c := chord{a, b, Pt(min(a.X, b.X), min(a.Y, b.Y)), Pt(max(a.X, b.X), max(a.Y, b.Y))}
 				wide += c.hi.X - c.lo.X
 				high += c.hi.Y - c.lo.Y
-				chords = append(chords, c)
+				out = append(out, c)
 			}
 		}
 	}
+	return out, wide, high
+}
+
+// Tangled reports whether the curves of paths cross each other more often than most times,
+// or lie so that finding that out takes more than 100 comparisons for each of those: what is
+// combined then takes a long time. It counts on chords within 0.05 mm of the curves.
+func Tangled(most int, paths ...Path) bool {
+	chords, wide, high := chordsOf(paths)
 	if len(chords) == 0 {
 		return false
 	}

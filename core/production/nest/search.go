@@ -260,38 +260,53 @@ func (s *Search) lay(g genes, level int) (cost, area float64) {
 	for i := range places {
 		places[i].bin = -1
 	}
-	if !s.boxes {
-		// A part keeps the turn that was found for it until it is moved: that
-		// saves trying them all at every step.
-		defer func() {
-			for i := range places {
-				if places[i].bin >= 0 {
-					g.turn[i] = int8(places[i].turn)
-				}
-			}
-		}()
-	}
+	defer s.keepTurns(g, places)
 	s.fix(places, &bins, open)
 	for _, p := range g.order {
 		if s.p.Parts[p].Fixed != nil {
 			continue
 		}
-		for k := 0; ; k++ {
-			if k == len(bins) {
-				if len(bins) > 0 && bins[k-1].parts == 0 && s.p.Sheets[bins[k-1].kind].Count == 0 {
-					break // nor would it have room on another
-				}
-				if open() == nil {
-					break
-				}
-			}
-			if s.put(bins[k], int(p), g.turn[p], &places[p]) {
-				places[p].bin = k
-				break
-			}
+		k := 0
+		for k < len(bins) && !s.put(bins[k], int(p), g.turn[p], &places[p]) {
+			k++
 		}
+		if k == len(bins) {
+			if !s.onNew(&bins, open, int(p), g.turn[p], &places[p]) {
+				continue
+			}
+			k = len(bins) - 1 // those before it may have been too small
+		}
+		places[p].bin = k
 	}
 	return s.judge(places, bins)
+}
+
+// keepTurns lets parts keep the turns that were found for them until they are moved: that
+// saves trying them all at every step.
+func (s *Search) keepTurns(g genes, places []laid) {
+	for i := range places {
+		if !s.boxes && places[i].bin >= 0 {
+			g.turn[i] = int8(places[i].turn)
+		}
+	}
+}
+
+// onNew lays a part on a new sheet; false when there is none, or it has no room there. An
+// empty one that there are more of is not opened twice.
+func (s *Search) onNew(bins *[]*bin, open func() *bin, part int, turn int8, at *laid) bool {
+	for {
+		n := len(*bins)
+		if n > 0 && (*bins)[n-1].parts == 0 && s.p.Sheets[(*bins)[n-1].kind].Count == 0 {
+			return false // nor would it have room on another
+		}
+		b := open()
+		if b == nil {
+			return false
+		}
+		if s.put(b, part, turn, at) {
+			return true
+		}
+	}
 }
 
 // fix lays what lies fixed.

@@ -13,8 +13,9 @@ const Slipped = .15
 // nearby is how far about its place a mark is looked for again.
 const nearby = 4.0
 
-// Still reports whether one of the marks that a sheet was found by, by its number, is
-// where it was, and how far off it is; one that is not near any more is off by 4 mm.
+// Still reports whether one of the marks that a sheet was found by, by its number, is where it
+// was, and how far off it is; one that is not near any more is off by 4 mm. It returns the
+// error of the eye.
 func Still(ctx context.Context, eye Eye, shape Shape, found Found, number int) (off float64, ok bool, err error) {
 	for _, m := range found.Marks {
 		if m.Number != number {
@@ -59,8 +60,9 @@ func (f Found) Used() []int {
 	return out
 }
 
-// Printed is where the marks of a sheet lie on its own paper, found in what came from
-// the printer: mm from the upper left corner.
+// Printed is where the marks of a sheet lie on its own paper, found in what came from the
+// printer: mm from the upper left corner. It returns the error of the eye, and one that names
+// the mark that was not found.
 func Printed(ctx context.Context, page Eye, drawn []Mark, shape Shape) (geom.Affine, error) {
 	f, err := Find(ctx, page, drawn, shape, geom.Identity)
 	return f.At, err
