@@ -11,6 +11,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 )
 
@@ -156,4 +157,32 @@ func TestAChangeThatTakesLongCanBeStopped(t *testing.T) {
 	h.must(err)
 	h.click("duplicate")
 	h.item(2, "i2")
+}
+
+// What the catalogue lists can be used without more: a base of four doors, with a bracket on
+// one of them, laid on its sheets.
+func TestABracketOnADoorOfADoubleGate(t *testing.T) {
+	h := lay(t)
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.click("kind-doubleGate")
+	h.wait(`document.body.textContent.includes("Upper doors")`)
+	h.keys("2")
+	h.says("face-name", "Upper left door")
+	h.wait(`document.querySelectorAll('.map .face').length === 10`)
+	h.click("tab-shapes")
+	h.click("supply-shape-bracket")
+	h.point(1.2, 1.2)
+	h.says("selected-name", "Bracket")
+	it := h.front(3).Items[0]
+	assert.EqualValues(t, "bracket", it.Form.Outline)
+	h.keys("3")
+	h.there("sheet-1")
+	l, err := h.app.App.Layout(t.Context(), h.id, sheet.Defaults(sheet.Sizes()[0]))
+	h.must(err)
+	assert.Empty(t, l.Problems)
+	pieces := 0
+	for _, s := range l.Sheets {
+		pieces += len(s.Pieces)
+	}
+	assert.Equal(t, 2, pieces, "the base and the bracket")
 }

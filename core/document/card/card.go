@@ -39,21 +39,22 @@ type BaseKind string
 
 // The kinds of base. A flat card has Front and Back and no fold; all others fold.
 const (
-	Flat      BaseKind = "flat"      // a postcard, a tag, a page: one leaf
-	SideFold  BaseKind = "sideFold"  // opens like a book, the fold at the left of Front
-	TopFold   BaseKind = "topFold"   // opens upward, the fold along the top of Front
-	Tent      BaseKind = "tent"      // stands on its long edges
-	TriFold   BaseKind = "triFold"   // three leaves, the last tucked in
-	ZFold     BaseKind = "zFold"     // three leaves, to and fro
-	Accordion BaseKind = "accordion" // any number of leaves, to and fro
-	GateFold  BaseKind = "gateFold"  // two gates meet in front
-	StepCard  BaseKind = "stepCard"  // steps stand up when it is opened
-	PopupBox  BaseKind = "popupBox"  // boxes stand up when it is opened
-	VFold     BaseKind = "vFold"     // a V stands up across the fold
-	Easel     BaseKind = "easel"     // its front folds back and stands
-	Shaped    BaseKind = "shaped"    // an outline, mirrored over its fold
-	Pocket    BaseKind = "pocket"    // a leaf with a pocket in front
-	Envelope  BaseKind = "envelope"  // what a card is sent in
+	Flat       BaseKind = "flat"       // a postcard, a tag, a page: one leaf
+	SideFold   BaseKind = "sideFold"   // opens like a book, the fold at the left of Front
+	TopFold    BaseKind = "topFold"    // opens upward, the fold along the top of Front
+	Tent       BaseKind = "tent"       // stands on its long edges
+	TriFold    BaseKind = "triFold"    // three leaves, the last tucked in
+	ZFold      BaseKind = "zFold"      // three leaves, to and fro
+	Accordion  BaseKind = "accordion"  // any number of leaves, to and fro
+	GateFold   BaseKind = "gateFold"   // two gates meet in front
+	DoubleGate BaseKind = "doubleGate" // two gates, each parted into an upper and a lower door
+	StepCard   BaseKind = "stepCard"   // steps stand up when it is opened
+	PopupBox   BaseKind = "popupBox"   // boxes stand up when it is opened
+	VFold      BaseKind = "vFold"      // a V stands up across the fold
+	Easel      BaseKind = "easel"      // its front folds back and stands
+	Shaped     BaseKind = "shaped"     // an outline, mirrored over its fold
+	Pocket     BaseKind = "pocket"     // a leaf with a pocket in front
+	Envelope   BaseKind = "envelope"   // what a card is sent in
 )
 
 // Base is the sheet that folds.

@@ -98,6 +98,7 @@ var catalogue = []entry{
 		return []Measure{count("leaves", "Leaves", 4, 2, 8)}
 	}, net: leaves(accordionLeaves)},
 	{id: card.GateFold, name: "Gate fold", says: "Two gates meet in front of the middle.", measures: gateMeasures, net: leaves(gateLeaves)},
+	{id: card.DoubleGate, name: "Double gate", says: "Two gates, each parted into an upper and a lower door that opens by itself.", measures: doubleGateMeasures, net: doubleGate},
 	{id: card.Tent, eye: Level, name: "Tent", says: "Stands by itself, like a roof.", measures: none, net: func(b card.Base, _ func(string) float64) Net { return topFold(b, 0) }},
 	{id: card.StepCard, eye: OnTable, name: "Step card", says: "Steps stand up from the fold when it is opened.", measures: stepMeasures, net: stepNet, limit: stepLimit},
 	{id: card.PopupBox, eye: OnTable, name: "Pop-up box", says: "Boxes stand up from the fold when it is opened.", measures: boxMeasures, net: boxNet, limit: boxLimit},

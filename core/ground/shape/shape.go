@@ -74,6 +74,7 @@ var ready = []Ready{
 	{ID: "scallop", Name: "Scalloped", Outline: "scallop", Width: 3 * in, Height: 2 * in, Opening: "Scalloped", Tray: true, draw: scallop},
 	{ID: "tag", Name: "Tag", Outline: "tag", Width: 3 * in, Height: 1.25 * in, Opening: "Tag", Tray: true, draw: tag},
 	{ID: "banner", Name: "Banner", Outline: "banner", Width: 4 * in, Height: .875 * in, Opening: "Banner", Tray: true, draw: banner},
+	{ID: "bracket", Name: "Bracket", Outline: "bracket", Width: 3.5 * in, Height: 1.25 * in, Opening: "Bracket", Tray: true, draw: bracket},
 	{ID: "flag", Name: "Flag", Outline: "flag", Width: 3 * in, Height: .875 * in, Opening: "Flag", Tray: true, draw: flag},
 	{ID: "tab", Name: "Tab", Outline: "tab", Width: 1.5 * in, Height: .75 * in, Opening: "Tab", Tray: true, draw: tab},
 	{ID: "strip", Name: "Strip", Outline: "strip", Width: 4 * in, Height: .5 * in, Opening: "Strip", Tray: true, draw: strip},
@@ -213,5 +214,19 @@ func tab(w, h float64) geom.Path {
 	p.Move(geom.Pt(l, t)).Line(geom.Pt(-l-r, t))
 	p.Arc(geom.Pt(-l-r, 0), r, h/2, -math.Pi/2, math.Pi/2)
 	p.Line(geom.Pt(l, -t)).Close()
+	return p.Path()
+}
+
+// bracket has ends like curly brackets: each runs out of its corners into a point.
+func bracket(w, h float64) geom.Path {
+	d := min(h*.35, w/5)
+	l, t := -w/2, -h/2
+	var p geom.Builder
+	p.Move(geom.Pt(l+d, t)).Line(geom.Pt(-l-d, t)).
+		Cubic(geom.Pt(-l-d, t*.45), geom.Pt(-l-d*.55, 0), geom.Pt(-l, 0)).
+		Cubic(geom.Pt(-l-d*.55, 0), geom.Pt(-l-d, -t*.45), geom.Pt(-l-d, -t)).
+		Line(geom.Pt(l+d, -t)).
+		Cubic(geom.Pt(l+d, -t*.45), geom.Pt(l+d*.55, 0), geom.Pt(l, 0)).
+		Cubic(geom.Pt(l+d*.55, 0), geom.Pt(l+d, t*.45), geom.Pt(l+d, t)).Close()
 	return p.Path()
 }

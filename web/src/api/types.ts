@@ -89,6 +89,7 @@ export interface Base {
     | 'zFold'
     | 'accordion'
     | 'gateFold'
+    | 'doubleGate'
     | 'tent'
     | 'stepCard'
     | 'popupBox'
@@ -240,7 +241,7 @@ export interface Print {
   shiftY?: number
 }
 export interface Form {
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'bracket' | 'flag' | 'tab' | 'strip' | 'free'
   width: number
   height: number
   corner?: 'square' | 'round' | 'bevel'
@@ -365,6 +366,7 @@ export interface NetKind {
     | 'zFold'
     | 'accordion'
     | 'gateFold'
+    | 'doubleGate'
     | 'tent'
     | 'stepCard'
     | 'popupBox'
@@ -422,7 +424,7 @@ export interface Rect {
 export interface Ready {
   id: string
   name: string
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'bracket' | 'flag' | 'tab' | 'strip' | 'free'
   corner?: 'square' | 'round' | 'bevel'
   radius?: number
   width: number
@@ -793,7 +795,7 @@ export interface SetMat {
 }
 export interface SetOpening {
   ids: string[]
-  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'flag' | 'tab' | 'strip' | 'free'
+  outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'bracket' | 'flag' | 'tab' | 'strip' | 'free'
   corner?: 'square' | 'round' | 'bevel'
   radius?: number
   do: 'setOpening'
@@ -1365,6 +1367,7 @@ export interface Sketch {
     | 'zFold'
     | 'accordion'
     | 'gateFold'
+    | 'doubleGate'
     | 'tent'
     | 'stepCard'
     | 'popupBox'
@@ -1395,6 +1398,7 @@ export interface Summary {
     | 'zFold'
     | 'accordion'
     | 'gateFold'
+    | 'doubleGate'
     | 'tent'
     | 'stepCard'
     | 'popupBox'

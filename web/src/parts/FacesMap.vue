@@ -31,8 +31,26 @@ const middle = (f: SceneFace) => {
     y: m[1] * (f.width / 2) + m[3] * (f.height / 2) + m[5],
   }
 }
-/** Names keep within narrow faces as far as they can be read. */
-const lettering = (f: SceneFace) => Math.max(8, Math.min(11, (f.width * scale.value) / (f.name.length * 0.5)))
+/** A name in lines that keep within a narrow face as far as they can be read. */
+function lines(f: SceneFace) {
+  const room = (f.width * scale.value) / (9 * 0.52)
+  const out: string[] = []
+  for (const word of f.name.split(' ')) {
+    const last = out.at(-1)
+    if (last !== undefined && last.length + 1 + word.length <= room) out[out.length - 1] = last + ' ' + word
+    else out.push(word)
+  }
+  return out
+}
+const lettering = (f: SceneFace) => {
+  const longest = Math.max(...lines(f).map((l) => l.length))
+  return Math.max(8, Math.min(11, (f.width * scale.value) / (longest * 0.5)))
+}
+/** Where the first line of a name stands. */
+const top = (f: SceneFace) => {
+  const more = ((lines(f).length - 1) * lettering(f) * 1.1) / scale.value
+  return f.items.length ? middle(f).y + f.height / 2 - 5 / scale.value - more : middle(f).y - more / 2
+}
 const box = (f: SceneFace) => {
   const c = middle(f)
   return { x: c.x - f.width / 2, y: c.y - f.height / 2, width: f.width, height: f.height }
@@ -75,14 +93,15 @@ const scale = computed(() => {
           <rect v-bind="box(f)" fill="transparent" />
           <rect v-bind="box(f)" fill="none" stroke="#d8c9af" stroke-width="1" vector-effect="non-scaling-stroke" />
           <text
-            :x="middle(f).x"
-            :y="f.items.length ? middle(f).y + f.height / 2 - 5 / scale : middle(f).y"
+            :y="top(f)"
             :font-size="lettering(f) / scale"
             :stroke-width="3.5 / scale"
             :class="{ on: f.id === card.faceId, over: f.items.length }"
             text-anchor="middle"
           >
-            {{ f.name }}
+            <tspan v-for="(l, i) in lines(f)" :key="i" :x="middle(f).x" :dy="i && (lettering(f) * 1.1) / scale">
+              {{ l }}
+            </tspan>
           </text>
         </g>
         <g v-for="f in s.faces" :key="f.id + 'lines'" :transform="matrix(f.onMap)" pointer-events="none">

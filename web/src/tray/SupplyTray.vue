@@ -258,6 +258,7 @@ defineExpose({
 }
 .add,
 .add {
+  flex: none;
   width: 74px;
   border: 1.5px dashed var(--ink3);
   background: none;
