@@ -20,6 +20,7 @@ import (
 var Vocabulary = vocabulary(
 	of(kinds()...),
 	of(check.Note, check.Caution, check.Stop),
+	of(check.IDs()...),
 	of(scene.Sharp, scene.Soft, scene.Coarse),
 	of(card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot),
 	of(card.TakesPhoto, card.TakesWords),

@@ -34,9 +34,12 @@ const (
 	TheFolding Reads = "folding" // that, and how the base folds
 )
 
+// ID names a check; it never changes.
+type ID string
+
 // Finding is one result of a check.
 type Finding struct {
-	Check  string      `json:"check"` // the id of the check
+	Check  ID          `json:"check"`
 	Weight Weight      `json:"weight"`
 	Face   card.FaceID `json:"face"`
 	Item   string      `json:"item,omitempty"` // "" for the base itself
@@ -76,7 +79,7 @@ func (s Step) MarshalJSON() ([]byte, error) {
 
 // Check is an entry of the registry.
 type Check struct {
-	ID    string // stable: findings name it
+	ID    ID
 	Reads Reads
 	Find  func(in *Input) []Finding
 }
@@ -95,8 +98,8 @@ var checks = []Check{
 }
 
 // IDs are the ids of all checks.
-func IDs() []string {
-	out := make([]string, len(checks))
+func IDs() []ID {
+	out := make([]ID, len(checks))
 	for i, c := range checks {
 		out[i] = c.ID
 	}

@@ -30,9 +30,6 @@ func (c *Cache[K, V]) Get(key K) (value V, ok bool) { return c.lru.Get(key) }
 // Put keeps a value under a key, in place of what was there.
 func (c *Cache[K, V]) Put(key K, value V) { c.lru.Add(key, value) }
 
-// Remove forgets what is kept under a key.
-func (c *Cache[K, V]) Remove(key K) { c.lru.Remove(key) }
-
 // Of returns what is kept under a key or, if nothing is, what compute returns, which is
 // then kept. After an error, which is passed on, nothing is kept. Two callers that miss
 // the same key at once both compute.

@@ -971,7 +971,7 @@ export interface Seen {
   why?: string
 }
 export interface Finding {
-  check: string
+  check: 'runsOff' | 'smallWords' | 'resolution' | 'glued' | 'sticksOut' | 'meets' | 'hidden' | 'foldRoom'
   weight: 'note' | 'caution' | 'stop'
   face: string
   item?: string
