@@ -17,10 +17,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/check"
 	"sectilis/core/design/arrange"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
+	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/shape"
 )
@@ -281,6 +283,44 @@ func unlike(at string, a, b any) string {
 	return fmt.Sprintf("%s: %v, not %v", at, b, a)
 }
 
+// mendsHelp tries the mend of every finding about a card: as it goes out it is a list of
+// commands that can be read back, the card takes them unless something is locked, and the
+// finding is gone afterwards, or less.
+func mendsHelp(t *testing.T, v app.View) {
+	t.Helper()
+	find := func(c card.Card) []check.Finding {
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		return append(check.Run(check.TheScene, c, s), check.Run(check.TheFolding, c, s)...)
+	}
+	for _, f := range find(v.Card) {
+		require.Contains(t, check.IDs(), f.Check)
+		require.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+		require.NotContains(t, f.Why, "%!")
+		if f.Mend == nil {
+			continue
+		}
+		var out struct{ Do []json.RawMessage }
+		require.NoError(t, json.Unmarshal([]byte(asJSON(t, f.Mend)), &out))
+		c := v.Card
+		for _, raw := range out.Do {
+			cmd, err := card.Decode(app.Commands, raw)
+			require.NoError(t, err, "%s", raw)
+			if c, err = card.Apply(c, cmd); err != nil {
+				require.Contains(t, err.Error(), "locked", "%s: %s", f.Why, raw)
+			}
+		}
+		if reflect.DeepEqual(c, v.Card) {
+			continue
+		}
+		for _, g := range find(c) {
+			if g.Check == f.Check && g.Item == f.Item {
+				require.Less(t, g.By, f.By, "%s is mended to %s", f.Why, g.Why)
+			}
+		}
+	}
+}
+
 // Whatever commands of the protocol are sent, sensible or not, a card stays one that can be
 // read back; what is refused is refused in a sentence and changes nothing; the scene that is
 // carried on from change to change is the one that is made of the card anew; and undoing all
@@ -332,6 +372,9 @@ func TestAnyCommandsKeepTheCardSound(t *testing.T) {
 			back, err := card.Parse([]byte(was[len(was)-1]))
 			require.NoError(t, err, "%s %s", name, raw)
 			require.JSONEq(t, was[len(was)-1], asJSON(t, back))
+			if step%10 == 5 {
+				mendsHelp(t, v)
+			}
 			if step%10 == 0 {
 				fresh, err := f.again().Open(t.Context(), id)
 				require.NoError(t, err)

@@ -1,6 +1,7 @@
 package check_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -279,4 +280,98 @@ func TestALinerFoldsWithItsEnvelope(t *testing.T) {
 	assert.Contains(t, found[0].Why, "score it there too")
 	_, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.TopFold, Width: 100, Height: 100, Stock: "text-120"}}, fold.AddLiner{Stock: "text-120"})
 	assert.ErrorContains(t, err, "goes into an envelope")
+}
+
+// A piece that is larger than the closed card cannot be moved in: it says to make it smaller.
+func TestAPieceLargerThanTheCardIsNotMovedIn(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 100, Height: 150, Stock: "cream-300"})
+	require.NoError(t, err)
+	wide := square("Banner", 40, 75, 20)
+	wide.Form.Width = 130
+	c2, err := card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{wide}})
+	require.NoError(t, err)
+	for _, f := range look(t, c2) {
+		if f.Check == "sticksOut" {
+			assert.Nil(t, f.Mend)
+			assert.Contains(t, f.Why, "Make it smaller.")
+		}
+	}
+	wide.Form.Width = 96
+	c2, err = card.Apply(c, card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{wide}})
+	require.NoError(t, err)
+	for _, f := range look(t, c2) {
+		if f.Check == "sticksOut" {
+			c2 = mended(t, c2, f)
+		}
+	}
+	for _, f := range look(t, c2) {
+		assert.NotEqual(t, check.ID("sticksOut"), f.Check)
+	}
+}
+
+// Each check finds its fault where it is planted, once, and nothing on a card that is sound.
+func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
+	side := func() card.Base {
+		return card.Base{Kind: card.SideFold, Width: 100, Height: 150, Stock: "cream-300"}
+	}
+	words := func(size float64) card.Item {
+		return card.Item{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 50, Y: 75}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+			Words: &card.Words{Text: "Plum Lane", Font: "courier-prime-400", Size: size, Leading: 1.2, Align: card.AlignCentre}}
+	}
+	photo := func(pixels int) card.Item {
+		return card.Item{Name: "Lake", Kind: card.Photo, Place: card.Place{X: 50, Y: 75}, Made: card.Made{As: card.Printed},
+			Photo: &card.Print{Picture: strings.Repeat("a", 64), PixelWidth: pixels, PixelHeight: pixels, Width: 60, Height: 60}}
+	}
+	raised := square("Shell", 50, 75, 40)
+	raised.Made.Lift = 3
+	across := square("Bar", 2, 75, 20)
+	behind := square("Key", 50, 115, 20)
+	behind.Made, behind.Fill.Colour = card.Made{As: card.Printed}, "#587a4a"
+	ahead := behind
+	ahead.Place.Y = 40
+	free := square("Banner", 74, 100, 14)
+	free.Form.Width, free.Made.Free = 30, true
+	past := free
+	past.Place.Y = 82
+	steps := card.Base{Kind: card.StepCard, Width: 120, Height: 120, Stock: "cream-300", Measures: map[string]float64{
+		"middleUp": 70, "middleOut": 15, "sideUp": 30, "sideOut": 45, "middleWidth": 40, "margin": 10}}
+	_, leaf := card.LeafFaces(1)
+	pocket := card.Base{Kind: card.Pocket, Width: 100, Height: 140, Stock: "cream-300", Measures: map[string]float64{"deep": 60}}
+	planted := map[check.ID]bool{}
+	for _, p := range []struct {
+		check       check.ID
+		base        card.Base
+		face        card.FaceID
+		fault, good card.Item
+	}{
+		{"runsOff", side(), card.Front, words(40), words(8)},
+		{"smallWords", side(), card.Front, words(1.5), words(2.2)},
+		{"resolution", side(), card.Front, photo(200), photo(800)},
+		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},
+		{"sticksOut", side(), card.Front, square("Bar", 95, 75, 20), square("Bar", 85, 75, 20)},
+		{"meets", steps, card.InsideFirst, free, past},
+		{"hidden", pocket, leaf, behind, ahead},
+		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
+	} {
+		planted[p.check] = true
+		for n, it := range []card.Item{p.good, p.fault} {
+			c, err := fold.New("Trial", p.base)
+			require.NoError(t, err)
+			c, err = card.Apply(c, card.PlaceItems{Face: p.face, Items: []card.Item{it}})
+			require.NoError(t, err, p.check)
+			s, err := scene.Of(c)
+			require.NoError(t, err)
+			found := 0
+			for _, f := range append(check.Run(check.TheScene, c, s), check.Run(check.TheFolding, c, s)...) {
+				if f.Check == p.check {
+					found++
+					assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+				}
+			}
+			assert.Equal(t, n, found, "%s on %s", p.check, it.Name)
+		}
+	}
+	for _, id := range check.IDs() {
+		assert.True(t, planted[id], "%s is planted here", id)
+	}
 }

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"sectilis/core/document/card"
-	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
 )
@@ -17,8 +16,11 @@ func sticksOut(in *Input) (out []Finding) {
 			continue
 		}
 		if by, side, step := beyond(study, p.panel, p.onSheet); by > small {
-			out = append(out, of(Stop, p.face, p.item, by, inwards(study, p.panel, p.face, p.item.ID, step),
-				"sticks out by %s at the %s when the card is closed.", say(by), side))
+			mend, more := inwards(study, p, step), ""
+			if mend == nil {
+				more = " Make it smaller."
+			}
+			out = append(out, of(Stop, p.face, p.item, by, mend, "sticks out by %s at the %s when the card is closed.%s", say(by), side, more))
 		}
 	}
 	return out
@@ -64,22 +66,23 @@ func beyond(study *fold.Study, panel int, piece geom.Path) (by float64, side str
 	return by, side, step
 }
 
-// inwards turns a step on the closed card into a move on the item's face; none
-// where the piece is larger than the card.
-func inwards(study *fold.Study, panel int, f *scene.Face, id string, step geom.Point) *Mend {
+// inwards turns a step on the closed card into a move on the item's face; nil where the piece
+// would stick out all the same.
+func inwards(study *fold.Study, p onPanel, step geom.Point) *Mend {
 	if step == (geom.Point{}) {
 		return nil
 	}
 	// Where the face's axes point on the closed card.
-	axis := func(p geom.Point) geom.Point {
+	axis := func(to geom.Point) geom.Point {
 		var b geom.Builder
-		at := study.Closed(panel, b.Move(geom.Pt(0, 0)).Line(p).Path().Transform(f.OnSheet)).Curves()[0][0]
+		at := study.Closed(p.panel, b.Move(geom.Pt(0, 0)).Line(to).Path().Transform(p.face.OnSheet)).Curves()[0][0]
 		return at.P[0].Sub(at.From)
 	}
-	x, y := axis(geom.Pt(1, 0)), axis(geom.Pt(0, 1))
-	dx, dy := step.Dot(x), step.Dot(y)
-	if math.Hypot(dx, dy) < small {
+	dx, dy := step.Dot(axis(geom.Pt(1, 0))), step.Dot(axis(geom.Pt(0, 1)))
+	dx, dy = math.Round(dx*1e4)/1e4, math.Round(dy*1e4)/1e4
+	moved := p.item.Outline.Transform(p.item.At.Then(geom.Shift(dx, dy))).Transform(p.face.OnSheet)
+	if by, _, _ := beyond(study, p.panel, moved); by > small {
 		return nil
 	}
-	return &Mend{"Move it in", []Step{{"moveItems", card.MoveItems{IDs: []string{id}, DX: math.Round(dx*1e4) / 1e4, DY: math.Round(dy*1e4) / 1e4}}}}
+	return &Mend{"Move it in", []Step{{"moveItems", card.MoveItems{IDs: []string{p.item.ID}, DX: dx, DY: dy}}}}
 }
