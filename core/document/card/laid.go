@@ -181,6 +181,9 @@ func (k TiePieces) Label() string { return pieces("Tie", len(k.Pieces)) }
 // Apply implements Command.
 func (k TiePieces) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
+		if len(k.Pieces) < 2 {
+			return Refuse("pieces", "Tie two pieces or more.")
+		}
 		for _, l := range k.Pieces {
 			if c.stockOf(l.Piece) == "" {
 				return Refuse("pieces", "The piece “%s” is not there any more.", l.Piece)
