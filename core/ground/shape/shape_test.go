@@ -1,10 +1,14 @@
 package shape
 
 import (
+	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"sectilis/core/ground/geom"
 )
 
 func TestOutlinesFillExactlyTheirSize(t *testing.T) {
@@ -43,4 +47,26 @@ func TestTheCatalogueOfShapes(t *testing.T) {
 		assert.False(t, ok, id)
 	}
 	assert.Equal(t, Free, IDs()[len(IDs())-1])
+}
+
+// In every size an outline is one that a blade can follow: it does not cross itself, its
+// holes lie within it, and it is as high above its middle as below.
+func TestOutlinesDoNotCrossThemselves(t *testing.T) {
+	r := rand.New(rand.NewPCG(71, 72))
+	for range 400 {
+		w, h := math.Exp(r.Float64()*5-.5), math.Exp(r.Float64()*5-.5)
+		for _, e := range ready {
+			p, _ := Outline(e.Outline, w, h, e.Corner, r.Float64()*20)
+			rings := p.Rings()
+			if len(rings) == 1 {
+				// What crosses itself covers something twice, or the wrong way round.
+				require.InDelta(t, geom.Union(geom.NonZero, p).Area(), p.Area(), 1e-5*w*h, "%s of %g × %g crosses itself", e.ID, w, h)
+			}
+			for _, hole := range rings[1:] {
+				require.InDelta(t, 0, geom.Difference(geom.NonZero, hole.Reverse(), rings[0]).Area(), 1e-9, "%s of %g × %g", e.ID, w, h)
+			}
+			upside := geom.Xor(geom.NonZero, p, p.Transform(geom.Scale(1, -1)).Reverse())
+			require.InDelta(t, 0, upside.Area(), 1e-5*max(w*h, 1), "%s of %g × %g is not even", e.ID, w, h)
+		}
+	}
 }
