@@ -1,14 +1,11 @@
 <script setup lang="ts">
 // What may go wrong at a cutter, to be tried out on the stand-in: nothing is lost by it.
-import { Popover } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { Dropdown, Menu, MenuItem, MenuItemGroup } from 'ant-design-vue'
+import { computed } from 'vue'
 import type { Mishap } from '../../api/types'
-import { usePopover } from '../../parts/usePopover'
 import { useMachine } from '../../store/machine'
 
 const machine = useMachine()
-const open = ref(false)
-usePopover(open, '[data-testid=mishap-menu]')
 
 const none: Mishap = { off: false, noMat: false, smudged: [], missing: [], slip: 0, lost: 0, jam: 0 }
 const list: { name: string; what: string; m: Mishap }[] = [
@@ -30,15 +27,10 @@ const chosen = computed(() => {
   const marks = (m: Mishap) => m.missing.length === (now?.missing.length ?? 0)
   return list.find(({ m }) => same(m) && marks(m))?.name ?? ''
 })
-
-function set(m: Mishap) {
-  open.value = false
-  void machine.mishap(m)
-}
 </script>
 
 <template>
-  <Popover v-model:open="open" trigger="click" placement="topLeft">
+  <Dropdown :trigger="['click']" placement="topLeft">
     <button
       class="verb"
       :aria-pressed="!!chosen && chosen !== 'none'"
@@ -47,38 +39,14 @@ function set(m: Mishap) {
     >
       Mishaps
     </button>
-    <template #content>
-      <div class="list" role="menu" data-testid="mishap-menu">
-        <b>What goes wrong</b>
-        <button
-          v-for="m in list"
-          :key="m.name"
-          class="bare row"
-          :class="{ on: m.name === chosen }"
-          role="menuitemradio"
-          :aria-checked="m.name === chosen"
-          :data-testid="'mishap-' + m.name"
-          @click="set(m.m)"
-        >
-          {{ m.what }}
-        </button>
-      </div>
+    <template #overlay>
+      <Menu :selected-keys="[chosen]" data-testid="mishap-menu">
+        <MenuItemGroup title="What goes wrong">
+          <MenuItem v-for="m in list" :key="m.name" :data-testid="'mishap-' + m.name" @click="machine.mishap(m.m)">
+            {{ m.what }}
+          </MenuItem>
+        </MenuItemGroup>
+      </Menu>
     </template>
-  </Popover>
+  </Dropdown>
 </template>
-
-<style scoped>
-.list {
-  display: grid;
-  width: 280px;
-}
-b {
-  padding: 2px 8px 6px;
-}
-.row {
-  padding: 6px 8px;
-}
-.row:hover:not(.on) {
-  background: var(--paper1);
-}
-</style>
