@@ -55,7 +55,7 @@ const list = ref<HTMLElement>()
 const sight = useInSight(port, list, () => rows.value.length)
 // What was selected on the face is in sight in the stack.
 watch(
-  () => card.selection[0],
+  () => (card.selection.length === 1 ? card.selection[0] : ''),
   (id) => id && nextTick(() => sight.reveal(rows.value.findIndex((r) => r.id === id))),
 )
 const shown = computed(() => rows.value.map((r, i) => ({ r, i })).filter(({ i }) => sight.has.value(i)))
