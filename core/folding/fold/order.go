@@ -1,6 +1,7 @@
 package fold
 
 import (
+	"cmp"
 	"math"
 	"slices"
 )
@@ -82,7 +83,7 @@ func (n Net) numbered(folds []handFold) (out Net, ok bool) {
 	if len(first) == 0 {
 		return n, false
 	}
-	slices.SortStableFunc(first, func(a, b handFold) int { return a.order - b.order })
+	slices.SortStableFunc(first, func(a, b handFold) int { return cmp.Compare(a.order, b.order) })
 	out = n.inOrder(first)
 	for _, g := range folds {
 		for _, i := range g.lines {

@@ -1,6 +1,7 @@
 package svg
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -110,7 +111,7 @@ func declared(name, value string) property {
 
 // sort puts rules from the lightest up, and notes where each can be found.
 func (s *stylesheet) sort(*exchange.Drawing) error {
-	slices.SortStableFunc(s.rules, func(a, b rule) int { return a.weight - b.weight })
+	slices.SortStableFunc(s.rules, func(a, b rule) int { return cmp.Compare(a.weight, b.weight) })
 	for i, r := range s.rules {
 		switch {
 		case r.id != "":

@@ -1,6 +1,7 @@
 package cut
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -105,7 +106,7 @@ func without(l geom.Polyline, gone func(edge int) []part) []geom.Path {
 	for k := range n {
 		a, b := edge(l, k)
 		parts := gone(k)
-		slices.SortFunc(parts, func(p, q part) int { return int(math.Copysign(1, p.from-q.from)) })
+		slices.SortFunc(parts, func(p, q part) int { return cmp.Compare(p.from, q.from) })
 		at := 0.0
 		keep := func(to float64) {
 			if (to-at)*b.Sub(a).Len() < .01 {

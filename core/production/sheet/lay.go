@@ -213,7 +213,7 @@ func onScraps(out *Layout, units []unit, stock card.Stock, p paper, by Nester) (
 			kinds = append(kinds, nest.Sheet{Width: s.Width, Height: s.Height, Margin: scrapMargin, Count: 1})
 		}
 	}
-	slices.SortStableFunc(kinds, func(a, b nest.Sheet) int { return int(math.Copysign(1, a.Width*a.Height-b.Width*b.Height)) })
+	slices.SortStableFunc(kinds, func(a, b nest.Sheet) int { return cmp.Compare(a.Width*a.Height, b.Width*b.Height) })
 	var plain []unit
 	for _, u := range units {
 		if _, across := u.turning(p, kinds); len(kinds) > 0 && u.fixed == nil && !u.inked() && !across {

@@ -29,7 +29,7 @@ const toggle = () => sections.toggle(props.id)
 header {
   position: relative;
   display: flex;
-  align-items: baseline;
+  align-items: center;
   justify-content: space-between;
   gap: 10px;
   min-height: 24px;
