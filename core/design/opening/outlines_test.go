@@ -122,7 +122,7 @@ func TestCellsAreTheOpeningLessItsGaps(t *testing.T) {
 		}
 		if !round {
 			require.Len(t, cells, columns*rows)
-			w, h := (60-gap*float64(columns-1)), (40 - gap*float64(rows-1))
+			w, h := (60 - gap*float64(columns-1)), (40 - gap*float64(rows-1))
 			assert.InDelta(t, w*h, area, 1e-3)
 			for _, p := range cells {
 				assert.InDelta(t, w*h/float64(columns*rows), p.Area(), 1e-3)
