@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"os"
 	"path/filepath"
 	"testing"
 
@@ -565,4 +566,32 @@ func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
 	h.must(err)
 	h.keys(kb.Enter)
 	h.wait(`document.querySelector('[data-testid=fold-look]').getAttribute('aria-expanded') === 'true'`)
+}
+
+// What a check finds is mended where it is told, by one click that can be undone.
+func TestAFindingIsMendedWhereItIsTold(t *testing.T) {
+	tiny := words("Plum Lane Allotments", 2)
+	h := lay(t, tiny, square("Bar", 4.9, 5))
+	h.click("layer-i1")
+	h.fill("letter-size", "1.5 mm")
+	h.says("finding", "below 6 pt")
+	h.says("layer-i1", "below 6 pt")
+	if dir := os.Getenv("SECTILIS_SHOTS"); dir != "" {
+		raw, err := h.Shot()
+		h.must(err)
+		h.must(os.WriteFile(filepath.Join(dir, "finding.png"), raw, 0o600))
+	}
+	h.click("mend")
+	h.wait(`!document.querySelector('[data-testid=finding]')`)
+	f := h.front(3)
+	assert.InDelta(t, 6*25.4/72, f.Items[0].Words.Size, 1e-6)
+	h.keys("z", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+	h.says("finding", "below 6 pt")
+
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.says("finding", "“Bar” sticks out by")
+	h.click("mend")
+	h.wait(`!document.querySelector('[data-testid=finding]')`)
+	f = h.front(5)
+	assert.LessOrEqual(t, f.Items[1].Place.X+f.Items[1].Form.Width/2, 127+1e-6)
 }

@@ -96,17 +96,4 @@ li::before {
   content: '•';
   color: var(--ink5);
 }
-.mend {
-  margin-top: 4px;
-  border: 1px solid var(--paper3);
-  border-radius: 5px;
-  background: var(--paper0);
-  padding: 3px 9px;
-  font: 550 12px 'Figtree Variable';
-  color: var(--ink9);
-  cursor: pointer;
-}
-.mend:hover {
-  border-color: var(--ink3);
-}
 </style>
