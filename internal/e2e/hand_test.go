@@ -561,6 +561,12 @@ func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
 	layer("Label")
 	require.True(t, folded("made"), "it was folded for shapes")
 	h.says("made", "Cream card 216 g")
+	// After a click on a title keys mean the face: Enter does not fold it again.
+	h.click("fold-opening-panel")
+	h.wait(`document.activeElement?.dataset.testid === 'surface'`)
+	h.keys("\u0303") // to the right
+	h.says("left", "13/16 in")
+	require.False(t, folded("opening-panel"))
 	// By keys: the title of a section is a button.
 	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=fold-look]').focus(), true)`)
 	h.must(err)

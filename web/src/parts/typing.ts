@@ -28,6 +28,9 @@ export function toFace() {
 /** What opens above the page keeps the focus until it closes. */
 const above = (el: Element) => !!el.closest('.ant-modal, .ant-popover, .tray')
 
+/** What is chosen with a click and needs no key after it. */
+const chosenBy = '.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .sec > header h3'
+
 /** How long a list may take to close, ms, on a busy computer. */
 const listCloses = 2000
 
@@ -35,10 +38,10 @@ const listCloses = 2000
 export function afterChoice(e: MouseEvent) {
   if (e.detail === 0) return // Made by a key: the choice keeps the focus.
   const el = e.target as HTMLElement
-  if (!el.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select-item-option')) return
+  if (!el.closest(chosenBy + ', .ant-select-item-option')) return
   const giveBack = () => {
     const held = document.activeElement
-    if (held?.closest('.ant-segmented, .ant-switch, .ant-checkbox-wrapper, .ant-select') && !above(held)) toFace()
+    if (held?.closest(chosenBy + ', .ant-select') && !above(held)) toFace()
   }
   // The control takes the focus with this click, or a moment after it, or once more when its
   // list has closed; what the person does next has the focus for itself.
