@@ -60,7 +60,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
 <template>
   <PanelSection v-if="items.length" id="look" title="Look" :fact="fact">
     <template #verbs>
-      <span class="verbs">
+      <span class="copying">
         <button class="verb" title="Copy fill and look" data-testid="copy-look" @click="copy">Copy</button>
         <button
           class="verb"
@@ -139,7 +139,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
 </template>
 
 <style scoped>
-.verbs .verb {
+.copying .verb {
   padding: 2px 6px;
 }
 .part label {
