@@ -400,8 +400,11 @@ func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
 	h.keys("\r")
 	h.keys("v")
 	h.keys("a", ctrl)
+	h.says("selected-name", "6 items")
 	h.keys("v")
 	h.keys("v")
+	h.tabTo("fold-look") // that of several things
+	h.keys("\r")
 	h.tabTo("paste-look")
 	h.keys("\r")
 	f = h.front(5)
