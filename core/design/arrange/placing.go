@@ -29,9 +29,6 @@ func SupplyKinds() []SupplyKind {
 	return []SupplyKind{PhotoSupply, PaperSupply, ShapeSupply, LetteringSupply}
 }
 
-// FirstInk is the colour of words until a person has chosen one.
-const FirstInk = "#a8432a"
-
 // PlaceSupply lays a supply on a face at a size that one can work with, and straightens it:
 // what nearly fills the face goes to its middle, other things to middles and edges near by.
 type PlaceSupply struct {
@@ -120,7 +117,7 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		}
 		colour := k.Colour
 		if colour == "" {
-			colour = FirstInk
+			colour = first.Ink
 		}
 		return card.Item{Name: "Words", Kind: card.Lettering, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: colour},
 			Words: &card.Words{Text: "Your words", Font: k.ID, Size: sixteenth(min(wordsSize, w/9)), Leading: 1.25, Align: card.AlignCentre}}, nil

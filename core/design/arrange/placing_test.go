@@ -89,7 +89,7 @@ func TestWordsBeginAsInk(t *testing.T) {
 	for _, f := range lettering.Fonts() {
 		it := placed(t, 60, 60, arrange.PlaceSupply{Face: card.Front, Kind: arrange.LetteringSupply, ID: f.ID})
 		assert.Equal(t, card.Printed, it.Made.As)
-		assert.Equal(t, arrange.FirstInk, it.Fill.Colour)
+		assert.Equal(t, card.First().Ink, it.Fill.Colour)
 	}
 	it := placed(t, 127, 177.8, arrange.PlaceSupply{Face: card.Front, Kind: arrange.LetteringSupply, ID: lettering.Fonts()[0].ID, Colour: "#35658c"})
 	assert.Equal(t, "#35658c", it.Fill.Colour)

@@ -92,16 +92,18 @@ func (k SetFill) Apply(c Card) (Card, error) {
 const UsualBleed = 1
 
 // Firsts are how new pieces are made until a person chooses otherwise: the stocks that
-// photos, papers and all other pieces are cut of, and the bleed of what has ink, mm.
+// photos, papers and all other pieces are cut of, the bleed of what has ink, mm, and the
+// ink of words.
 type Firsts struct {
 	Photo string  `json:"photo"`
 	Paper string  `json:"paper"`
 	Piece string  `json:"piece"`
 	Bleed float64 `json:"bleed"`
+	Ink   string  `json:"ink"`
 }
 
 // First is how new pieces are made.
-func First() Firsts { return Firsts{"satin-240", "text-120", "white-216", UsualBleed} }
+func First() Firsts { return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a"} }
 
 // SetForm changes the corners of a rectangle.
 type SetForm struct {

@@ -438,6 +438,7 @@ export interface Firsts {
   paper: string
   piece: string
   bleed: number
+  ink: string
 }
 export interface SheetMarkForm {
   ring: number

@@ -38,7 +38,7 @@ const set = (part: Partial<Made>) =>
   )
 
 /** The colour of a stock as an ink, or another where that would hardly be seen. */
-const visible = (stock: string | undefined) => (stock && !isPale(stock) ? stock : '#a8432a')
+const visible = (stock: string | undefined) => (stock && !isPale(stock) ? stock : catalogue.all.first.ink)
 
 function as(how: string | number) {
   if (how === made.value?.as) return
