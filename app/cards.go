@@ -47,7 +47,7 @@ type Revision struct {
 	Undo, Redo string
 }
 
-// Summary is a card on the table.
+// Summary is a card on the table. Width and Height of the closed card are mm.
 type Summary struct {
 	ID       string        `json:"id"`
 	Title    string        `json:"title"`
@@ -133,7 +133,7 @@ func (o *opened) set(rev Revision) error {
 }
 
 func (cs *cards) view(id string, o *opened) View {
-	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, o.rev.Card, o.scene)}
+	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, check.Input{Card: o.rev.Card, Scene: &o.scene})}
 }
 
 // Cards lists the cards on the table. It fails when the store does.

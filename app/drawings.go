@@ -24,8 +24,8 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// Incoming is a drawing that was read from a file and waits to be laid on a
-// face.
+// Incoming is a drawing that was read from a file and waits to be laid on a face. Width and
+// Height are mm.
 type Incoming struct {
 	ID     string  `json:"id"`
 	Name   string  `json:"name"`

@@ -291,7 +291,7 @@ func mendsHelp(t *testing.T, v app.View) {
 	find := func(c card.Card) []check.Finding {
 		s, err := scene.Of(c)
 		require.NoError(t, err)
-		return append(check.Run(check.TheScene, c, s), check.Run(check.TheFolding, c, s)...)
+		return append(check.Run(check.TheScene, check.Input{Card: c, Scene: &s}), check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})...)
 	}
 	for _, f := range find(v.Card) {
 		require.Contains(t, check.IDs(), f.Check)

@@ -8,16 +8,15 @@ import (
 	"strconv"
 	"strings"
 
-	"sectilis/core/format/dxf"
-	"sectilis/core/format/hpgl"
+	"sectilis/core/check"
+	"sectilis/core/format"
 	"sectilis/core/format/pdf"
-	"sectilis/core/format/svg"
 	"sectilis/core/ground/measure"
 	"sectilis/core/production/sheet"
 )
 
 // WriteAll writes all sheets as one ZIP, for a stick or a print shop: the pages as one PDF and
-// one of each sheet, its lines as SVG and DXF, its run as HPGL, and a list of what is on each.
+// one of each sheet, its lines or its run in every format, and a list of what is on each.
 // Nothing that is not printed has a page. It returns ErrNotFound when there is no such card or
 // sheet, and a *card.Refusal for a setup by which nothing can be laid. What was written before
 // an error is of no use.
@@ -58,11 +57,12 @@ func (p *production) WriteAll(ctx context.Context, w io.Writer, id string, opt s
 	pages("pages.pdf", l.Title, sheets...)
 	for _, sh := range l.Sheets {
 		name := fmt.Sprintf("sheet-%d", sh.Number)
-		title := fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name)
 		pages(name+".pdf", l.Title+", sheet "+strconv.Itoa(sh.Number), sh.Sheet)
-		add(name+".svg", func(w io.Writer) error { return svg.Write(w, sh.Drawing(), title) })
-		add(name+".dxf", func(w io.Writer) error { return dxf.Write(w, sh.Drawing()) })
-		add(name+".hpgl", func(w io.Writer) error { return hpgl.Write(w, sh.Passes, sh.Size.Height) })
+		for _, f := range format.All() {
+			add(name+f.Extensions[0], func(w io.Writer) error {
+				return f.WriteSheet(w, format.SheetFile{Sheet: sh.Sheet, Passes: sh.Passes})
+			})
+		}
 	}
 	if err != nil {
 		return err
@@ -92,11 +92,12 @@ func contents(l LayoutView, u measure.Unit) string {
 			fmt.Fprintf(&b, "  %s, %s\n", p.Name, measure.FormatSize(box.W, box.H, u))
 		}
 	}
-	for _, p := range l.Problems {
-		fmt.Fprintf(&b, "\nNot laid: %s\n", p.Why)
-	}
-	for _, n := range l.Notes {
-		fmt.Fprintf(&b, "\n%s\n", n.Why)
+	for _, f := range l.Findings {
+		if f.Weight == check.Stop {
+			fmt.Fprintf(&b, "\nNot laid: %s\n", f.Why)
+		} else {
+			fmt.Fprintf(&b, "\n%s\n", f.Why)
+		}
 	}
 	return b.String()
 }

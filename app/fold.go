@@ -55,7 +55,7 @@ func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
 	c, s := o.rev.Card, o.scene
 	o.Unlock()
 	study := fold.StudyOf(c.Base)
-	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Run(check.TheFolding, c, s)}
+	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})}
 	v.Measures, v.Limit = fold.Measures(c.Base)
 	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
 	if v.Measures == nil {

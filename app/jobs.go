@@ -57,7 +57,7 @@ type Job struct {
 	Pictures []string `json:"pictures,omitempty"`
 }
 
-// RunInfo is how far a run has come.
+// RunInfo is how far a run has come. Places are mm.
 type RunInfo struct {
 	Pass    int     `json:"pass"`
 	Path    int     `json:"path"`

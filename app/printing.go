@@ -120,7 +120,7 @@ func (p *production) raster(ctx context.Context, size sheet.Size, inks []scene.I
 	return canvas.Image(), nil
 }
 
-// PageAs says how a page is written as a picture.
+// PageAs says how a page is written as a picture. DPI is points to the inch.
 type PageAs struct {
 	JPEG bool // else PNG
 	Back bool // the other side

@@ -7,11 +7,11 @@ import (
 	"slices"
 	"strings"
 
+	"sectilis/core/check"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
-	"sectilis/core/format/hpgl"
+	"sectilis/core/format"
 	"sectilis/core/format/pdf"
-	"sectilis/core/format/svg"
 	"sectilis/core/production/cut"
 	"sectilis/core/production/sheet"
 )
@@ -28,13 +28,15 @@ type SheetView struct {
 	Beyond string `json:"beyond,omitempty"`
 }
 
-// LayoutView is every sheet of a card.
+// LayoutView is every sheet of a card. Used is a share of the area of the sheets.
 type LayoutView struct {
-	Revision int64           `json:"revision"`
-	Title    string          `json:"title"`
-	Sheets   []SheetView     `json:"sheets"`
-	Problems []sheet.Problem `json:"problems"`
-	Notes    []sheet.Note    `json:"notes"`
+	Revision int64       `json:"revision"`
+	Title    string      `json:"title"`
+	Sheets   []SheetView `json:"sheets"`
+	// Unlaid are the pieces that have no room; Findings are those of the checks that read the
+	// sheets, which say why.
+	Unlaid   []Unlaid        `json:"unlaid"`
+	Findings []check.Finding `json:"findings"`
 	// Offer is a setup by which all pieces have room, if by this one some have not.
 	Offer *card.SheetSetup `json:"offer,omitempty"`
 	Used  float64          `json:"used"`
@@ -45,6 +47,13 @@ type LayoutView struct {
 	Changed string  `json:"changed,omitempty"`
 	Inked   float64 `json:"inked"`   // area printed, mm²
 	Seconds float64 `json:"seconds"` // of cutting
+}
+
+// Unlaid is a piece that is on no sheet.
+type Unlaid struct {
+	ID    string     `json:"id"`
+	Name  string     `json:"name"`
+	Stock card.Stock `json:"stock"`
 }
 
 // Layout lays the card on sheets. It returns ErrNotFound for a card that is not on the table
@@ -65,7 +74,11 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 	if by.err != nil {
 		return LayoutView{}, by.err
 	}
-	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Problems: l.Problems, Notes: l.Notes, Used: l.Used}
+	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Unlaid: []Unlaid{}, Used: l.Used,
+		Findings: check.Run(check.TheSheets, check.Input{Card: rev.Card, Scene: &s, Layout: &l})}
+	for _, p := range l.Problems {
+		v.Unlaid = append(v.Unlaid, Unlaid{p.ID, p.Name, p.Stock})
+	}
 	var keys []string
 	for _, sh := range l.Sheets {
 		with, err := p.settings(ctx, sh.Stock)
@@ -97,19 +110,19 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 // has none: whoever takes the sheets out has to know.
 func (p *production) Whole(ctx context.Context, id string, opt sheet.Options) error {
 	l, err := p.Layout(ctx, id, opt)
-	if err != nil || len(l.Problems) == 0 {
+	if err != nil || len(l.Unlaid) == 0 {
 		return err
 	}
 	const most = 4
 	var names []string
-	for _, p := range l.Problems[:min(most, len(l.Problems))] {
+	for _, p := range l.Unlaid[:min(most, len(l.Unlaid))] {
 		names = append(names, "“"+p.Name+"”")
 	}
 	list := strings.Join(names, ", ")
-	if n := len(l.Problems) - most; n > 0 {
+	if n := len(l.Unlaid) - most; n > 0 {
 		list += fmt.Sprintf(" and %d more", n)
 	}
-	return &sentenceError{ErrMissing, list + " " + isOrAre(len(l.Problems)) + " on no sheet: there is no room on the paper. What goes out is without."}
+	return &sentenceError{ErrMissing, list + " " + isOrAre(len(l.Unlaid)) + " on no sheet: there is no room on the paper. What goes out is without."}
 }
 
 func isOrAre(n int) string {
@@ -205,22 +218,13 @@ func (p *production) WritePDF(ctx context.Context, w io.Writer, id string, opt s
 	})
 }
 
-// WriteSVG writes the lines of one sheet, by role. It returns ErrNotFound when there is no
-// such card or sheet, and a *card.Refusal for a setup by which nothing can be laid.
-func (p *production) WriteSVG(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
+// WriteSheet writes the lines of one sheet, or its run, in a format. It returns ErrNotFound
+// when there is no such card or sheet, and a *card.Refusal for a setup by which nothing can be
+// laid.
+func (p *production) WriteSheet(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int, as format.Format) error {
 	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
 	if err != nil {
 		return err
 	}
-	return svg.Write(w, sh.Drawing(), fmt.Sprintf("Sheet %d, %s", sh.Number, sh.Stock.Name))
-}
-
-// WriteHPGL writes the run of one sheet. It returns ErrNotFound when there is no such card or
-// sheet, and a *card.Refusal for a setup by which nothing can be laid.
-func (p *production) WriteHPGL(ctx context.Context, w io.Writer, id string, opt sheet.Options, number int) error {
-	sh, _, err := p.sheetByNumber(ctx, id, opt, number)
-	if err != nil {
-		return err
-	}
-	return hpgl.Write(w, sh.Passes, sh.Size.Height)
+	return as.WriteSheet(w, format.SheetFile{Sheet: sh.Sheet, Passes: sh.Passes})
 }

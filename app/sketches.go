@@ -12,7 +12,7 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// Sketch is a card sketch: of one face or, with none named, of a whole card.
+// Sketch is a card sketch: of one face or, with none named, of a whole card. Lengths are mm.
 type Sketch struct {
 	ID       string        `json:"id"`
 	Title    string        `json:"title"`

@@ -66,12 +66,12 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 				}
 			}
 		}
-		assert.Empty(t, check.Run(check.TheFolding, v.Card, v.Scene), c.Title)
+		assert.Empty(t, check.Run(check.TheFolding, check.Input{Card: v.Card, Scene: &v.Scene}), c.Title)
 		assert.True(t, fold.StudyOf(v.Card.Base).Verdict.Folds, c.Title)
 		for _, size := range sheet.Sizes()[:2] {
 			l, err := a.Layout(t.Context(), c.ID, sheet.Defaults(size))
 			require.NoError(t, err)
-			assert.Empty(t, l.Problems, "%s on %s", c.Title, size.Name)
+			assert.Empty(t, l.Unlaid, "%s on %s", c.Title, size.Name)
 		}
 	}
 }

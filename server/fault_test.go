@@ -157,7 +157,7 @@ func TestWhatIsOnNoSheetIsNamedBeforeSheetsGoOut(t *testing.T) {
 		require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", body, nil))
 		rev++
 	}
-	outs := []string{"sheets.pdf", "sheets.zip", "sheets/1/lines.svg", "sheets/1/run.hpgl"}
+	outs := []string{"sheets.pdf", "sheets.zip", "sheets/1/lines.svg", "sheets/1/lines.hpgl"}
 	var p server.Problem
 	inked := strings.Replace(shape, `"fill":{}`, `"fill":{"colour":"#35658c"}`, 1)
 	require.Equal(t, 200, c.call("POST", "/api/cards/"+id+"/changes", fmt.Sprintf(inked, rev), nil))

@@ -13,6 +13,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/document/card"
+	"sectilis/core/format"
 	"sectilis/core/production/sheet"
 )
 
@@ -217,11 +218,14 @@ func (s *server) all(c *gin.Context) {
 	}
 }
 
-func (s *server) svg(c *gin.Context) {
-	if opt, ok := s.outgoing(c); ok {
-		s.file(c, "image/svg+xml", "sheet "+c.Param("n")+".svg", func(w io.Writer) error {
-			return s.App.WriteSVG(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
-		})
+// sheetFile is the lines of a sheet, or its run, in a format.
+func (s *server) sheetFile(as format.Format) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if opt, ok := s.outgoing(c); ok {
+			s.file(c, as.MIME, "sheet "+c.Param("n")+as.Extensions[0], func(w io.Writer) error {
+				return s.App.WriteSheet(c.Request.Context(), w, c.Param("id"), opt, s.number(c), as)
+			})
+		}
 	}
 }
 
@@ -248,14 +252,6 @@ func (s *server) page(c *gin.Context) {
 	s.file(c, kind, name, func(w io.Writer) error {
 		return s.App.WritePage(c.Request.Context(), w, c.Param("id"), opt, s.number(c), as)
 	})
-}
-
-func (s *server) hpgl(c *gin.Context) {
-	if opt, ok := s.outgoing(c); ok {
-		s.file(c, "application/vnd.hp-hpgl", "sheet "+c.Param("n")+".hpgl", func(w io.Writer) error {
-			return s.App.WriteHPGL(c.Request.Context(), w, c.Param("id"), opt, s.number(c))
-		})
-	}
 }
 
 func (s *server) print(c *gin.Context) {

@@ -73,8 +73,9 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/sheets", s.sheets)
 	r.GET("/cards/:id/sheets.pdf", s.pdf)
 	r.GET("/cards/:id/sheets.zip", s.all)
-	r.GET("/cards/:id/sheets/:n/lines.svg", s.svg)
-	r.GET("/cards/:id/sheets/:n/run.hpgl", s.hpgl)
+	for _, f := range format.All() {
+		r.GET("/cards/:id/sheets/:n/lines"+f.Extensions[0], s.sheetFile(f))
+	}
 	r.GET("/cards/:id/sheets/:n/page.png", s.page)
 	r.GET("/cards/:id/sheets/:n/page.jpg", s.page)
 	r.POST("/cards/:id/sheets/closer", s.closer)

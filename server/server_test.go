@@ -181,7 +181,7 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"GET", path + "/sheets?between=1", "", 422, "refused", "between"},
 		{"GET", path + "/sheets.pdf", "", 422, "refused", "sheets"},
 		{"GET", path + "/sheets/9/lines.svg", "", 404, "not-found", "id"},
-		{"GET", path + "/sheets/x/run.hpgl", "", 404, "not-found", "id"},
+		{"GET", path + "/sheets/x/lines.hpgl", "", 404, "not-found", "id"},
 		{"POST", path + "/sheets/9/runs", "", 404, "not-found", "id"},
 		{"GET", "/api/jobs/none", "", 404, "not-found", "id"},
 		{"GET", "/api/runs/none.png", "", 404, "not-found", "id"},

@@ -1,6 +1,6 @@
 // Package check looks at a card for what would spoil paper: each finding says where, why and
 // what would be right. A check is one file with one entry in the registry; it stands on the
-// document and on folding.
+// document, on folding and on how pieces are laid on sheets.
 package check
 
 import (
@@ -13,6 +13,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/measure"
+	"sectilis/core/production/sheet"
 )
 
 // Weight is how much a finding matters.
@@ -32,6 +33,7 @@ type Reads string
 const (
 	TheScene   Reads = "scene"   // what lies on the faces
 	TheFolding Reads = "folding" // that, and how the base folds
+	TheSheets  Reads = "sheets"  // how its pieces are laid on sheets
 )
 
 // ID names a check; it never changes.
@@ -49,10 +51,17 @@ type Finding struct {
 	Mend *Mend   `json:"mend,omitempty"`
 }
 
-// Mend is a change that mends a finding.
+// Mend is a change that mends a finding: of the card or, with Paper, of the papers on hand.
 type Mend struct {
-	Says string `json:"says"` // for a button
-	Do   []Step `json:"do"`
+	Says  string  `json:"says"` // for a button
+	Do    []Step  `json:"do,omitempty"`
+	Paper *SizeOf `json:"paper,omitempty"`
+}
+
+// SizeOf is a size of a stock that is on hand too, by their ids.
+type SizeOf struct {
+	Stock string `json:"stock"`
+	Size  string `json:"size"`
 }
 
 // Step is a command under its name. In JSON it is the command with its name as "do".
@@ -95,6 +104,8 @@ var checks = []Check{
 	{"meets", TheFolding, meets},
 	{"hidden", TheFolding, hidden},
 	{"foldRoom", TheFolding, foldRoom},
+	{"noRoom", TheSheets, noRoom},
+	{"laidOtherwise", TheSheets, laidOtherwise},
 }
 
 // IDs are the ids of all checks.
@@ -108,20 +119,20 @@ func IDs() []ID {
 
 // Run runs the checks that read a part of a card. Its findings stand in the order of the
 // faces and of the items from below, those of the base last; there may be none.
-func Run(what Reads, c card.Card, s scene.Scene) []Finding {
-	in := &Input{Card: c, Scene: &s}
+func Run(what Reads, in Input) []Finding {
+	in.folding = nil
 	out := []Finding{}
 	for _, k := range checks {
 		if k.Reads != what {
 			continue
 		}
-		for _, f := range k.Find(in) {
+		for _, f := range k.Find(&in) {
 			f.Check = k.ID
 			out = append(out, f)
 		}
 	}
 	place := map[string]int{"": 1 << 30}
-	for _, f := range s.Faces {
+	for _, f := range in.Scene.Faces {
 		for i := range f.Items {
 			place[f.Items[i].ID] = len(place)
 		}
@@ -130,10 +141,12 @@ func Run(what Reads, c card.Card, s scene.Scene) []Finding {
 	return out
 }
 
-// Input is what checks look at.
+// Input is what checks look at. Layout is needed by those that read the sheets, and only by
+// them.
 type Input struct {
 	Card    card.Card
 	Scene   *scene.Scene
+	Layout  *sheet.Layout
 	folding *folding // made when a check asks for it
 }
 

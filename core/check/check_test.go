@@ -11,6 +11,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
+	"sectilis/core/production/sheet"
 )
 
 func square(name string, x, y, size float64) card.Item {
@@ -22,7 +23,7 @@ func look(t *testing.T, c card.Card) []check.Finding {
 	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	return check.Run(check.TheFolding, c, s)
+	return check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})
 }
 
 // mended is the card with the mend of a finding done.
@@ -225,7 +226,7 @@ func TestThicknessFollowsFromWhatLiesOnWhat(t *testing.T) {
 			require.NoError(t, err)
 			s, err := scene.Of(d)
 			require.NoError(t, err)
-			return s.Thickness - bare.Thickness, check.Run(check.TheFolding, d, s)
+			return s.Thickness - bare.Thickness, check.Run(check.TheFolding, check.Input{Card: d, Scene: &s})
 		}
 		w1, w2 := n.Face(first).Width, n.Face(second).Width
 		piece := 2 + .28
@@ -337,6 +338,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		"middleUp": 70, "middleOut": 15, "sideUp": 30, "sideOut": 45, "middleWidth": 40, "margin": 10}}
 	_, leaf := card.LeafFaces(1)
 	pocket := card.Base{Kind: card.Pocket, Width: 100, Height: 140, Stock: "cream-300", Measures: map[string]float64{"deep": 60}}
+	waits := square("Window", 50, 75, 40)
+	waits.Kind, waits.Made, waits.Slot = card.Slot, card.Made{}, &card.Waits{Takes: card.TakesPhoto, Made: card.Made{As: card.Printed}}
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -352,6 +355,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"meets", steps, card.InsideFirst, free, past},
 		{"hidden", pocket, leaf, behind, ahead},
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
+		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
+		{"laidOtherwise", side(), card.Front, waits, photo(800)},
 	} {
 		planted[p.check] = true
 		for n, it := range []card.Item{p.good, p.fault} {
@@ -361,11 +366,14 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			require.NoError(t, err, p.check)
 			s, err := scene.Of(c)
 			require.NoError(t, err)
+			l := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil)
 			found := 0
-			for _, f := range append(check.Run(check.TheScene, c, s), check.Run(check.TheFolding, c, s)...) {
-				if f.Check == p.check {
-					found++
-					assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets} {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l}) {
+					if f.Check == p.check {
+						found++
+						assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+					}
 				}
 			}
 			assert.Equal(t, n, found, "%s on %s", p.check, it.Name)

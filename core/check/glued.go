@@ -38,7 +38,7 @@ func (p onPanel) glued(study *fold.Study) (found *Finding, holds bool) {
 	if hard == 0 {
 		made := doc.Made
 		made.Free = true
-		mend = &Mend{"Glue only its middle", []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}
+		mend = &Mend{Says: "Glue only its middle", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}
 	}
 	out := of(Stop, f, it, length, mend, "is glued across a %s, over %s. It would hold the fold open, or tear.", roleOn(f, line), say(length))
 	return &out, true

@@ -26,7 +26,7 @@ func told(t *testing.T, text string, size, x, y float64, more ...card.Command) s
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	var out []string
-	for _, f := range check.Run(check.TheScene, c, s) {
+	for _, f := range check.Run(check.TheScene, check.Input{Card: c, Scene: &s}) {
 		assert.Equal(t, check.Caution, f.Weight)
 		assert.Contains(t, check.IDs(), f.Check)
 		out = append(out, f.Why)
@@ -68,7 +68,7 @@ func one(t *testing.T, it card.Item) (card.Card, check.Finding) {
 	require.NoError(t, err)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	found := check.Run(check.TheScene, c, s)
+	found := check.Run(check.TheScene, check.Input{Card: c, Scene: &s})
 	if len(found) == 0 {
 		return c, check.Finding{}
 	}
@@ -110,7 +110,7 @@ func TestAMendIsACommand(t *testing.T) {
 	assert.InDelta(t, 6*25.4/72, c.Face(card.Front).Items[0].Words.Size, 1e-6)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	assert.Empty(t, check.Run(check.TheScene, c, s))
+	assert.Empty(t, check.Run(check.TheScene, check.Input{Card: c, Scene: &s}))
 }
 
 func TestACardWithoutItemsHasNoFindings(t *testing.T) {
@@ -119,6 +119,6 @@ func TestACardWithoutItemsHasNoFindings(t *testing.T) {
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	for _, what := range []check.Reads{check.TheScene, check.TheFolding} {
-		assert.Equal(t, []check.Finding{}, check.Run(what, c, s))
+		assert.Equal(t, []check.Finding{}, check.Run(what, check.Input{Card: c, Scene: &s}))
 	}
 }

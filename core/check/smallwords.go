@@ -20,7 +20,7 @@ func smallWords(in *Input) (out []Finding) {
 		}
 		words := *doc.Words
 		words.Size = card.Tidy(leastLetters)
-		out = append(out, of(Caution, f, it, 0, &Mend{"Set it in 6 pt", []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}},
+		out = append(out, of(Caution, f, it, 0, &Mend{Says: "Set it in 6 pt", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}},
 			"has letters %.1f pt (%.1f mm) high: below 6 pt they are hard to read.", doc.Words.Size/point, doc.Words.Size))
 	})
 	return out

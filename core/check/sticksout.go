@@ -84,5 +84,5 @@ func inwards(study *fold.Study, p onPanel, step geom.Point) *Mend {
 	if by, _, _ := beyond(study, p.panel, moved); by > small {
 		return nil
 	}
-	return &Mend{"Move it in", []Step{{"moveItems", card.MoveItems{IDs: []string{p.item.ID}, DX: dx, DY: dy}}}}
+	return &Mend{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{p.item.ID}, DX: dx, DY: dy}}}}
 }

@@ -16,6 +16,8 @@ import (
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
+	"sectilis/core/production/cut"
+	"sectilis/core/production/sheet"
 )
 
 // Format is a format of drawings. Read and Write are nil where that is not done.
@@ -31,9 +33,26 @@ type Format struct {
 	Read func(ctx context.Context, raw []byte, as Reading) (exchange.Drawing, error) `json:"-"`
 	// Write writes a drawing under a title. The error is that of w.
 	Write func(w io.Writer, d exchange.Drawing, title string) error `json:"-"`
+	// run writes the passes of a sheet; nil where its lines are written as a drawing.
+	run func(w io.Writer, f SheetFile) error
 	// looks reports whether the bytes are of the format, whatever the file is called; nil
 	// where that cannot be told.
 	looks func(raw []byte) bool
+}
+
+// SheetFile is what a file of a sheet is written of: the sheet and how it is cut.
+type SheetFile struct {
+	Sheet  sheet.Sheet
+	Passes []cut.Pass
+}
+
+// WriteSheet writes the lines of a sheet by role, or its run where the format has runs. The
+// error is that of w.
+func (f Format) WriteSheet(w io.Writer, s SheetFile) error {
+	if f.run != nil {
+		return f.run(w, s)
+	}
+	return f.Write(w, s.Sheet.Drawing(), fmt.Sprintf("Sheet %d, %s", s.Sheet.Number, s.Sheet.Stock.Name))
 }
 
 // Reading is how a drawing is read: the unit of one that does not say, "" for none, and the
@@ -65,6 +84,7 @@ var all = []Format{
 			return hpgl.Read(ctx, raw)
 		},
 		Write: func(w io.Writer, d exchange.Drawing, _ string) error { return hpgl.WriteDrawing(w, d) },
+		run:   func(w io.Writer, f SheetFile) error { return hpgl.Write(w, f.Passes, f.Sheet.Size.Height) },
 	},
 }
 

@@ -51,7 +51,7 @@ func TestTheRuleFindsPlantedViolations(t *testing.T) {
 		{"core/production/nest", "sectilis/core/document/card", "stand on geom alone"},
 		{"core/production/sheet", "sectilis/core/production/cut", "sheet stands on"},
 		{"core/production/cut", "sectilis/core/design/arrange", "cut stands on sheet"},
-		{"core/check", "sectilis/core/production/sheet", "check stands on"},
+		{"core/check", "sectilis/core/production/cut", "check stands on"},
 		{"core/format/svg", "sectilis/core/design/arrange", "they know no design"},
 		{"core/format/svg", "net/http", "no HTTP"},
 		{"core/folding/fold", "sectilis/app", "the house above it"},

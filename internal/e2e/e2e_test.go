@@ -308,7 +308,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	}
 	sizes := map[string][][2]float64{}
 	for n := 1; n <= 4; n++ {
-		sizes[fmt.Sprint(n)] = boxes(t, string(h.fetch(fmt.Sprintf("/api/cards/%s/sheets/%d/run.hpgl", id, n))))
+		sizes[fmt.Sprint(n)] = boxes(t, string(h.fetch(fmt.Sprintf("/api/cards/%s/sheets/%d/lines.hpgl", id, n))))
 	}
 	has := func(w, hgt float64) {
 		t.Helper()

@@ -194,7 +194,7 @@ func TestWordsThatRunOffAreToldWhereverTheyAreSeen(t *testing.T) {
 	h.fill("letter-size", "1.2 mm")
 	h.says("finding", "below 6 pt")
 	h.must(h.Go("/cards/" + h.id + "/sheets"))
-	h.says("finding", "hard to read")
+	h.says("finding-smallWords", "hard to read")
 }
 
 func TestOnePaperForAnotherEverywhere(t *testing.T) {

@@ -179,7 +179,7 @@ func TestABracketOnADoorOfADoubleGate(t *testing.T) {
 	h.there("sheet-1")
 	l, err := h.app.App.Layout(t.Context(), h.id, sheet.Defaults(sheet.Sizes()[0]))
 	h.must(err)
-	assert.Empty(t, l.Problems)
+	assert.Empty(t, l.Unlaid)
 	pieces := 0
 	for _, s := range l.Sheets {
 		pieces += len(s.Pieces)

@@ -247,10 +247,10 @@ func TestHowThingsAreMadeIsChangedFromTheRight(t *testing.T) {
 func TestWhatIsTooLargeForASheetIsSaidWhereSheetsAre(t *testing.T) {
 	h := lay(t, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 148, Height: 210, Stock: "cream-300"}})
 	h.click("station-sheets")
-	h.says("problem", "too large for Letter")
+	h.says("finding-noRoom", "too large for Letter")
 	h.says("sheet-count", "0 sheets")
 	h.choose("paper", "A4")
-	h.says("laid-note", "The base is a whole A4 sheet")
+	h.says("finding-laidOtherwise", "The base is a whole A4 sheet")
 	h.says("sheet-count", "1 sheet")
 	h.choose("paper", "Letter")
 	h.fill("between", "1/32")

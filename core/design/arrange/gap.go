@@ -10,8 +10,8 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// Gap is the room about a place on a face: the largest upright rectangle and
-// the largest circle that hold the place and touch nothing.
+// Gap is the room about a place on a face: the largest upright rectangle and the largest circle
+// that hold the place and touch nothing. Radius is mm.
 type Gap struct {
 	Rect   geom.Rect  `json:"rect"`
 	Centre geom.Point `json:"centre"`

@@ -8,9 +8,8 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// DivideOpening divides the outline of an item into rows and columns with a gap
-// between them. The first cell keeps the photo, the others are slots; all are a
-// group.
+// DivideOpening divides the outline of an item into rows and columns with a gap between them.
+// The first cell keeps the photo, the others are slots; all are a group. Gap is mm.
 type DivideOpening struct {
 	ID      string  `json:"id"`
 	Columns int     `json:"columns"`

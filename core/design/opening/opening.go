@@ -133,7 +133,7 @@ func Fill(it *card.Item, k FillOpening) error {
 	return nil
 }
 
-// SetOpening gives photos a ready outline.
+// SetOpening gives photos a ready outline. Radius, mm, is that of its corners.
 type SetOpening struct {
 	IDs     []string     `json:"ids"`
 	Outline card.Outline `json:"outline"`

@@ -57,7 +57,7 @@ const (
 	Envelope   BaseKind = "envelope"   // what a card is sent in
 )
 
-// Base is the sheet that folds.
+// Base is the sheet that folds. Width and Height are mm.
 type Base struct {
 	Kind   BaseKind `json:"kind"`
 	Width  float64  `json:"width"`  // of the closed card

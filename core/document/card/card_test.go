@@ -159,8 +159,8 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	refused(t, c, card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#ffffff"}}, "fill", "photo")
 	refused(t, c, card.SetFill{IDs: []string{"i5"}, Fill: card.Fill{}}, "fill", "nothing would be seen")
 	refused(t, c, card.SetFill{IDs: []string{"i4"}, Fill: card.Fill{Colour: "red"}}, "colour", "#rrggbb")
-	refused(t, c, card.SetForm{ID: "i4", Corner: card.Round, Radius: 3}, "corner", "no corners")
-	refused(t, c, card.SetForm{ID: "i1", Corner: card.Round}, "radius", "more than nothing")
+	refused(t, c, card.SetForm{ID: "i4", Corner: card.Round, Radius: new(3.0)}, "corner", "no corners")
+	refused(t, c, card.SetForm{ID: "i1", Corner: card.Round, Radius: new(0.0)}, "radius", "more than nothing")
 	refused(t, c, card.SetWords{ID: "i5", Words: card.Words{Text: " "}}, "text", "at least one letter")
 	refused(t, c, card.SetWords{ID: "i1"}, "words", "no lettering")
 	_, scored := c.Find("i4")
@@ -206,6 +206,27 @@ func TestBadInputIsRefusedWithTheField(t *testing.T) {
 	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{one}}, "on", "lie on itself")
 	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{one, one}}, "items", "same id")
 	refused(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "x", Kind: card.Shape, Made: card.Made{As: card.Printed}}}}, "kind", "does not fit")
+}
+
+// Corners keep the radius that they have, and take a first one that fits where they had none.
+func TestCornersHaveARadiusWhetherOneIsNamedOrNot(t *testing.T) {
+	for _, k := range []struct{ width, height, first float64 }{{60, 40, 6.35}, {12, 40, 3}, {60, 8, 2}} {
+		c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Label", Kind: card.Shape,
+			Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: card.Rectangle, Width: k.width, Height: k.height, Corner: card.Square}}}})
+		require.NoError(t, err)
+		radius := func(corner card.Corner, named *float64) float64 {
+			c, err = card.Apply(c, card.SetForm{ID: "i1", Corner: corner, Radius: named})
+			require.NoError(t, err)
+			_, it := c.Find("i1")
+			assert.Equal(t, corner, it.Form.Corner)
+			return it.Form.Radius
+		}
+		assert.InDelta(t, k.first, radius(card.Round, nil), 1e-9)
+		assert.InDelta(t, 1.5, radius(card.Round, new(1.5)), 1e-9)
+		assert.InDelta(t, 1.5, radius(card.Bevel, nil), 1e-9)
+		assert.Zero(t, radius(card.Square, nil))
+		assert.InDelta(t, k.first, radius(card.Bevel, nil), 1e-9, "a square corner has forgotten it")
+	}
 }
 
 func TestCommandsAreReadStrictly(t *testing.T) {

@@ -30,8 +30,8 @@ func (d *Drawn) Path() geom.Path { return d.path }
 // Box is its exact bounding box.
 func (d *Drawn) Box() geom.Rect { return d.box }
 
-// In is the path about the origin, stretched to a width and a height. What has
-// no extent one way is not stretched that way.
+// In is the path about the origin, stretched to a width and a height. What has no extent one
+// way is not stretched that way. Both are mm.
 func (d *Drawn) In(w, h float64) geom.Path {
 	c := d.box.Centre()
 	fit := func(want, is float64) float64 {

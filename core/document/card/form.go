@@ -25,7 +25,7 @@ const (
 	Bevel  = shape.Bevel
 )
 
-// Form is the outline of a shape or a paper.
+// Form is the outline of a shape or a paper. Width, Height and Radius are mm.
 type Form struct {
 	Outline Outline `json:"outline"`
 	Width   float64 `json:"width"`

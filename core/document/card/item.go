@@ -98,7 +98,7 @@ func Roles() []Role {
 	return []Role{RoleCut, RoleMountain, RoleValley, RolePerforation, RoleKiss, RolePen, RoleGuide}
 }
 
-// Made says how an item comes into being.
+// Made says how an item comes into being. Lift and Bleed are mm.
 type Made struct {
 	As    As      `json:"as"`
 	Stock string  `json:"stock,omitempty"` // of a cut piece
@@ -109,8 +109,8 @@ type Made struct {
 	Free bool `json:"free,omitempty"`
 }
 
-// Fill is the ink inside an outline: a colour, a patterned paper, a gradient or,
-// with all empty, none, so that the stock shows.
+// Fill is the ink inside an outline: a colour, a patterned paper, a gradient or, with all
+// empty, none, so that the stock shows. Turn is degrees clockwise, the shifts are mm.
 type Fill struct {
 	Colour string `json:"colour,omitempty"` // #rrggbb
 	Paper  string `json:"paper,omitempty"`  // id of a patterned paper
@@ -152,8 +152,8 @@ type Waits struct {
 	Made Made `json:"made"`
 }
 
-// Print is the picture of a photo, seen through its opening; it is never
-// stretched.
+// Print is the picture of a photo, seen through its opening; it is never stretched. Width and
+// Height are mm.
 type Print struct {
 	Picture     string  `json:"picture"`     // SHA-256 of the original, in hex
 	PixelWidth  int     `json:"pixelWidth"`  // as seen upright
@@ -182,7 +182,7 @@ func (p Print) Form() Form {
 	return f
 }
 
-// Lines are lines of the item's carrier. Path is stretched to Width and Height.
+// Lines are lines of the item's carrier. Path is stretched to Width and Height, mm.
 type Lines struct {
 	Role   Role    `json:"role"`
 	Path   *Drawn  `json:"path"`
@@ -210,7 +210,7 @@ type Words struct {
 	Align   Align   `json:"align"`
 }
 
-// Border is a mat: what it lies under, how far it shows and its corners.
+// Border is a mat: what it lies under, how far it shows and its corners. Width is mm.
 type Border struct {
 	Of     string  `json:"of"`
 	Width  float64 `json:"width"`
@@ -219,8 +219,8 @@ type Border struct {
 	Solid bool `json:"solid,omitempty"`
 }
 
-// Size is the width and height an item has by itself; ok is false for
-// lettering and mats, whose size follows from something else.
+// Size is the width and height an item has by itself; ok is false for lettering and mats, whose
+// size follows from something else. Both are mm.
 func (it Item) Size() (w, h float64, ok bool) {
 	switch {
 	case it.Photo != nil:

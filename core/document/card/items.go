@@ -113,8 +113,8 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 // isGuide says that the item is a guide, which lies on the face whatever is there.
 func (it *Item) isGuide() bool { return it.Lines != nil && it.Lines.Role == RoleGuide }
 
-// DuplicateItems copies items with their mats and all they carry, moved by
-// (dx, dy).
+// DuplicateItems copies items with their mats and all they carry, moved by (dx, dy). The shift
+// is mm.
 type DuplicateItems struct {
 	IDs []string `json:"ids"`
 	DX  float64  `json:"dx"`
@@ -134,7 +134,8 @@ func (k DuplicateItems) Apply(c Card) (Card, error) {
 
 // Duplicate copies items of a face with their mats and all they carry, moved by (dx, dy), and
 // returns the ids of the copies by those of the originals. A group that is copied whole is
-// copied as a group. It returns a *Refusal when that is more than a face holds.
+// copied as a group. It returns a *Refusal when that is more than a face holds. The shift is
+// mm.
 func (c *Card) Duplicate(f *Face, ids []string, dx, dy float64) (map[string]string, error) {
 	all := f.Together(ids)
 	var copies []Item
@@ -188,7 +189,7 @@ func (f *Face) Remove(id string) {
 	}
 }
 
-// MoveItems moves items with their mats and all they carry.
+// MoveItems moves items with their mats and all they carry. The shift is mm.
 type MoveItems struct {
 	IDs []string `json:"ids"`
 	DX  float64  `json:"dx"`
@@ -203,8 +204,8 @@ func (k MoveItems) Apply(c Card) (Card, error) {
 	return OnFace(c, k.IDs, func(_ *Card, f *Face) error { return f.Move(k.IDs, k.DX, k.DY) })
 }
 
-// Move moves items by (dx, dy) with their mats and all they carry, and lets
-// them lie on what is under them then. It refuses what is locked.
+// Move moves items by (dx, dy) with their mats and all they carry, and lets them lie on what is
+// under them then. It refuses what is locked. The shift is mm.
 func (f *Face) Move(ids []string, dx, dy float64) error {
 	if err := f.Unlocked(ids); err != nil {
 		return err

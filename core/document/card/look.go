@@ -36,7 +36,8 @@ type Tint struct {
 	Strength float64 `json:"strength"` // 0 to 1
 }
 
-// Reflection is the item once more, upside down below itself, fading out.
+// Reflection is the item once more, upside down below itself, fading out. Opacity is a share
+// from 0 to 1.
 type Reflection struct {
 	Gap     float64 `json:"gap"`     // mm
 	Length  float64 `json:"length"`  // of the item's height, 0 to 1

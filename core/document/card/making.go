@@ -105,12 +105,17 @@ type Firsts struct {
 // First is how new pieces are made.
 func First() Firsts { return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a"} }
 
-// SetForm changes the corners of a rectangle.
+// SetForm changes the corners of a rectangle. Radius is mm; nil is the one that it has, or a
+// first one.
 type SetForm struct {
-	ID     string  `json:"id"`
-	Corner Corner  `json:"corner"`
-	Radius float64 `json:"radius"`
+	ID     string   `json:"id"`
+	Corner Corner   `json:"corner"`
+	Radius *float64 `json:"radius,omitempty"`
 }
+
+// firstRadius is that of corners of a rectangle which had none: a quarter inch, less on what
+// is small.
+func firstRadius(f Form) float64 { return min(6.35, f.Width/4, f.Height/4) }
 
 // Label implements Command.
 func (SetForm) Label() string { return "Change corners" }
@@ -122,10 +127,16 @@ func (k SetForm) Apply(c Card) (Card, error) {
 		if it.Form == nil || it.Form.Outline != Rectangle {
 			return Refuse("corner", "“%s” has no corners to change; a rectangle has.", it.Name)
 		}
-		if k.Corner != Square && k.Radius <= 0 {
+		radius := it.Form.Radius
+		if k.Radius != nil {
+			radius = *k.Radius
+		} else if radius == 0 {
+			radius = firstRadius(*it.Form)
+		}
+		if k.Corner != Square && !(radius > 0) {
 			return Refuse("radius", "Corners need a size of more than nothing.")
 		}
-		it.Form.Corner, it.Form.Radius = k.Corner, Tidy(k.Radius)
+		it.Form.Corner, it.Form.Radius = k.Corner, Tidy(radius)
 		if k.Corner == Square {
 			it.Form.Radius = 0
 		}
@@ -327,8 +338,8 @@ func (k StepInStack) Apply(c Card) (Card, error) {
 	})
 }
 
-// AddMat lays a mat under each of the items, below the mats they have. What
-// was printed becomes a cut piece, for ink cannot lie on a mat.
+// AddMat lays a mat under each of the items, below the mats they have. What was printed becomes
+// a cut piece, for ink cannot lie on a mat. Width is mm.
 type AddMat struct {
 	IDs    []string `json:"ids"`
 	Width  float64  `json:"width"`
@@ -379,7 +390,7 @@ func newID(c *Card) string {
 	return id
 }
 
-// SetMat changes how far a mat shows and its corners.
+// SetMat changes how far a mat shows and its corners. Width is mm.
 type SetMat struct {
 	ID     string  `json:"id"`
 	Width  float64 `json:"width"`

@@ -32,8 +32,8 @@ const (
 	NoMarks         Marks = "none"
 )
 
-// SheetSetup says how the sheets of a card are laid and marked. It belongs to the card:
-// what is printed, loaded and cut follows from the same one.
+// SheetSetup says how the sheets of a card are laid and marked. It belongs to the card: what is
+// printed, loaded and cut follows from the same one. Between is mm.
 type SheetSetup struct {
 	Size string `json:"size"` // the id of a size of sheet
 	Lie  Lie    `json:"lie"`

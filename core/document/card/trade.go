@@ -1,6 +1,6 @@
 package card
 
-// Trade is a trade size of a closed card.
+// Trade is a trade size of a closed card. Width and Height are mm.
 type Trade struct {
 	Name   string  `json:"name"`
 	Family string  `json:"family"`

@@ -11,7 +11,7 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// Drawing is a drawing with what could not be taken from its file.
+// Drawing is a drawing with what could not be taken from its file. Width and Height are mm.
 type Drawing struct {
 	Width    float64 // mm; 0 where the file does not say
 	Height   float64
@@ -46,7 +46,7 @@ type Shape struct {
 }
 
 // LineStyle is how a stroke looks. The zero value is solid, cut off straight at its ends and
-// mitred at its corners.
+// mitred at its corners. MitreLimit is the length of a mitre in widths of the line.
 type LineStyle struct {
 	Cap        geom.Cap
 	Join       Join
@@ -76,7 +76,7 @@ type Gradient struct {
 	Stops    []card.Stop
 }
 
-// Part is a region of one ink.
+// Part is a region of one ink. Faint is a share from 0 to 1.
 type Part struct {
 	Region   geom.Path
 	Colour   string

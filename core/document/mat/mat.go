@@ -84,7 +84,7 @@ func offset(of geom.Path, m card.Border) geom.Path {
 	return out
 }
 
-// Bleed is the region that ink of an outline reaches: d beyond its edge.
+// Bleed is the region that ink of an outline reaches: d beyond its edge, mm.
 func Bleed(of geom.Path, d float64) geom.Path {
 	if d <= 0 {
 		return of

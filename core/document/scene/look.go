@@ -34,6 +34,9 @@ type Picture struct {
 	Box geom.Rect `json:"box"`
 	// Least is the size of the box without zoom.
 	Least geom.Point `json:"least"`
+	// Cover is what the box covers however it is shifted; nil where the whole picture is
+	// seen.
+	Cover *geom.Rect `json:"cover,omitempty"`
 	// PPI is how many of its pixels there are to the printed inch.
 	PPI float64 `json:"ppi"`
 	// Prints is how that prints.
@@ -60,8 +63,8 @@ func sharpness(ppi float64) Sharpness {
 	return Coarse
 }
 
-// Seen is a picture as it is seen through its opening, about the middle of
-// it. One that fills covers the opening and its bleed, however it is shifted.
+// Seen is a picture as it is seen through its opening, about the middle of it. One that fills
+// covers the opening and its bleed, however it is shifted. Lengths are mm.
 func Seen(p card.Print, bleed float64) *Picture {
 	box := geom.Centred(p.Width, p.Height).Grow(bleed)
 	ratio := float64(p.PixelWidth) / float64(p.PixelHeight)
@@ -73,12 +76,14 @@ func Seen(p card.Print, bleed float64) *Picture {
 	zoom := max(p.Zoom, 1)
 	w, h = w*zoom, h*zoom
 	x, y := p.ShiftX*p.Width, p.ShiftY*p.Height
+	var cover *geom.Rect
 	if !p.Fit {
+		cover = &box
 		sx, sy := (w-box.W)/2, (h-box.H)/2
 		x, y = min(max(x, -sx), sx), min(max(y, -sy), sy)
 	}
 	ppi := math.Round(float64(p.PixelWidth) / w * 25.4)
-	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, ppi, sharpness(ppi)}
+	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, cover, ppi, sharpness(ppi)}
 }
 
 // shadeUp and shadeDown are the lights of a raised edge.

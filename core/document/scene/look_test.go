@@ -13,6 +13,7 @@ import (
 	"sectilis/core/design/arrange"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 )
 
 func disc(t *testing.T, place card.Place, look card.Look) scene.Item {
@@ -75,5 +76,25 @@ func TestASceneCarriedOnIsTheSceneMadeAnew(t *testing.T) {
 		anew := resolve(t, next)
 		require.True(t, reflect.DeepEqual(anew, on), "%T", k)
 		c, s = next, on
+	}
+}
+
+// However a picture is shifted and zoomed, what it has to cover is covered; one that is seen
+// whole has nothing to cover.
+func TestAPictureCoversItsOpeningHoweverItIsShifted(t *testing.T) {
+	rng := rand.New(rand.NewPCG(5, 9))
+	for range 500 {
+		p := card.Print{PixelWidth: 1 + rng.IntN(6000), PixelHeight: 1 + rng.IntN(6000), Width: 5 + rng.Float64()*200, Height: 5 + rng.Float64()*200,
+			Zoom: rng.Float64() * 6, ShiftX: rng.NormFloat64() * 3, ShiftY: rng.NormFloat64() * 3, Fit: rng.IntN(4) == 0}
+		bleed := float64(rng.IntN(2)) * 3.2
+		seen := scene.Seen(p, bleed)
+		if p.Fit {
+			require.Nil(t, seen.Cover)
+			continue
+		}
+		require.Equal(t, geom.Centred(p.Width, p.Height).Grow(bleed), *seen.Cover)
+		require.True(t, seen.Box.Contains(*seen.Cover, 1e-9), "%+v: %+v", p, seen)
+		require.InEpsilon(t, float64(p.PixelWidth)/float64(p.PixelHeight), seen.Box.W/seen.Box.H, 1e-9, "never stretched")
+		require.InEpsilon(t, seen.Least.X*max(1, p.Zoom), seen.Box.W, 1e-9)
 	}
 }

@@ -11,7 +11,7 @@ import (
 	"sectilis/core/ground/measure"
 )
 
-// Measure is one of the measures that a kind of base is made from.
+// Measure is one of the measures that a kind of base is made from. Min, Max and At are mm.
 type Measure struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`

@@ -6,7 +6,8 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// Clash is two panels that pass through one another on the way.
+// Clash is two panels that pass through one another on the way. Closing is a share of the way
+// from flat to closed.
 type Clash struct {
 	A, B    int
 	Closing float64

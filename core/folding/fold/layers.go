@@ -111,9 +111,9 @@ func (s *Study) depth(panel int, at geom.Point, p Pose) float64 {
 	return q.Z
 }
 
-// Layer is a panel of the closed card as its edge shows it: from where to where
-// it reaches, across the main folds as seen from Front, and how many panels lie
-// over it there.
+// Layer is a panel of the closed card as its edge shows it: from where to where it reaches,
+// across the main folds as seen from Front, and how many panels lie over it there. From and To
+// are mm.
 type Layer struct {
 	Panel int     `json:"panel"`
 	From  float64 `json:"from"` // mm

@@ -45,7 +45,7 @@ const (
 	Inside  Side = "inside"
 )
 
-// Face is the place of a face on the sheet.
+// Face is the place of a face on the sheet. Width and Height are mm.
 type Face struct {
 	ID     card.FaceID `json:"id"`
 	Name   string      `json:"name"`
@@ -60,7 +60,7 @@ type Face struct {
 	OnMap geom.Affine `json:"onMap"`
 }
 
-// Net is the flat drawing of a base, seen from outside.
+// Net is the flat drawing of a base, seen from outside. Width and Height are mm.
 type Net struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`

@@ -91,8 +91,8 @@ func (k AddLines) Apply(c card.Card) (card.Card, error) {
 	})
 }
 
-// AddStrip adds a strip that stands up across the main fold: two cuts and three
-// scores, with the main fold left out between them.
+// AddStrip adds a strip that stands up across the main fold: two cuts and three scores, with
+// the main fold left out between them. Its places and lengths are mm.
 type AddStrip struct {
 	From float64 `json:"from"` // along the main fold
 	To   float64 `json:"to"`
@@ -189,7 +189,7 @@ func (k MirrorLines) Apply(c card.Card) (card.Card, error) {
 	})
 }
 
-// RepeatLines adds copies of all own lines, each shifted once more.
+// RepeatLines adds copies of all own lines, each shifted once more. The shift is mm.
 type RepeatLines struct {
 	Count int     `json:"count"`
 	DX    float64 `json:"dx"`

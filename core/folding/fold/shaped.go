@@ -198,8 +198,8 @@ func envelopeNet(b card.Base, v func(string) float64) Net {
 	}
 }
 
-// Sending is how a card can be sent: the first trade envelope that it fits and
-// the size of one made to measure, for the closed card as thick as it is.
+// Sending is how a card can be sent: the first trade envelope that it fits and the size of one
+// made to measure, for the closed card as thick as it is. Width and Height are mm.
 type Sending struct {
 	Trade  string  `json:"trade"` // "" for none
 	Width  float64 `json:"width"` // made to measure

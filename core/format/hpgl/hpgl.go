@@ -217,7 +217,8 @@ func place(p geom.Point, height float64) string {
 	return fmt.Sprintf("%d,%d", int(math.Round(p.X*PerMM)), int(math.Round((height-p.Y)*PerMM)))
 }
 
-// Write writes the whole plan. It returns the error of the writer.
+// Write writes the whole plan. It returns the error of the writer. The height of the sheet is
+// mm.
 func Write(w io.Writer, passes []cut.Pass, height float64) error {
 	for _, s := range Steps(passes, height) {
 		if _, err := io.WriteString(w, s.Text+"\n"); err != nil {

@@ -69,7 +69,7 @@ func (c Curve) At(t float64) Point {
 	return c.From.Lerp(c.P[0], t)
 }
 
-// Derivative is the first derivative by t.
+// Derivative is the first derivative by t. t runs from 0 to 1.
 func (c Curve) Derivative(t float64) Point {
 	switch c.Op {
 	case QuadTo, CubicTo:
@@ -126,7 +126,7 @@ func (c Curve) Curvature(t float64) float64 {
 	return d.Cross(c.second(t)) / (l * l * l)
 }
 
-// Split cuts the curve at t into two that together are the same.
+// Split cuts the curve at t into two that together are the same. t runs from 0 to 1.
 func (c Curve) Split(t float64) (a, b Curve) {
 	m := c.At(t)
 	a, b = Curve{From: c.From, Segment: c.Segment}, Curve{From: m, Segment: c.Segment}

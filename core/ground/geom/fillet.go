@@ -170,9 +170,9 @@ func inset(c Curve, t, d float64) (p, v Point) {
 	return p, v
 }
 
-// Simplify lays few cubics through every ring and stroke, nowhere farther than
-// tol from it. Corners stay; where there are so many that little is gained, a roughness of
-// less than about a third of tol goes.
+// Simplify lays few cubics through every ring and stroke, nowhere farther than tol from it.
+// Corners stay; where there are so many that little is gained, a roughness of less than about a
+// third of tol goes. tol is mm.
 func Simplify(p Path, tol float64) Path {
 	var out []Path
 	for _, l := range p.Flatten(tol / 4) {

@@ -21,7 +21,7 @@ func (l Polyline) Length() float64 {
 	return sum
 }
 
-// Area is the signed area, positive when clockwise on screen.
+// Area is the signed area, positive when clockwise on screen. It is mm².
 func (l Polyline) Area() float64 {
 	sum := 0.0
 	for i, p := range l.Points {

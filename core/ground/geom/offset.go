@@ -21,7 +21,8 @@ const (
 // multiple of the distance.
 const MitreLimit = 4
 
-// OffsetOptions say how an offset is made; the zero value is a round one.
+// OffsetOptions say how an offset is made; the zero value is a round one. MitreLimit is the
+// length of a mitre in distances of the offset.
 type OffsetOptions struct {
 	Corner     Corner
 	Rule       FillRule
@@ -58,7 +59,7 @@ func Offset(p Path, d float64, corner Corner) Path {
 }
 
 // OffsetWith is Offset with options, for as long as the context lasts. The error is the
-// context's.
+// context's. d is mm, outward.
 func OffsetWith(ctx context.Context, p Path, d float64, opt OffsetOptions) (Path, error) {
 	if opt.Tolerance == 0 {
 		opt.Tolerance = offsetTolerance

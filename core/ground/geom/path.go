@@ -250,8 +250,8 @@ func turning(p0, p1, p2, p3 float64) []float64 {
 	return out
 }
 
-// Area is the signed area by Green's theorem, exact on curves; positive when
-// the rings run clockwise on screen. Open strokes count as if closed.
+// Area is the signed area by Green's theorem, exact on curves; positive when the rings run
+// clockwise on screen. Open strokes count as if closed. It is mm².
 func (p Path) Area() float64 {
 	sum := 0.0
 	for _, ring := range p.Rings() {
@@ -412,8 +412,8 @@ func (p Path) Digest() [sha256.Size]byte {
 	return [sha256.Size]byte(h.Sum(nil))
 }
 
-// ArcTo adds a piece of the circle about c from angle a0 to a1, which ends at p
-// to the last digit.
+// ArcTo adds a piece of the circle about c from angle a0 to a1, which ends at p to the last
+// digit. Angles are radians, clockwise on screen.
 func (b *Builder) ArcTo(c Point, r, a0, a1 float64, p Point) *Builder {
 	b.segs = append(b.segs, Segment{Op: ArcTo, P: [3]Point{p}, Arc: &Arc{c, Point{X: r}, Point{Y: r}, a0, a1}})
 	return b

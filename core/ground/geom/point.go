@@ -47,10 +47,10 @@ type Affine struct{ A, B, C, D, E, F float64 }
 // Identity maps every point to itself.
 var Identity = Affine{A: 1, D: 1}
 
-// Shift moves by (x, y).
+// Shift moves by (x, y). Lengths are mm.
 func Shift(x, y float64) Affine { return Affine{1, 0, 0, 1, x, y} }
 
-// Scale stretches about the origin.
+// Scale stretches about the origin. Both are factors.
 func Scale(x, y float64) Affine { return Affine{A: x, D: y} }
 
 // Turn rotates about the origin, clockwise on screen for positive radians.
@@ -103,7 +103,7 @@ func (m *Affine) UnmarshalJSON(raw []byte) error {
 	return nil
 }
 
-// Rect is an axis-parallel rectangle; it is empty when it has no extent.
+// Rect is an axis-parallel rectangle; it is empty when it has no extent. Lengths are mm.
 type Rect struct {
 	X float64 `json:"x"`
 	Y float64 `json:"y"`
@@ -111,7 +111,7 @@ type Rect struct {
 	H float64 `json:"h"`
 }
 
-// Centred returns the rectangle of the given size about the origin.
+// Centred returns the rectangle of the given size about the origin. Lengths are mm.
 func Centred(w, h float64) Rect { return Rect{-w / 2, -h / 2, w, h} }
 
 // Right is the x of the right edge.
@@ -126,7 +126,7 @@ func (r Rect) Centre() Point { return Point{r.X + r.W/2, r.Y + r.H/2} }
 // Empty reports whether r has no extent in x and y.
 func (r Rect) Empty() bool { return r.W <= 0 && r.H <= 0 }
 
-// Grow moves every edge outward by d.
+// Grow moves every edge outward by d. d is mm.
 func (r Rect) Grow(d float64) Rect { return Rect{r.X - d, r.Y - d, r.W + 2*d, r.H + 2*d} }
 
 // Union is the smallest rectangle around both.

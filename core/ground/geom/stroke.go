@@ -12,10 +12,9 @@ const (
 	SquareCap            // half the width beyond
 )
 
-// Stroke is the outline of what a pen of the given width covers when it runs
-// along all rings and strokes of a path. The widths of a stroke left and right
-// of its path are offsets of it; see Offset for why what they run round is
-// what the pen covers.
+// Stroke is the outline of what a pen of the given width covers when it runs along all rings
+// and strokes of a path. The widths of a stroke left and right of its path are offsets of it;
+// see Offset for why what they run round is what the pen covers. The width is mm.
 func Stroke(p Path, width float64, corner Corner, end Cap) Path {
 	return StrokeWith(p, width, end, OffsetOptions{Corner: corner})
 }

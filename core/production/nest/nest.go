@@ -47,8 +47,8 @@ type Part struct {
 	Fixed *Place
 }
 
-// Sheet is a kind of sheet. Its origin is its top left corner, y down; parts are
-// laid from the top.
+// Sheet is a kind of sheet. Its origin is its top left corner, y down; parts are laid from the
+// top. Lengths are mm.
 type Sheet struct {
 	Width, Height float64
 	// Margin along every edge that parts keep out of.

@@ -27,8 +27,8 @@ type Mark struct {
 	Second *geom.Point
 }
 
-// Shape is what all marks look like: the outer radius of the ring, how broad it is,
-// and the radius of the dot.
+// Shape is what all marks look like: the outer radius of the ring, how broad it is, and the
+// radius of the dot. All are mm.
 type Shape struct{ Ring, Stroke, Dot float64 }
 
 // Eye sees brightness, 0 to 1, at n places spread evenly from one place of the bed

@@ -11,7 +11,7 @@ import (
 	"sectilis/core/production/nest"
 )
 
-// Size is a size of paper that can be loaded into a printer.
+// Size is a size of paper that can be loaded into a printer. Width and Height are mm.
 type Size struct {
 	ID     string  `json:"id"`
 	Name   string  `json:"name"`
@@ -73,7 +73,7 @@ const (
 	Unmarked
 )
 
-// Scrap is an odd piece of a stock that is left over.
+// Scrap is an odd piece of a stock that is left over. Width and Height are mm.
 type Scrap struct {
 	Stock  string  `json:"stock"`
 	Width  float64 `json:"width"`
@@ -162,7 +162,7 @@ const (
 	blind = 5.0
 )
 
-// Sheet is one physical sheet.
+// Sheet is one physical sheet. Margin is mm.
 type Sheet struct {
 	Number int `json:"number"`
 	// Of is its number, from 0, among the sheets of its stock that are no scraps; -1 for
@@ -189,24 +189,24 @@ type Sheet struct {
 
 // Note says of what is laid how it lies, where that is not as one would think.
 type Note struct {
-	Why string `json:"why"`
+	Why string
 	// Untie are the pieces of a tied set that is too large for any sheet, which untying
 	// would end.
-	Untie []string `json:"untie,omitempty"`
+	Untie []string
 }
 
 // Problem is a piece that could not be laid, and why.
 type Problem struct {
-	ID   string `json:"id"`
-	Name string `json:"name"`
-	Why  string `json:"why"`
+	ID   string
+	Name string
+	Why  string
 	// Stock is what it is cut from. Offer is a size on which it has room, where this stock
 	// has sizes of its own.
-	Stock card.Stock `json:"stock"`
-	Offer *Size      `json:"offer,omitempty"`
+	Stock card.Stock
+	Offer *Size
 }
 
-// Layout is every sheet a card needs.
+// Layout is every sheet a card needs. Used is a share of the area of the sheets.
 type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`

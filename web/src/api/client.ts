@@ -189,10 +189,9 @@ export const api = {
   pdfURL: (id: string, lines: boolean, spot: boolean) =>
     `/api/cards/${id}/sheets.pdf${asked({ lines, spot: lines && spot })}`,
   zipURL: (id: string, unit: string) => `/api/cards/${id}/sheets.zip${asked({ unit })}`,
-  svgURL: (id: string, n: number) => `/api/cards/${id}/sheets/${n}/lines.svg`,
+  linesURL: (id: string, n: number, extension: string) => `/api/cards/${id}/sheets/${n}/lines${extension}`,
   pageURL: (id: string, n: number, kind: 'png' | 'jpg', dpi: number) =>
     `/api/cards/${id}/sheets/${n}/page.${kind}${asked({ dpi })}`,
-  hpglURL: (id: string, n: number) => `/api/cards/${id}/sheets/${n}/run.hpgl`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
   standingURL: (id: string, revision: number) => `/api/cards/${id}/standing.png?v=${revision}`,
 }

@@ -770,7 +770,7 @@ export interface SetFill {
 export interface SetForm {
   id: string
   corner: 'square' | 'round' | 'bevel'
-  radius: number
+  radius?: number
   do: 'setForm'
 }
 export interface SetInsert {
@@ -972,7 +972,17 @@ export interface Seen {
   why?: string
 }
 export interface Finding {
-  check: 'runsOff' | 'smallWords' | 'resolution' | 'glued' | 'sticksOut' | 'meets' | 'hidden' | 'foldRoom'
+  check:
+    | 'runsOff'
+    | 'smallWords'
+    | 'resolution'
+    | 'glued'
+    | 'sticksOut'
+    | 'meets'
+    | 'hidden'
+    | 'foldRoom'
+    | 'noRoom'
+    | 'laidOtherwise'
   weight: 'note' | 'caution' | 'stop'
   face: string
   item?: string
@@ -982,7 +992,12 @@ export interface Finding {
 }
 export interface Mend {
   says: string
-  do: Command[]
+  do?: Command[]
+  paper?: SizeOf
+}
+export interface SizeOf {
+  stock: string
+  size: string
 }
 export interface Fit {
   area: 'face' | 'piece' | 'gap'
@@ -1092,8 +1107,8 @@ export interface LayoutView {
   revision: number
   title: string
   sheets: SheetView[]
-  problems: SheetProblem[]
-  notes: SheetNote[]
+  unlaid: Unlaid[]
+  findings: Finding[]
   offer?: SheetSetup
   used: number
   saved: number
@@ -1164,16 +1179,10 @@ export interface RunState {
   tests?: number
   apart?: CutApart[]
 }
-export interface SheetProblem {
+export interface Unlaid {
   id: string
   name: string
-  why: string
   stock: Stock
-  offer?: SheetSize
-}
-export interface SheetNote {
-  why: string
-  untie?: string[]
 }
 export interface Length {
   mm: number
@@ -1318,6 +1327,7 @@ export interface ScenePicture {
   id: string
   box: Rect
   least: Point
+  cover?: Rect
   ppi: number
   prints: 'sharp' | 'soft' | 'coarse'
 }

@@ -10,7 +10,7 @@ export function useOut() {
 
   /** Whether nothing is missing, or a person takes the sheets without. */
   function whole(what: string): Promise<boolean> {
-    const missing = sheets.layout?.problems ?? []
+    const missing = sheets.layout?.unlaid ?? []
     if (!missing.length) return Promise.resolve(true)
     const names = missing.slice(0, 4).map((p) => `“${p.name}”`)
     if (missing.length > 4) names.push(`${missing.length - 4} more`)
@@ -34,7 +34,7 @@ export function useOut() {
   /** Of a link to a file: it is followed at once, or once a person has said so. */
   async function ask(e: MouseEvent) {
     const link = (e.currentTarget as HTMLElement).closest('a')
-    if (!link || !sheets.layout?.problems.length) return
+    if (!link || !sheets.layout?.unlaid.length) return
     e.preventDefault()
     if (!(await whole('Take it'))) return
     const url = new URL(link.href)
@@ -43,7 +43,7 @@ export function useOut() {
   }
 
   async function print() {
-    if (await whole('Print')) await machine.start(sheets.layout?.problems.length ? 'printWithout' : 'print')
+    if (await whole('Print')) await machine.start(sheets.layout?.unlaid.length ? 'printWithout' : 'print')
   }
 
   return { ask, print }

@@ -81,7 +81,7 @@ useEventListener(window, 'click', afterChoice)
     <AppHeader
       :here="here"
       :sheets="sheets.layout?.sheets.length"
-      :waiting="sheets.layout?.problems.length"
+      :waiting="sheets.layout?.unlaid.length"
       :machine="machine.fact"
       @go="go"
     />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Slides and zooms a picture inside its opening; what is cropped off is seen
 // faintly. Let go over another opening, the two swap pictures.
-import { useEventListener } from '@vueuse/core'
+import { clamp, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
@@ -25,23 +25,15 @@ watch(
   (p) => p && (box.value = { ...p.box }),
 )
 const photo = computed(() => card.doc(props.item.id)?.photo)
+const cover = computed(() => props.item.picture!.cover)
 const least = computed(() => props.item.picture!.least)
 const opening = computed(() => props.item.box)
 
-/** Keeps the opening covered, unless the whole picture is to be seen. */
-function within(b: Box): Box {
-  if (photo.value?.fit) return b
-  const o = opening.value
-  const w = Math.max(b.w, least.value.x)
-  const h = Math.max(b.h, least.value.y)
-  const bleedX = Math.max(0, (Math.min(w, least.value.x) - o.w) / 2)
-  const bleedY = Math.max(0, (Math.min(h, least.value.y) - o.h) / 2)
-  return {
-    x: Math.min(o.x - Math.min(bleedX, 0), Math.max(o.x + o.w - w, b.x)),
-    y: Math.min(o.y - Math.min(bleedY, 0), Math.max(o.y + o.h - h, b.y)),
-    w,
-    h,
-  }
+/** The box where it covers what it has to. */
+function covering(b: Box): Box {
+  const c = cover.value
+  if (!c) return b
+  return { ...b, x: clamp(b.x, c.x + c.w - b.w, c.x), y: clamp(b.y, c.y + c.h - b.h, c.y) }
 }
 function commit() {
   const b = box.value
@@ -73,7 +65,7 @@ function motion(e: PointerEvent) {
   if (!from) return
   const p = props.local(e)
   const d = inItem({ x: p.x - from.p.x, y: p.y - from.p.y })
-  box.value = within({ ...from.box, x: from.box.x + d.x, y: from.box.y + d.y })
+  box.value = covering({ ...from.box, x: from.box.x + d.x, y: from.box.y + d.y })
   const over = card.items.get(props.itemAt({ x: e.clientX, y: e.clientY }) ?? '')
   target.value = over && over.id !== props.item.id && (over.kind === 'photo' || over.slot === 'photo') ? over.id : ''
 }
@@ -98,7 +90,7 @@ useEventListener(
     const w = Math.min(least.value.x * 50, Math.max(least.value.x, b.w * k))
     const f = w / b.w
     const c = { x: opening.value.x + opening.value.w / 2, y: opening.value.y + opening.value.h / 2 }
-    box.value = within({ x: c.x + (b.x - c.x) * f, y: c.y + (b.y - c.y) * f, w, h: b.h * f })
+    box.value = covering({ x: c.x + (b.x - c.x) * f, y: c.y + (b.y - c.y) * f, w, h: b.h * f })
     clearTimeout(later)
     later = setTimeout(commit, 250)
   },

@@ -47,7 +47,7 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       >
         {{ prefs.said(f.why) }}
         <small v-if="f.item">on {{ faceName(f.face) }}</small>
-        <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...f.mend.do)">
+        <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...(f.mend.do ?? []))">
           {{ prefs.said(f.mend.says) }}
         </button>
       </li>

@@ -35,10 +35,7 @@ function corners(c: string | number, radius?: number) {
   const id = item.value!.id
   const corner = c as Corner
   if (mat.value) void card.change({ do: 'setMat', id, width: mat.value.width, corner, solid: mat.value.solid })
-  else if (form.value) {
-    const short = Math.min(form.value.width, form.value.height)
-    void card.change({ do: 'setForm', id, corner, radius: radius ?? (form.value.radius || Math.min(6.35, short / 4)) })
-  }
+  else if (form.value) void card.change({ do: 'setForm', id, corner, radius })
 }
 </script>
 

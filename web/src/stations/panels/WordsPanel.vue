@@ -105,7 +105,7 @@ function align(a: string | number) {
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-for="f in card.findings(item.id)" :key="f.check" class="wrong" data-testid="finding">
       {{ prefs.said(f.why) }}
-      <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...f.mend.do)">
+      <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...(f.mend.do ?? []))">
         {{ f.mend.says }}
       </button>
     </p>

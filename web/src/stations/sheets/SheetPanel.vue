@@ -5,11 +5,13 @@ import { api } from '../../api/client'
 import type { SheetView } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useOut } from '../../parts/useOut'
 
 defineProps<{ sheet: SheetView }>()
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const out = useOut()
 </script>
@@ -27,11 +29,16 @@ const out = useOut()
       ><b>{{ sheet.marks.length ? 'four, one of them doubled' : sheet.crops?.length ? 'crop marks' : 'none' }}</b>
     </div>
     <div class="files">
-      <a class="verb" :href="api.svgURL(card.id, sheet.number)" download data-testid="svg" @click="out.ask"
-        >Lines, SVG</a
-      >
-      <a class="verb" :href="api.hpglURL(card.id, sheet.number)" download data-testid="hpgl" @click="out.ask"
-        >Run, HPGL</a
+      <a
+        v-for="f in catalogue.all.formats"
+        :key="f.id"
+        class="verb"
+        :href="api.linesURL(card.id, sheet.number, f.extensions[0]!)"
+        :title="`The lines of the sheet as ${f.name}`"
+        download
+        :data-testid="f.id"
+        @click="out.ask"
+        >{{ f.name }}</a
       >
       <a
         v-if="sheet.printed"

@@ -2,7 +2,7 @@
 import { Alert, Button, Progress, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
-import type { SheetProblem } from '../../api/types'
+import type { Mend } from '../../api/types'
 import { formatArea, formatTime } from '../../parts/measure'
 import { counted } from '../../parts/names'
 import { useCard } from '../../store/card'
@@ -57,29 +57,35 @@ const told = computed(() => {
 })
 const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
-/** What would spoil the paper as it lies on the faces. */
-const findings = computed(() => card.view?.findings.filter((f) => f.weight !== 'note') ?? [])
+/** What would spoil the paper, as pieces lie on the sheets and as they lie on the faces. */
+const findings = computed(() => [
+  ...(sheets.layout?.findings ?? []),
+  ...(card.view?.findings.filter((f) => f.weight !== 'note') ?? []),
+])
 
 const list = computed(() => sheets.layout?.sheets ?? [])
-const problems = computed(() => sheets.layout?.problems ?? [])
+const unlaidPieces = computed(() => sheets.layout?.unlaid ?? [])
 /** A stock that is looked at although no piece of it is laid. */
 const unlaid = ref('')
 const sheet = computed(() =>
   unlaid.value ? undefined : (list.value.find((s) => s.number === chosen.value) ?? list.value[0]),
 )
-const stock = computed(() => sheet.value?.stock ?? problems.value.find((p) => p.stock.id === unlaid.value)?.stock)
-watch(problems, (now) => {
+const stock = computed(() => sheet.value?.stock ?? unlaidPieces.value.find((p) => p.stock.id === unlaid.value)?.stock)
+watch(unlaidPieces, (now) => {
   if (!now.some((p) => p.stock.id === unlaid.value)) unlaid.value = ''
 })
 function choose(number: number) {
   unlaid.value = ''
   chosen.value = number
 }
-/** Uses a size of a stock beside those that there are. */
-function useToo(p: SheetProblem) {
-  const own = sheets.ownOf(p.stock.id)
-  if (p.offer) void sheets.keepOnHand({ ...own, sizes: [...own.sizes, p.offer.id] })
+/** Does what mends a finding: a change of the card, or of the paper that there is. */
+function mend({ do: change, paper }: Mend) {
+  if (change) void card.change(...change)
+  if (!paper) return
+  const own = sheets.ownOf(paper.stock)
+  void sheets.keepOnHand({ ...own, sizes: [...own.sizes, paper.size] })
 }
+const kinds = { stop: 'error', caution: 'warning', note: 'info' } as const
 
 /** What is offered where pieces have no room, said by what it changes. */
 const offered = computed(() => {
@@ -120,7 +126,7 @@ const stocks = computed(() => {
     row.pieces.push(...s.pieces.map((p) => p.name))
     out.set(s.stock.id, row)
   }
-  for (const p of problems.value)
+  for (const p of unlaidPieces.value)
     if (!out.has(p.stock.id))
       out.set(p.stock.id, { name: p.stock.name, colour: p.stock.colour, first: 0, sheets: 0, pieces: [p.name] })
   return [...out.entries()].map(([id, row]) => ({ id, ...row }))
@@ -206,19 +212,6 @@ const stocks = computed(() => {
         <button class="verb" :aria-pressed="names" @click="names = !names">Names</button>
       </div>
       <div ref="el" class="table">
-        <Alert
-          v-for="p in problems"
-          :key="p.id"
-          type="error"
-          show-icon
-          :message="prefs.said(p.why)"
-          class="problem"
-          data-testid="problem"
-        >
-          <template v-if="p.offer" #action>
-            <Button size="small" data-testid="use-too" @click="useToo(p)">Use {{ p.offer.name }} too</Button>
-          </template>
-        </Alert>
         <Button
           v-if="sheets.layout?.offer"
           type="primary"
@@ -228,32 +221,18 @@ const stocks = computed(() => {
           >{{ offered }}</Button
         >
         <Alert
-          v-for="n in sheets.layout?.notes"
-          :key="n.why"
-          :type="n.untie ? 'warning' : 'info'"
-          show-icon
-          :message="prefs.said(n.why)"
-          class="problem"
-          data-testid="laid-note"
-        >
-          <template v-if="n.untie" #action>
-            <Button
-              size="small"
-              data-testid="note-untie"
-              @click="card.change({ do: 'untiePieces', pieces: n.untie ?? [] })"
-              >Untie them</Button
-            >
-          </template>
-        </Alert>
-        <Alert
           v-for="f in findings"
-          :key="f.check + f.item"
-          type="warning"
+          :key="f.check + f.item + f.why"
+          :type="kinds[f.weight]"
           show-icon
           :message="prefs.said(f.why)"
           class="problem"
-          data-testid="finding"
-        />
+          :data-testid="`finding-${f.check}`"
+        >
+          <template v-if="f.mend" #action>
+            <Button size="small" data-testid="mend" @click="mend(f.mend)">{{ f.mend.says }}</Button>
+          </template>
+        </Alert>
         <Alert
           v-for="p in wrongs"
           :key="p.id"

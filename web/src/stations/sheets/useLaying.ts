@@ -1,4 +1,5 @@
 // Pieces chosen on the sheets, and how they are laid by hand: dragged, turned, tied.
+import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Laid, SheetPiece, SheetView } from '../../api/types'
 import { useCard } from '../../store/card'
@@ -124,10 +125,7 @@ export function useLaying(list: () => SheetView[]) {
       }
     }
     const end = (cancel: boolean) => () => {
-      window.removeEventListener('pointermove', move)
-      window.removeEventListener('pointerup', drop)
-      window.removeEventListener('pointercancel', leave)
-      window.removeEventListener('keydown', escape, true)
+      for (const stop of listening) stop()
       const d = drag.value
       drag.value = undefined
       const to = d && under(d.x, d.y)
@@ -138,17 +136,18 @@ export function useLaying(list: () => SheetView[]) {
       place.y += to.y - from.y
       void card.change({ do: 'layPieces', pieces: [laid(start.piece, to.sheet, place)] })
     }
-    const drop = end(false)
     const leave = end(true)
     const escape = (k: KeyboardEvent) => {
       if (k.key !== 'Escape') return
       k.stopPropagation()
       leave()
     }
-    window.addEventListener('pointermove', move)
-    window.addEventListener('pointerup', drop)
-    window.addEventListener('pointercancel', leave)
-    window.addEventListener('keydown', escape, true)
+    const listening = [
+      useEventListener(window, 'pointermove', move),
+      useEventListener(window, 'pointerup', end(false)),
+      useEventListener(window, 'pointercancel', leave),
+      useEventListener(window, 'keydown', escape, { capture: true }),
+    ]
   }
   const groundOf = (sheet: number) =>
     document.querySelector(`[data-sheet="${sheet}"]`)?.getBoundingClientRect().width ?? 1

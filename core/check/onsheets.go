@@ -1,0 +1,38 @@
+package check
+
+import "sectilis/core/document/card"
+
+// noRoom finds pieces that have no room on the paper of their stock.
+func noRoom(in *Input) (out []Finding) {
+	for _, p := range in.Layout.Problems {
+		f := Finding{Weight: Stop, Why: p.Why}
+		f.Face, f.Item = in.piece(p.ID)
+		if p.Offer != nil {
+			f.Mend = &Mend{Says: "Use " + p.Offer.Name + " too", Paper: &SizeOf{p.Stock.ID, p.Offer.ID}}
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// laidOtherwise finds what is laid otherwise than one would think, or left out for now.
+func laidOtherwise(in *Input) (out []Finding) {
+	for _, n := range in.Layout.Notes {
+		f := Finding{Weight: Note, Why: n.Why}
+		if len(n.Untie) > 0 {
+			f.Weight = Caution
+			f.Face, f.Item = in.piece(n.Untie[0])
+			f.Mend = &Mend{Says: "Untie them", Do: []Step{{"untiePieces", card.UntiePieces{Pieces: n.Untie}}}}
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// piece is the item that a piece is, with its face; both are empty for the base.
+func (in *Input) piece(id string) (card.FaceID, string) {
+	if f, it := in.Card.Find(id); it != nil {
+		return f.ID, it.ID
+	}
+	return "", ""
+}

@@ -1,0 +1,90 @@
+package check_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/check"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/production/sheet"
+)
+
+// onSheets is what the checks find that read the sheets of a card.
+func onSheets(t *testing.T, c card.Card, opt sheet.Options) []check.Finding {
+	t.Helper()
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	l := sheet.Lay(c, s, opt, nil)
+	return check.Run(check.TheSheets, check.Input{Card: c, Scene: &s, Layout: &l})
+}
+
+func TestAPieceWithoutRoomOnThePaperIsFoundAndMended(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{square("Bar", 60, 60, 140), square("Dot", 60, 60, 20)}})
+	require.NoError(t, err)
+	opt := sheet.Defaults(sheet.Sizes()[0])
+	assert.Equal(t, []check.Finding{}, onSheets(t, c, opt))
+
+	opt.OnHand = []sheet.OnHand{{Stock: "moss-216", Sizes: []string{"photo5x7"}}}
+	found := onSheets(t, c, opt)
+	require.Len(t, found, 1)
+	f := found[0]
+	assert.Equal(t, check.ID("noRoom"), f.Check)
+	assert.Equal(t, check.Stop, f.Weight)
+	assert.Equal(t, card.Front, f.Face)
+	assert.Equal(t, "i1", f.Item)
+	assert.Contains(t, f.Why, "“Bar” is")
+	assert.Contains(t, f.Why, "too large for 5 × 7 in photo")
+	require.NotNil(t, f.Mend)
+	assert.Empty(t, f.Mend.Do, "the card is not changed")
+	require.Equal(t, &check.SizeOf{Stock: "moss-216", Size: "letter"}, f.Mend.Paper)
+	opt.OnHand[0].Sizes = append(opt.OnHand[0].Sizes, f.Mend.Paper.Size)
+	assert.Empty(t, onSheets(t, c, opt))
+
+	// The base is a piece too, of no face; where its stock has no sizes of its own, another
+	// size is offered for all, and not by the finding.
+	c.Base.Width, c.Base.Height = 200, 250
+	found = onSheets(t, c, opt)
+	require.Len(t, found, 1)
+	assert.Empty(t, found[0].Face)
+	assert.Empty(t, found[0].Item)
+	assert.Nil(t, found[0].Mend)
+}
+
+func TestATiedSetWithoutRoomIsFoundAndUntied(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{square("A", 60, 60, 100), square("B", 60, 60, 100), square("C", 60, 60, 100)}})
+	require.NoError(t, err)
+	var tied []card.Laid
+	for i, id := range []string{"i1", "i2", "i3"} {
+		tied = append(tied, card.Laid{Piece: id, Place: card.Place{X: float64(i) * 110}})
+	}
+	c, err = card.Apply(c, card.TiePieces{Pieces: tied})
+	require.NoError(t, err)
+	opt := sheet.Defaults(sheet.Sizes()[0])
+	found := onSheets(t, c, opt)
+	require.Len(t, found, 1)
+	assert.Equal(t, check.ID("laidOtherwise"), found[0].Check)
+	assert.Equal(t, check.Caution, found[0].Weight)
+	assert.Equal(t, "i1", found[0].Item)
+	assert.Contains(t, found[0].Why, "“A”, “B” and “C”")
+	assert.Empty(t, onSheets(t, mended(t, c, found[0]), opt))
+}
+
+// What a base of a whole sheet is told of needs no mend, and is not weighed as a fault.
+func TestHowAWholeSheetLiesIsANote(t *testing.T) {
+	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 148.5, Height: 210, Stock: "cream-300"})
+	require.NoError(t, err)
+	opt := sheet.Defaults(sheet.Sizes()[1])
+	found := onSheets(t, c, opt)
+	require.Len(t, found, 1)
+	assert.Equal(t, check.Note, found[0].Weight)
+	assert.Nil(t, found[0].Mend)
+	assert.Contains(t, found[0].Why, "The base is a whole A4 sheet")
+}
