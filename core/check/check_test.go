@@ -339,7 +339,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	_, leaf := card.LeafFaces(1)
 	pocket := card.Base{Kind: card.Pocket, Width: 100, Height: 140, Stock: "cream-300", Measures: map[string]float64{"deep": 60}}
 	waits := square("Window", 50, 75, 40)
-	waits.Kind, waits.Made, waits.Slot = card.Slot, card.Made{}, &card.Waits{Takes: card.TakesPhoto, Made: card.Made{As: card.Printed}}
+	waits.Kind, waits.Made, waits.Slot = card.Slot, card.Made{As: card.Printed}, &card.Waits{Takes: card.TakesPhoto, Made: card.Made{As: card.Printed}}
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
