@@ -7,6 +7,7 @@ import (
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/pathops"
+	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -27,7 +28,13 @@ var Vocabulary = vocabulary(
 	of(card.Printed, card.Cut, card.Lined),
 	of(shape.IDs()...),
 	of(card.Square, card.Round, card.Bevel),
-	of(card.AlignLeft, card.AlignCentre, card.AlignRight),
+	of(card.AlignLeft, card.AlignCentre, card.AlignRight, card.AlignJustify),
+	of(card.Features()...),
+	of(typeset.Lies()...),
+	of(card.ByLine, card.ByWord, card.ByLetter),
+	of(card.OnBaseline, card.RaisedLetters, card.LoweredLetters),
+	of(card.TurnedLetters, card.UprightLetters, card.ShearedLetters),
+	of(card.Arch, card.Bulge, card.Flag, card.Wedge),
 	of(uses()...),
 	of(freehand.Pen, freehand.Marker, freehand.Chisel),
 	of(Free, PersonalUse, CreditDue),

@@ -59,7 +59,7 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 				if it.Kind != card.Lettering {
 					continue
 				}
-				assert.Empty(t, it.Missing, "%s: %s", c.Title, it.Name)
+				assert.Empty(t, it.Words.Missing, "%s: %s", c.Title, it.Name)
 				assert.True(t, onGate || f.Safe.Contains(b, .1), "%s: %s lies too near the edge", c.Title, it.Name)
 				if on := f.Carrier(&it); on != nil {
 					assert.True(t, on.Bounds.Contains(b, .1), "%s: %s hangs over %s", c.Title, it.Name, on.Name)

@@ -14,6 +14,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
+	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/format"
 	"sectilis/core/ground/geom"
@@ -233,20 +234,38 @@ func (s *server) measure(c *gin.Context) {
 	c.JSON(http.StatusOK, Length{mm})
 }
 
-// WordsSet is lettering as it would be, before it is changed in the card.
-type WordsSet struct {
-	Outline geom.Path `json:"outline"`
-	Block   geom.Rect `json:"block"`
-	Missing string    `json:"missing,omitempty"`
+// WordsToSet is lettering that is to be set, with Text in place of what it says, if there is
+// any.
+type WordsToSet struct {
+	Words card.Words `json:"words"`
+	Text  *string    `json:"text,omitempty"`
+}
+
+// WordsAsSet is lettering as it would be, before it is changed in the card.
+type WordsAsSet struct {
+	scene.WordsSet
+	Outline geom.Path    `json:"outline"`
+	Parts   []scene.Part `json:"parts"`
+	Rest    *geom.Path   `json:"rest,omitempty"` // beside parts
+	// Carets are the places before each character and after the last one.
+	Carets []lettering.Caret `json:"carets"`
 }
 
 func (s *server) setWords(c *gin.Context) {
-	var w card.Words
-	if !s.read(c, &w) {
+	var to WordsToSet
+	if !s.read(c, &to) {
 		return
 	}
-	if len(w.Text) > 8000 {
-		s.fail(c, &card.Refusal{Field: "text", Why: "This is more than lettering holds."})
+	w := to.Words
+	if to.Text != nil {
+		w = w.WithText(*to.Text)
+	}
+	checked := w
+	if strings.TrimSpace(w.Text) == "" {
+		checked.Text, checked.Runs = "a", nil // what is being written may be empty for now
+	}
+	if err := checked.Check(); err != nil {
+		s.fail(c, err)
 		return
 	}
 	set, err := lettering.Set(w)
@@ -254,5 +273,13 @@ func (s *server) setWords(c *gin.Context) {
 		s.fail(c, &card.Refusal{Field: "font", Why: err.Error()})
 		return
 	}
-	c.JSON(http.StatusOK, WordsSet{set.Outline, set.Block, set.Missing})
+	parts := []scene.Part{}
+	for _, p := range set.Parts {
+		parts = append(parts, scene.Part{Colour: p.Colour, Path: p.Outline})
+	}
+	out := WordsAsSet{scene.WordsSet{Block: set.Block, Size: set.Size, Over: set.Over, Missing: set.Missing}, set.Outline, parts, nil, set.Carets}
+	if len(parts) > 0 {
+		out.Rest = &set.Rest
+	}
+	c.JSON(http.StatusOK, out)
 }

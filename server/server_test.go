@@ -175,7 +175,7 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"POST", path + "/redo", `{"base":1}`, 409, "nothing", ""},
 		{"POST", "/api/measures", `{"text":"three","unit":"in"}`, 422, "measure", "text"},
 		{"POST", "/api/measures", `{"text":"3","unit":"ell"}`, 422, "refused", "unit"},
-		{"POST", "/api/typesettings", `{"text":"x","font":"no-font","size":5,"leading":1,"spacing":0,"align":"left"}`, 422, "refused", "font"},
+		{"POST", "/api/typesettings", `{"words":{"text":"x","font":"no-font","size":5,"leading":1,"spacing":0,"align":"left"}}`, 422, "refused", "font"},
 		{"GET", path + "/sheets?margin=-1", "", 422, "refused", "margin"},
 		{"GET", path + "/sheets?between=wide", "", 422, "refused", "between"},
 		{"GET", path + "/sheets?between=1", "", 422, "refused", "between"},

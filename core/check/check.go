@@ -98,6 +98,8 @@ type Check struct {
 var checks = []Check{
 	{"runsOff", TheScene, runsOff},
 	{"smallWords", TheScene, smallWords},
+	{"overfull", TheScene, overfull},
+	{"missingLetters", TheScene, missingLetters},
 	{"resolution", TheScene, resolution},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},

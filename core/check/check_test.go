@@ -340,6 +340,12 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	pocket := card.Base{Kind: card.Pocket, Width: 100, Height: 140, Stock: "cream-300", Measures: map[string]float64{"deep": 60}}
 	waits := square("Window", 50, 75, 40)
 	waits.Kind, waits.Made, waits.Slot = card.Slot, card.Made{As: card.Printed}, &card.Waits{Takes: card.TakesPhoto, Made: card.Made{As: card.Printed}}
+	boxed := words(9)
+	boxed.Words.Box = &card.TextBox{Width: 50, Height: 20}
+	full := words(9)
+	full.Words.Box = &card.TextBox{Width: 40, Height: 12}
+	strange := words(8)
+	strange.Words.Text = "Plum 漢"
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -349,6 +355,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	}{
 		{"runsOff", side(), card.Front, words(40), words(8)},
 		{"smallWords", side(), card.Front, words(1.5), words(2.2)},
+		{"overfull", side(), card.Front, full, boxed},
+		{"missingLetters", side(), card.Front, strange, words(8)},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},
 		{"sticksOut", side(), card.Front, square("Bar", 95, 75, 20), square("Bar", 85, 75, 20)},

@@ -15,13 +15,17 @@ const leastLetters = 6 * point
 // smallWords finds lettering that is too small to be read.
 func smallWords(in *Input) (out []Finding) {
 	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
-		if doc.Words == nil || doc.Words.Size >= leastLetters-1e-9 {
+		if doc.Words == nil || it.Words == nil || it.Words.Size >= leastLetters-1e-9 {
 			return
 		}
-		words := *doc.Words
-		words.Size = card.Tidy(leastLetters)
-		out = append(out, of(Caution, f, it, 0, &Mend{Says: "Set it in 6 pt", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}},
-			"has letters %.1f pt (%.1f mm) high: below 6 pt they are hard to read.", doc.Words.Size/point, doc.Words.Size))
+		var mend *Mend
+		if doc.Words.Box == nil || !doc.Words.Box.Fit {
+			words := *doc.Words
+			words.Size = card.Tidy(leastLetters)
+			mend = &Mend{Says: "Set it in 6 pt", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}
+		}
+		out = append(out, of(Caution, f, it, 0, mend,
+			"has letters %.1f pt (%.1f mm) high: below 6 pt they are hard to read.", it.Words.Size/point, it.Words.Size))
 	})
 	return out
 }

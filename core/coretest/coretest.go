@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
 )
 
 // Photo is a small JPEG, red above and green below, with its digest.
@@ -72,4 +73,12 @@ func Card(t testing.TB) card.Card {
 	)
 	require.NoError(t, err)
 	return c
+}
+
+// Path reads SVG path data, mm.
+func Path(t testing.TB, data string) geom.Path {
+	t.Helper()
+	p, err := geom.ParsePath(data)
+	require.NoError(t, err)
+	return p
 }

@@ -243,7 +243,7 @@ func (it Item) checkContent() error {
 		}
 		return it.Lines.Path.check(it.Name, true)
 	case it.Words != nil:
-		return it.Words.check()
+		return it.Words.Check()
 	}
 	if !it.IsPiece() {
 		return Refuse("made", "A mat is a cut piece.")
@@ -264,7 +264,7 @@ func (s Waits) check(it Item) error {
 		if s.Words == nil {
 			return Refuse("slot", "A slot for words says how they are set.")
 		}
-		if err := s.Words.check(); err != nil {
+		if err := s.Words.Check(); err != nil {
 			return err
 		}
 	default:
@@ -338,28 +338,6 @@ func (f Form) check() error {
 func checkCorner(c Corner) error {
 	if c != Square && c != Round && c != Bevel {
 		return Refuse("corner", "Corners are square, round or bevelled.")
-	}
-	return nil
-}
-
-func (w Words) check() error {
-	if strings.TrimSpace(w.Text) == "" {
-		return Refuse("text", "Lettering needs at least one letter.")
-	}
-	if !utf8.ValidString(w.Text) || utf8.RuneCountInString(w.Text) > maxText {
-		return Refuse("text", "Lettering holds at most %d letters.", maxText)
-	}
-	if !within(w.Size, .5, 400) {
-		return Refuse("size", "Letters are between 0.5 mm and 400 mm (15 ¾ in) high.")
-	}
-	if !within(w.Leading, .5, 4) {
-		return Refuse("leading", "Leading is between 0.5 and 4 times the size.")
-	}
-	if !within(w.Spacing, -.2, 2) {
-		return Refuse("spacing", "Letter spacing is between -0.2 and 2 times the size.")
-	}
-	if w.Align != AlignLeft && w.Align != AlignCentre && w.Align != AlignRight {
-		return Refuse("align", "Lines are aligned left, centre or right.")
 	}
 	return nil
 }

@@ -36,6 +36,8 @@ var Commands = map[string]func() Command{
 	"setEnds":        func() Command { return &SetEnds{} },
 	"setForm":        func() Command { return &SetForm{} },
 	"setWords":       func() Command { return &SetWords{} },
+	"setText":        func() Command { return &SetText{} },
+	"styleLetters":   func() Command { return &StyleLetters{} },
 	"putOn":          func() Command { return &PutOn{} },
 	"restack":        func() Command { return &Restack{} },
 	"stepInStack":    func() Command { return &StepInStack{} },

@@ -47,6 +47,9 @@ func (d *Drawn) In(w, h float64) geom.Path {
 	return d.path.Transform(geom.Shift(-c.X, -c.Y).Then(geom.Scale(x, y)))
 }
 
+// scaled is the path k times as large about the origin.
+func (d *Drawn) scaled(k float64) *Drawn { return NewDrawn(d.path.Transform(geom.Scale(k, k))) }
+
 // MarshalJSON implements json.Marshaler.
 func (d *Drawn) MarshalJSON() ([]byte, error) { return json.Marshal(d.path.Data(6)) }
 

@@ -190,26 +190,6 @@ type Lines struct {
 	Height float64 `json:"height"`
 }
 
-// Align is the edge that lines of words share.
-type Align string
-
-// The ways to align lines.
-const (
-	AlignLeft   Align = "left"
-	AlignCentre Align = "centre"
-	AlignRight  Align = "right"
-)
-
-// Words is the content of lettering.
-type Words struct {
-	Text    string  `json:"text"`
-	Font    string  `json:"font"`
-	Size    float64 `json:"size"`    // of the em, mm
-	Leading float64 `json:"leading"` // from line to line, in ems
-	Spacing float64 `json:"spacing"` // added between letters, in ems
-	Align   Align   `json:"align"`
-}
-
 // Border is a mat: what it lies under, how far it shows and its corners. Width is mm.
 type Border struct {
 	Of     string  `json:"of"`
@@ -238,12 +218,15 @@ func (it Item) IsPiece() bool { return it.Made.As == Cut }
 
 // Clone is a copy that shares nothing with the item.
 func (it Item) Clone() Item {
-	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), copied(it.Words), copied(it.Mat)
+	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), it.Words.clone(), copied(it.Mat)
 	if it.Photo != nil {
 		it.Photo.Opening = copied(it.Photo.Opening)
 	}
 	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
 	it.Lines, it.Slot = copied(it.Lines), copied(it.Slot)
+	if it.Slot != nil {
+		it.Slot.Words, it.Slot.Fill = it.Slot.Words.clone(), it.Slot.Fill.clone()
+	}
 	return it
 }
 

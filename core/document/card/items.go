@@ -265,7 +265,7 @@ func (k ResizeItems) resize(f *Face, it *Item) error {
 	switch {
 	case it.Mat != nil:
 		return Refuse("size", "A mat takes its size from what lies on it. Change its width, or resize “%s”.", f.top(it.ID).Name)
-	case it.Words != nil && !even:
+	case it.Words != nil && it.Words.Box == nil && !even:
 		return Refuse("size", "Lettering keeps its proportions. Turn “In ratio” on, or change the size of the letters.")
 	case len(k.IDs) > 1 && !even:
 		return Refuse("size", "Several items keep their proportions while they are resized together.")
@@ -301,7 +301,9 @@ func (it *Item) Scale(fx, fy float64) {
 			it.Form.Radius = Tidy(it.Form.Radius * fx)
 		}
 	case it.Words != nil && even:
-		it.Words.Size = Tidy(it.Words.Size * fx)
+		it.Words.scale(fx)
+	case it.Words != nil && it.Words.Box != nil:
+		it.Words.Box.Width, it.Words.Box.Height = Tidy(it.Words.Box.Width*fx), Tidy(it.Words.Box.Height*fy)
 	case it.Lines != nil:
 		it.Lines.Width, it.Lines.Height = Tidy(it.Lines.Width*fx), Tidy(it.Lines.Height*fy)
 	}

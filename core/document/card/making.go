@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-
-	"sectilis/core/ground/geom"
 )
 
 func radians(degrees float64) float64 { return degrees * math.Pi / 180 }
@@ -163,33 +161,6 @@ func (k SetEnds) Apply(c Card) (Card, error) {
 				return Refuse("ids", "“%s” has no outline of its own. Tags, banners, flags, tabs and strips keep their ends by themselves.", it.Name)
 			}
 			it.Form.Ends = Tidy(k.Ends)
-		}
-		return nil
-	})
-}
-
-// SetWords changes the content of lettering, and its anchor where another
-// alignment moves it.
-type SetWords struct {
-	ID     string      `json:"id"`
-	Words  Words       `json:"words"`
-	Anchor *geom.Point `json:"anchor,omitempty"`
-}
-
-// Label implements Command.
-func (SetWords) Label() string { return "Change words" }
-
-// Apply implements Command.
-func (k SetWords) Apply(c Card) (Card, error) {
-	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
-		it := f.Item(k.ID)
-		if it.Words == nil {
-			return Refuse("words", "“%s” is no lettering.", it.Name)
-		}
-		*it.Words = k.Words
-		it.Words.Size = Tidy(k.Words.Size)
-		if k.Anchor != nil {
-			it.Place.X, it.Place.Y = Tidy(k.Anchor.X), Tidy(k.Anchor.Y)
 		}
 		return nil
 	})

@@ -111,8 +111,18 @@ func (it *Item) inks() []*string {
 			add(&l.Shadow.Colour)
 		}
 	}
+	words := it.Words
 	if it.Slot != nil {
 		add(&it.Slot.Fill.Colour)
+		words = it.Slot.Words
+	}
+	if words != nil {
+		for i := range words.Colours {
+			add(&words.Colours[i])
+		}
+		for i := range words.Runs {
+			add(&words.Runs[i].Colour)
+		}
 	}
 	return out
 }

@@ -11,6 +11,8 @@ import (
 
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/harfbuzz"
+
+	"sectilis/core/document/card"
 )
 
 //go:embed fonts/*.woff
@@ -25,6 +27,8 @@ type Font struct {
 	// Descent is positive; both are in ems and say where a browser that sets
 	// the same file puts the baseline in its line.
 	Descent float64 `json:"descent"`
+	// Features are what the font has beside its usual letters.
+	Features []card.Feature `json:"features"`
 }
 
 var fonts = []Font{
@@ -67,6 +71,7 @@ var library = sync.OnceValue(func() map[string]*loaded {
 		if e, ok := face.FontHExtents(); ok {
 			l.font.Ascent, l.font.Descent = float64(e.Ascender)/l.em, -float64(e.Descender)/l.em
 		}
+		l.font.Features = l.offers()
 		out[f.ID] = l
 	}
 	return out

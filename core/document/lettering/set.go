@@ -1,130 +1,417 @@
 package lettering
 
 import (
+	"encoding/json"
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/font/opentype"
-	"github.com/go-text/typesetting/harfbuzz"
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/cache"
 	"sectilis/core/ground/geom"
 )
 
-// Setting is words as outlines. Origin is the anchor of the words: the middle
-// of the block in height, and its left, middle or right as it is aligned.
+// Setting is words as outlines. Lengths are mm. Its origin is the anchor of the words: of
+// straight lines the middle of the block in height, and its left, middle or right as it is
+// aligned; of a box its middle; of words along a line the point that the line is given about.
 type Setting struct {
 	// Outline is the outline of what the letters cover: those of a script are
 	// welded, as a blade needs them.
 	Outline geom.Path
-	// Block is the box of the lines, from advance to advance.
+	// Parts are what letters with an ink of their own cover, ink by ink, and Rest the others;
+	// without such letters there is neither.
+	Parts []Part
+	Rest  geom.Path
+	// Block is the box of the lines, from advance to advance, or the box they are set in.
 	Block geom.Rect
-	// Missing are the letters that the font does not have.
+	// Size is that of the letters, which follows from the box where they are as large as fits.
+	Size float64
+	// Over is by how much the words are larger than their box, or longer than their line.
+	Over float64
+	// Missing are the letters that the font does not have, or only as pictures.
 	Missing string
+	// Carets are the places before each character, and after the last one.
+	Carets []Caret
 }
 
-// settings are kept by content: while someone drags or types, the other words of the card
-// are asked for again and again.
-var settings = cache.New[card.Words, Setting](2000)
+// Part is what letters of one ink cover.
+type Part struct {
+	Colour  string
+	Outline geom.Path
+}
+
+// Caret is a place between characters: a point of the baseline, and from there upward the way
+// to the top of the letters, mm.
+type Caret struct {
+	At geom.Point `json:"at"`
+	Up geom.Point `json:"up"`
+}
+
+// settings are kept by content, words as JSON: while someone drags or types, the other words
+// of the card are asked for again and again.
+var settings = cache.New[string, Setting](2000)
 
 // Set shapes and outlines words. It fails only for a font that is not known.
 func Set(w card.Words) (Setting, error) {
-	return settings.Of(w, func() (Setting, error) {
-		l := library()[w.Font]
-		if l == nil {
-			return Setting{}, fmt.Errorf("there is no font “%s”", w.Font)
-		}
-		return l.set(w), nil
-	})
+	if id := unknownFont(w); id != "" {
+		return Setting{}, fmt.Errorf("there is no font “%s”", id)
+	}
+	key, err := json.Marshal(w)
+	if err != nil {
+		return Setting{}, fmt.Errorf("set words: %w", err)
+	}
+	return settings.Of(string(key), func() (Setting, error) { return set(w), nil })
 }
 
-func (l *loaded) set(w card.Words) Setting {
-	l.Lock()
-	defer l.Unlock()
-	lines := strings.Split(strings.ReplaceAll(w.Text, "\r\n", "\n"), "\n")
-	lead := w.Leading * w.Size
+// unknownFont is the first font of the words that there is not.
+func unknownFont(w card.Words) string {
+	if !Known(w.Font) {
+		return w.Font
+	}
+	for _, r := range w.Runs {
+		if r.Font != "" && !Known(r.Font) {
+			return r.Font
+		}
+	}
+	return ""
+}
+
+func set(w card.Words) Setting {
+	s := newShaper(w)
+	out := Setting{Size: w.Size}
+	lines := s.broken(&out)
+	p := s.place(lines, &out)
+	out.compose(s, lines, p)
+	out.Carets = s.carets(lines, p)
+	if w.Warp != nil {
+		out.warp(*w.Warp)
+	}
+	out.Missing = named(w.Text, s.missing)
+	return out
+}
+
+// broken are the lines of the words; the size of letters that are as large as fits is set.
+func (s *shaper) broken(out *Setting) []line {
+	b := s.words.Box
+	if b == nil {
+		return s.lines(0)
+	}
+	if b.Fit {
+		out.Size = s.fit(*b)
+	}
+	width := b.Width / out.Size
+	if b.Unwrapped {
+		return s.lines(0)
+	}
+	lines := s.lines(width)
+	if s.words.Align == card.AlignJustify {
+		for i := range lines {
+			s.justify(&lines[i], width)
+		}
+	}
+	return lines
+}
+
+// named are the characters of a text that are missing, each once.
+func named(text string, missing map[rune]bool) string {
+	var out strings.Builder
+	for _, r := range text {
+		if missing[r] && !strings.ContainsRune(out.String(), r) {
+			out.WriteRune(r)
+		}
+	}
+	return out.String()
+}
+
+// fit is the size of letters, mm, that is the largest at which they have room in a box with a
+// height. It is found by halving; the widths of characters are measured once.
+func (s *shaper) fit(b card.TextBox) float64 {
+	room := func(size float64) bool {
+		lines, widest := 0, 0.0
+		for _, p := range s.paragraphs() {
+			m := s.measure(p[0], p[1])
+			if b.Unwrapped || p[0] == p[1] {
+				lines++
+				n := p[1] - p[0]
+				widest = max(widest, m.ends[n]-m.gaps[n])
+				continue
+			}
+			for at := p[0]; at < p[1]; lines++ {
+				to := s.lineEnd(at, p, m, b.Width/size)
+				if last := s.trimmed(at, to); last > at {
+					widest = max(widest, m.ends[last-p[0]]-m.ends[at-p[0]]-m.gaps[last-p[0]])
+				}
+				at = to
+			}
+		}
+		return float64(lines)*s.words.Leading*size <= b.Height && widest*size <= b.Width
+	}
+	lo, hi := .01, b.Height/s.words.Leading*1.001
+	for range 40 {
+		if mid := (lo + hi) / 2; room(mid) {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	// Lines that are shaped by themselves may be a little longer than in their paragraph.
+	lines := s.lines(0)
+	if !b.Unwrapped {
+		lines = s.lines(b.Width / lo)
+	}
+	for _, l := range lines {
+		if l.advance*lo > b.Width {
+			lo = b.Width / l.advance
+		}
+	}
+	return lo
+}
+
+// placing maps a place of a line, by its number, to where it lies: x along the line from its
+// start, y below the baseline, ems of the words. The middle is that of what is mapped as a
+// whole, such as a letter.
+type placing func(line int, middle float64) geom.Affine
+
+// place says where lines lie, and sets the block and by how much they are too large.
+func (s *shaper) place(lines []line, out *Setting) placing {
+	if s.words.Path != nil {
+		return s.along(lines, out)
+	}
+	w, size := s.words, out.Size
+	lead := w.Leading * size
 	height := lead * float64(len(lines))
-	var s Setting
-	var parts []geom.Path
-	missing := map[rune]bool{}
-	for i, text := range lines {
-		letters, advance := l.line([]rune(text), w.Spacing, missing)
-		width := advance * w.Size
-		x := map[card.Align]float64{card.AlignLeft: 0, card.AlignCentre: -width / 2, card.AlignRight: -width}[w.Align]
+	starts := make([]float64, len(lines))
+	for i, l := range lines {
+		width := l.advance * size
+		left, whole := 0.0, 0.0 // of the room for the line
+		if w.Box != nil {
+			left, whole = -w.Box.Width/2, w.Box.Width
+			out.Over = max(out.Over, width-whole)
+		}
+		switch w.Align {
+		case card.AlignCentre:
+			starts[i] = left + (whole-width)/2
+		case card.AlignRight:
+			starts[i] = left + whole - width
+		default:
+			starts[i] = left
+			if w.Align == card.AlignJustify && paragraphBackward(s.text, l.from) {
+				starts[i] = left + whole - width
+			}
+		}
+		out.Block = out.Block.Union(geom.Rect{X: starts[i], Y: -height/2 + lead*float64(i), W: width, H: lead})
+	}
+	if b := w.Box; b != nil {
+		high := height
+		if b.Height > 0 {
+			high = b.Height
+			out.Over = max(out.Over, height-high)
+		}
+		out.Block = geom.Centred(b.Width, high)
+		if out.Over < 1e-6 {
+			out.Over = 0
+		}
+	}
+	f := library()[w.Font].font
+	return func(i int, _ float64) geom.Affine {
 		// A browser centres ascent and descent in the line; so the words stay
 		// put when they are edited in place.
-		middle := -height/2 + lead*(float64(i)+.5)
-		y := middle + (l.font.Ascent-l.font.Descent)/2*w.Size
-		parts = append(parts, geom.Union(geom.NonZero, geom.Join(letters...).Transform(geom.Scale(w.Size, w.Size).Then(geom.Shift(x, y)))))
-		s.Block = s.Block.Union(geom.Rect{X: x, Y: middle - lead/2, W: width, H: lead})
+		y := -height/2 + lead*(float64(i)+.5) + (f.Ascent-f.Descent)/2*size
+		return geom.Scale(size, size).Then(geom.Shift(starts[i], y))
 	}
-	s.Outline = geom.Join(parts...)
+}
+
+// compose draws the letters of all lines where they lie.
+func (out *Setting) compose(s *shaper, lines []line, place placing) {
+	inks := s.inks(lines)
+	by := map[string][]geom.Path{}
+	var order []string
+	parts := make([]geom.Path, len(lines))
+	for i, l := range lines {
+		var letters []geom.Path
+		for _, g := range l.glyphs {
+			c := l.clusters[g.in]
+			m := geom.Shift(g.x, g.y).Then(place(i, (c.left+c.right)/2))
+			letter := g.outline().Transform(m)
+			letters = append(letters, letter)
+			if inks != nil {
+				ink := inks[i][g.in]
+				if _, ok := by[ink]; !ok {
+					order = append(order, ink)
+				}
+				by[ink] = append(by[ink], letter)
+			}
+		}
+		parts[i] = geom.Union(geom.NonZero, geom.Join(letters...))
+	}
+	out.Outline = geom.Join(parts...)
 	for i := 1; i < len(parts); i++ {
 		if parts[i-1].Bounds().Overlaps(parts[i].Bounds()) {
-			s.Outline = geom.Union(geom.NonZero, s.Outline)
+			out.Outline = geom.Union(geom.NonZero, out.Outline)
 			break
 		}
 	}
-	for _, r := range w.Text {
-		if missing[r] && !strings.ContainsRune(s.Missing, r) {
-			s.Missing += string(r)
+	for _, ink := range order {
+		path := geom.Union(geom.NonZero, geom.Join(by[ink]...))
+		if ink == "" {
+			out.Rest = path
+		} else {
+			out.Parts = append(out.Parts, Part{ink, path})
 		}
 	}
-	return s
+}
+
+// Letter is a letter of words in its place, or letters that the font has one form for.
+type Letter struct {
+	Text    string
+	Outline geom.Path
+	Colour  string // "" for the ink of the words
+}
+
+// Letters are the letters of words one by one, in the order of the text; spaces are none. It
+// fails only for a font that is not known.
+func Letters(w card.Words) ([]Letter, error) {
+	if id := unknownFont(w); id != "" {
+		return nil, fmt.Errorf("there is no font “%s”", id)
+	}
+	s := newShaper(w)
+	out := Setting{Size: w.Size}
+	lines := s.broken(&out)
+	place := s.place(lines, &out)
+	bend := func(p geom.Path) geom.Path { return p }
+	if w.Warp != nil {
+		whole := out
+		whole.compose(s, lines, place)
+		if box := whole.Outline.Bounds(); box.W > 0 && box.H > 0 {
+			f := bending(*w.Warp, box)
+			bend = func(p geom.Path) geom.Path { return p.Map(f, warpTolerance) }
+		}
+	}
+	inks := s.inks(lines)
+	byStart := map[int]*Letter{}
+	for i, l := range lines {
+		for _, g := range l.glyphs {
+			c := l.clusters[g.in]
+			to := byStart[c.from]
+			if to == nil {
+				to = &Letter{Text: string(s.text[c.from:c.to])}
+				byStart[c.from] = to
+			}
+			if inks != nil {
+				to.Colour = inks[i][g.in]
+			}
+			to.Outline = geom.Join(to.Outline, g.outline().Transform(geom.Shift(g.x, g.y).Then(place(i, (c.left+c.right)/2))))
+		}
+	}
+	var letters []Letter
+	for _, at := range slices.Sorted(maps.Keys(byStart)) {
+		l := *byStart[at]
+		if l.Outline = bend(geom.Union(geom.NonZero, l.Outline)); !l.Outline.Empty() {
+			letters = append(letters, l)
+		}
+	}
+	return letters, nil
+}
+
+// inks are the inks of the clusters of all lines, "" for that of the fill; nil if no letter
+// has one of its own.
+func (s *shaper) inks(lines []line) [][]string {
+	own := len(s.words.Colours) > 0 || slices.ContainsFunc(s.styles, func(st card.Style) bool { return st.Colour != "" })
+	if !own {
+		return nil
+	}
+	turn := s.turns(lines)
+	out := make([][]string, len(lines))
+	for i, l := range lines {
+		for _, c := range l.clusters {
+			ink := c.colour
+			if n := len(s.words.Colours); ink == "" && n > 0 {
+				ink = s.words.Colours[turn(i, c)%n]
+			}
+			out[i] = append(out[i], ink)
+		}
+	}
+	return out
+}
+
+// turns counts what the colours take turns by: for a cluster of a line, how many lines, words
+// or letters come before it.
+func (s *shaper) turns(lines []line) func(line int, c cluster) int {
+	if s.words.ColourBy == card.ByLine {
+		return func(line int, _ cluster) int { return line }
+	}
+	letters, words := make([]int, len(s.text)+1), make([]int, len(s.text)+1)
+	start := make([]bool, len(s.text)+1)
+	for _, l := range lines {
+		for _, c := range l.clusters {
+			start[c.from] = true
+		}
+	}
+	letter, word := -1, -1
+	for i, r := range s.text {
+		space := r == ' ' || r == '\n' || r == '\t' || r == '\u00a0'
+		if !space && (i == 0 || s.text[i-1] == ' ' || s.text[i-1] == '\n' || s.text[i-1] == '\t' || s.text[i-1] == '\u00a0') {
+			word++
+		}
+		if !space && start[i] {
+			letter++
+		}
+		letters[i], words[i] = max(letter, 0), max(word, 0)
+	}
+	if s.words.ColourBy == card.ByWord {
+		return func(_ int, c cluster) int { return words[c.from] }
+	}
+	return func(_ int, c cluster) int { return letters[c.from] }
+}
+
+// carets are the places between the characters of the text.
+func (s *shaper) carets(lines []line, place placing) []Caret {
+	out := make([]Caret, len(s.text)+1)
+	f := library()[s.words.Font].font
+	put := func(at, line int, x float64) {
+		m := place(line, x)
+		foot := m.Apply(geom.Pt(x, 0))
+		out[at] = Caret{foot, m.Apply(geom.Pt(x, -f.Ascent)).Sub(foot)}
+	}
+	for i, l := range lines {
+		end := l.advance
+		if paragraphBackward(s.text, l.from) {
+			end = 0
+		}
+		for at := l.from; at <= l.to; at++ {
+			put(at, i, end)
+		}
+		for _, c := range l.clusters {
+			for at := c.from; at < c.to; at++ {
+				share := float64(at-c.from) / float64(c.to-c.from)
+				if c.backward {
+					share = 1 - share
+				}
+				put(at, i, c.left+share*(c.right-c.left))
+			}
+		}
+	}
+	return out
 }
 
 // Line sets words in one line from a start on the baseline, mm: their outline, how far they
 // run, and the letters that the font does not have. spacing is added between letters, mm. It
 // fails only for a font that is not known.
 func Line(id, words string, size, spacing float64) (outline geom.Path, advance float64, missing string, err error) {
-	l := library()[id]
-	if l == nil {
+	if !Known(id) {
 		return geom.Path{}, 0, "", fmt.Errorf("there is no font “%s”", id)
 	}
-	l.Lock()
-	defer l.Unlock()
-	none := map[rune]bool{}
-	letters, run := l.line([]rune(words), spacing/size, none)
-	for _, r := range words {
-		if none[r] && !strings.ContainsRune(missing, r) {
-			missing += string(r)
-		}
-	}
-	return geom.Union(geom.NonZero, geom.Join(letters...).Transform(geom.Scale(size, size))), run * size, missing, nil
-}
-
-// line shapes one line; the outlines of its letters and the advance are in
-// ems, from a start on the baseline.
-func (l *loaded) line(text []rune, spacing float64, missing map[rune]bool) ([]geom.Path, float64) {
-	for i, r := range text {
-		if _, ok := l.face.NominalGlyph(r); !ok {
-			if r == '\u00a0' || r == '\t' {
-				text[i] = ' '
-			} else {
-				missing[r] = true
-			}
-		}
-	}
-	buf := harfbuzz.NewBuffer()
-	buf.AddRunes(text, 0, -1)
-	buf.GuessSegmentProperties()
-	buf.Shape(l.hb, nil)
+	s := newShaper(card.Words{Text: words, Font: id, Size: size, Spacing: spacing / size})
+	l := s.line(0, len(s.text), false)
 	var letters []geom.Path
-	pen := 0.0
-	for i, g := range buf.Info {
-		pos := buf.Pos[i]
-		at := geom.Pt(pen+float64(pos.XOffset)/l.em, -float64(pos.YOffset)/l.em)
-		if outline, ok := l.face.GlyphData(g.Glyph).(font.GlyphOutline); ok {
-			letters = append(letters, l.draw(outline, at))
-		}
-		pen += float64(pos.XAdvance) / l.em
-		if i < len(buf.Info)-1 {
-			pen += spacing
-		}
+	for _, g := range l.glyphs {
+		letters = append(letters, g.outline().Transform(geom.Shift(g.x, g.y).Then(geom.Scale(size, size))))
 	}
-	return letters, pen
+	return geom.Union(geom.NonZero, geom.Join(letters...)), l.advance * size, named(words, s.missing), nil
 }
 
 func (l *loaded) draw(g font.GlyphOutline, at geom.Point) geom.Path {

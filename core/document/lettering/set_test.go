@@ -81,9 +81,8 @@ func FuzzSet(f *testing.F) {
 }
 
 func BenchmarkSet(b *testing.B) {
-	l := library()["pacifico-400"]
 	for b.Loop() {
-		l.set(words("Harvest Supper\nPlum Lane Allotments", "pacifico-400"))
+		set(words("Harvest Supper\nPlum Lane Allotments", "pacifico-400"))
 	}
 }
 

@@ -88,6 +88,9 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 	if k, ok := it.fill(); ok {
 		out = append(out, k)
 	}
+	for _, p := range it.Parts {
+		out = append(out, Ink{Region: mat.Bleed(p.Path, it.Bleed), Colour: p.Colour, Clear: it.Clear})
+	}
 	wash(it.Over)
 	if r := it.Reflection; r != nil {
 		for _, k := range out[len(it.Under):] {
@@ -108,7 +111,11 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 // fill is the ink that fills the outline and its bleed, in the item's
 // coordinates; ok is false when there is none.
 func (it *Item) fill() (k Ink, ok bool) {
-	k = Ink{Region: mat.Bleed(it.Outline, it.Bleed), Clear: it.Clear}
+	region := it.Outline
+	if it.Rest != nil {
+		region = *it.Rest
+	}
+	k = Ink{Region: mat.Bleed(region, it.Bleed), Clear: it.Clear}
 	switch {
 	case it.Picture != nil:
 		b := it.Picture.Box

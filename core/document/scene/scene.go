@@ -94,8 +94,12 @@ type Item struct {
 	From float64 `json:"from"`
 	To   float64 `json:"to"`
 	Lift float64 `json:"lift"`
-	// Missing are letters that the font does not have.
-	Missing string `json:"missing,omitempty"`
+	// Words is how lettering is set.
+	Words *WordsSet `json:"words,omitempty"`
+	// Parts are regions of the outline that have an ink of their own; Rest is what Fill covers
+	// then, in place of the whole outline.
+	Parts []Part     `json:"parts,omitempty"`
+	Rest  *geom.Path `json:"rest,omitempty"`
 	// With are the other items that move when this one is moved: its mats and
 	// all they carry.
 	With []string `json:"with,omitempty"`
@@ -103,6 +107,24 @@ type Item struct {
 	TakesMat bool `json:"takesMat"`
 	// FreeRatio is false for what keeps its proportions always.
 	FreeRatio bool `json:"freeRatio"`
+}
+
+// WordsSet is how lettering is set. Lengths are mm.
+type WordsSet struct {
+	// Block is the box of the lines, or the box that they are set in.
+	Block geom.Rect `json:"block"`
+	// Size is that of the letters, which may follow from their box.
+	Size float64 `json:"size"`
+	// Over is by how much the words are larger than their box, or longer than their line.
+	Over float64 `json:"over,omitempty"`
+	// Missing are letters that the font does not have.
+	Missing string `json:"missing,omitempty"`
+}
+
+// Part is a region of an ink of its own.
+type Part struct {
+	Colour string    `json:"colour"`
+	Path   geom.Path `json:"path"`
 }
 
 // safeMargin is how far words stay from the edge of a face, mm.
@@ -227,7 +249,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	it := Item{
 		ID: doc.ID, Name: doc.Name, Kind: doc.Kind, On: doc.On, Piece: doc.IsPiece(),
 		Group: doc.Group, Locked: doc.Locked,
-		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: doc.Words == nil && doc.Mat == nil,
+		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: (doc.Words == nil || doc.Words.Box != nil) && doc.Mat == nil,
 	}
 	if doc.Slot != nil {
 		it.Slot = doc.Slot.Takes
@@ -248,10 +270,17 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		if err != nil {
 			return it, &card.Refusal{Field: "font", Why: "“" + doc.Name + "” cannot be set: " + err.Error() + "."}
 		}
-		it.Outline, it.Missing, it.TakesMat = set.Outline, set.Missing, !set.Outline.Empty()
+		it.Outline, it.TakesMat = set.Outline, !set.Outline.Empty()
+		it.Words = &WordsSet{set.Block, set.Size, set.Over, set.Missing}
 		it.Box = set.Outline.Bounds()
-		if it.Box.Empty() {
+		if it.Box.Empty() || doc.Words.Box != nil {
 			it.Box = set.Block
+		}
+		for _, p := range set.Parts {
+			it.Parts = append(it.Parts, Part{p.Colour, p.Outline})
+		}
+		if len(it.Parts) > 0 {
+			it.Rest = &set.Rest
 		}
 	case doc.Mat != nil:
 		var err error

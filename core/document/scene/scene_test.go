@@ -77,7 +77,7 @@ func TestASceneNamesWhatCannotBeSet(t *testing.T) {
 	c, err := card.Apply(coretest.Card(t), card.SetWords{ID: "i5", Words: card.Words{Text: "漢", Font: "pacifico-400", Size: 5, Leading: 1, Align: card.AlignLeft}})
 	require.NoError(t, err)
 	s := resolve(t, c)
-	assert.Equal(t, "漢", s.Faces[0].Items[4].Missing)
+	assert.Equal(t, "漢", s.Faces[0].Items[4].Words.Missing)
 	_, it := c.Find("i5")
 	it.Words.Font = "gone"
 	_, err = scene.Of(c)

@@ -31,7 +31,7 @@ import type {
   Supply,
   View,
   Words,
-  WordsSet,
+  WordsAsSet,
 } from './types'
 import type { Base } from './types'
 
@@ -131,7 +131,7 @@ export const api = {
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
-  setWords: (words: Words) => call<WordsSet>('POST', '/typesettings', words),
+  setWords: (words: Words, text?: string) => call<WordsAsSet>('POST', '/typesettings', { words, text }),
   trueSize: (p: SheetSetup) => call<TrueSize>('GET', `/printer/correction${query(p)}`),
   measured: (p: SheetSetup, across: number, down: number) =>
     call<TrueSize>('PUT', `/printer/correction${query(p)}`, { across, down }),

@@ -22,6 +22,8 @@ export type Command =
   | HideItems
   | KeepOverlap
   | LayPieces
+  | LayWords
+  | LettersApart
   | LineUp
   | LockItems
   | LoosenPieces
@@ -61,10 +63,12 @@ export type Command =
   | SetOpening
   | SetRole
   | SheetSetSheets
+  | SetText
   | SetWords
   | SpaceOut
   | StepInStack
   | Stretch
+  | StyleLetters
   | SwapPictures
   | TiePieces
   | TurnItems
@@ -255,7 +259,68 @@ export interface Words {
   size: number
   leading: number
   spacing: number
-  align: 'left' | 'centre' | 'right'
+  align: 'left' | 'centre' | 'right' | 'justify'
+  features?: (
+    | 'swashes'
+    | 'noLigatures'
+    | 'rareLigatures'
+    | 'oldFigures'
+    | 'liningFigures'
+    | 'evenFigures'
+    | 'smallCapitals'
+    | 'fractions'
+    | 'noAlternates'
+  )[]
+  runs?: Run[]
+  colours?: string[]
+  colourBy?: 'line' | 'word' | 'letter'
+  box?: TextBox
+  path?: TextPath
+  warp?: Warp
+}
+export interface Run {
+  from: number
+  to: number
+  font?: string
+  scale?: number
+  spacing?: number
+  colour?: string
+  kern?: number
+  stand?: '' | 'raised' | 'lowered'
+  features?: (
+    | 'swashes'
+    | 'noLigatures'
+    | 'rareLigatures'
+    | 'oldFigures'
+    | 'liningFigures'
+    | 'evenFigures'
+    | 'smallCapitals'
+    | 'fractions'
+    | 'noAlternates'
+  )[]
+  alternate?: number
+}
+export interface TextBox {
+  width: number
+  height?: number
+  fit?: boolean
+  unwrapped?: boolean
+  hyphenate?: boolean
+}
+export interface TextPath {
+  radius?: number
+  bend?: number
+  line?: string
+  under?: boolean
+  turned?: boolean
+  start?: number
+  even?: boolean
+  away?: number
+  letters?: '' | 'upright' | 'sheared'
+}
+export interface Warp {
+  form: 'arch' | 'bulge' | 'flag' | 'wedge'
+  amount: number
 }
 export interface Lines {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
@@ -299,6 +364,10 @@ export interface SheetSetup {
 }
 export interface CardRef {
   id: string
+}
+export interface Caret {
+  at: Point
+  up: Point
 }
 export interface Carve {
   ids: string[]
@@ -351,6 +420,17 @@ export interface Font {
   kind: string
   ascent: number
   descent: number
+  features: (
+    | 'swashes'
+    | 'noLigatures'
+    | 'rareLigatures'
+    | 'oldFigures'
+    | 'liningFigures'
+    | 'evenFigures'
+    | 'smallCapitals'
+    | 'fractions'
+    | 'noAlternates'
+  )[]
 }
 export interface SheetSize {
   id: string
@@ -572,6 +652,16 @@ export interface KeepOverlap {
 export interface LayPieces {
   pieces: Laid[]
   do: 'layPieces'
+}
+export interface LayWords {
+  id: string
+  lie: 'straight' | 'box' | 'arc' | 'circle' | 'line' | 'arch' | 'bulge' | 'flag' | 'wedge'
+  along?: string
+  do: 'layWords'
+}
+export interface LettersApart {
+  id: string
+  do: 'lettersApart'
 }
 export interface LineUp {
   ids: string[]
@@ -810,6 +900,11 @@ export interface SheetSetSheets {
   sheets: SheetSetup
   do: 'setSheets'
 }
+export interface SetText {
+  id: string
+  text: string
+  do: 'setText'
+}
 export interface SetWords {
   id: string
   words: Words
@@ -832,6 +927,30 @@ export interface Stretch {
   width: boolean
   height: boolean
   do: 'stretch'
+}
+export interface StyleLetters {
+  id: string
+  from: number
+  to: number
+  font?: string
+  scale?: number
+  spacing?: number
+  kern?: number
+  colour?: string
+  stand?: '' | 'raised' | 'lowered'
+  alternate?: number
+  features?: (
+    | 'swashes'
+    | 'noLigatures'
+    | 'rareLigatures'
+    | 'oldFigures'
+    | 'liningFigures'
+    | 'evenFigures'
+    | 'smallCapitals'
+    | 'fractions'
+    | 'noAlternates'
+  )[]
+  do: 'styleLetters'
 }
 export interface SwapPictures {
   a: string
@@ -975,6 +1094,8 @@ export interface Finding {
   check:
     | 'runsOff'
     | 'smallWords'
+    | 'overfull'
+    | 'missingLetters'
     | 'resolution'
     | 'glued'
     | 'sticksOut'
@@ -1318,7 +1439,9 @@ export interface SceneItem {
   from: number
   to: number
   lift: number
-  missing?: string
+  words?: SceneWordsSet
+  parts?: ScenePart[]
+  rest?: string
   with?: string[]
   takesMat: boolean
   freeRatio: boolean
@@ -1346,6 +1469,16 @@ export interface SceneReflection {
   from: Point
   to: Point
   opacity: number
+}
+export interface SceneWordsSet {
+  block: Rect
+  size: number
+  over?: number
+  missing?: string
+}
+export interface ScenePart {
+  colour: string
+  path: string
 }
 export interface SceneHidden {
   id: string
@@ -1457,8 +1590,17 @@ export interface View {
   part?: boolean
   order?: Order[]
 }
-export interface WordsSet {
-  outline: string
+export interface WordsAsSet {
   block: Rect
+  size: number
+  over?: number
   missing?: string
+  outline: string
+  parts: ScenePart[]
+  rest?: string
+  carets: Caret[]
+}
+export interface WordsToSet {
+  words: Words
+  text?: string
 }

@@ -1,27 +1,34 @@
 <script setup lang="ts">
 // A section of the right column. It folds to its title and one fact; how it stands is
 // remembered for each kind of thing that is selected.
+import { computed } from 'vue'
 import { useSections } from '../store/sections'
 
-const props = defineProps<{ id: string; title: string; fact?: string }>()
+const props = defineProps<{
+  id: string
+  title: string
+  fact?: string
+  /** Open for now, however it was left. */ needed?: boolean
+}>()
 const sections = useSections()
+const open = computed(() => props.needed || sections.open(props.id))
 const toggle = () => sections.toggle(props.id)
 </script>
 
 <template>
-  <section class="sec" :class="{ folded: !sections.open(id) }" :data-testid="id">
+  <section class="sec" :class="{ folded: !open }" :data-testid="id">
     <header>
       <h3>
-        <button class="bare" :aria-expanded="sections.open(id)" :data-testid="'fold-' + id" @click="toggle">
+        <button class="bare" :aria-expanded="open" :data-testid="'fold-' + id" @click="toggle">
           {{ title }}
         </button>
       </h3>
-      <span v-show="sections.open(id)"><slot name="verbs" /></span>
-      <span v-if="!sections.open(id)" class="fact">
+      <span v-show="open"><slot name="verbs" /></span>
+      <span v-if="!open" class="fact">
         <slot name="fact">{{ fact }}</slot>
       </span>
     </header>
-    <div v-show="sections.open(id)" class="body"><slot /></div>
+    <div v-show="open" class="body"><slot /></div>
   </section>
 </template>
 

@@ -1,4 +1,4 @@
-import type { Base, Catalogue, Item } from '../api/types'
+import type { Base, Catalogue, Item, LayWords, Words } from '../api/types'
 import { roleNames } from './lines'
 
 /** The name of a kind of base by itself, or within a sentence. */
@@ -35,4 +35,29 @@ export function madeText(it: Item, carrier: string | undefined, stockName: strin
   if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'
   const lift = it.made.lift ? ` · foam ${it.made.lift} mm` : ''
   return shortStock(stockName ?? it.made.stock ?? '') + lift
+}
+
+export const lieNames: Record<LayWords['lie'], string> = {
+  straight: 'in lines',
+  box: 'in a box',
+  arc: 'on an arc',
+  circle: 'round a circle',
+  line: 'along a line',
+  arch: 'bent to an arch',
+  bulge: 'bent to a bulge',
+  flag: 'bent to a flag',
+  wedge: 'bent to a wedge',
+}
+
+/** What fonts have, by what it does. */
+export const featureNames: Record<NonNullable<Words['features']>[number], string> = {
+  swashes: 'Swashes',
+  noLigatures: 'Without ligatures',
+  rareLigatures: 'Rare ligatures',
+  oldFigures: 'Old-style figures',
+  liningFigures: 'Lining figures',
+  evenFigures: 'Figures of one width',
+  smallCapitals: 'Small capitals',
+  fractions: 'Fractions',
+  noAlternates: 'Each letter by itself',
 }

@@ -8,7 +8,7 @@ import { useCard } from './card'
 const lesser: Record<string, string[]> = {
   face: [],
   photo: ['made', 'opening-panel', 'look', 'colours'],
-  lettering: ['measures', 'made', 'look', 'colours'],
+  lettering: ['measures', 'letters-panel', 'made', 'look', 'colours'],
   paper: ['form', 'opening-panel', 'look', 'colours'],
   mat: ['measures', 'opening-panel', 'look', 'colours'],
 }

@@ -15,8 +15,8 @@ const props = defineProps<{
   px?: number
   /** Maps that are put behind the place of some items for now. */
   live?: Map<string, Matrix>
-  /** Outlines that stand in for items' own for now. */
-  outlines?: Map<string, string>
+  /** What stands in for items' own outlines and inks for now. */
+  meanwhile?: Map<string, Partial<SceneItem>>
   pick?: boolean
   /** Guides are for those who work on a face. */
   guides?: boolean
@@ -28,9 +28,9 @@ const at = (it: SceneItem): Matrix => {
   const m = props.live?.get(it.id)
   return m ? then(it.at, m) : it.at
 }
-const shape = (it: SceneItem) => props.outlines?.get(it.id) ?? it.outline
+const shape = (it: SceneItem) => props.meanwhile?.get(it.id)?.outline ?? it.outline
 const shown = (item: SceneItem) => ({
-  item,
+  item: props.meanwhile?.has(item.id) ? { ...item, ...props.meanwhile.get(item.id) } : item,
   at: at(item),
   outline: shape(item),
   fine: props.fine,

@@ -152,7 +152,8 @@ const again = computed(() => {
         />
         <path v-if="pick" :d="outline" fill="transparent" />
       </template>
-      <path v-else-if="fill !== 'none' && !item.role" :d="outline" :fill="fill" />
+      <path v-else-if="fill !== 'none' && !item.role" :d="item.rest ?? outline" :fill="fill" />
+      <path v-for="(p, i) in item.parts" :key="'p' + i" :d="p.path" :fill="p.colour" />
       <WashPaint v-for="(w, i) in item.over" :key="'o' + i" :wash="w" :outline="outline" />
     </g>
     <g v-if="again" pointer-events="none">

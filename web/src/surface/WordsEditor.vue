@@ -1,34 +1,45 @@
 <script setup lang="ts">
-// Words edited in place: a text box set in the same font lies unseen over the
-// outline that Go makes of it, so that only its caret shows.
+// Words edited in place, however they lie: the text is that of a field which is not seen, and
+// its caret and what is chosen are drawn where Go has set the letters.
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { api } from '../api/client'
-import type { SceneItem, Words } from '../api/types'
-import { then, type Matrix } from '../parts/geom'
+import type { SceneItem, Words, WordsAsSet } from '../api/types'
+import { chosenPath, letters, nearest, place } from '../parts/carets'
+import { apply, matrix, then, type Matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
+import { useLetters } from '../store/letters'
 
-const props = defineProps<{ item: SceneItem; scale: number; offset: { x: number; y: number } }>()
-const emit = defineEmits<{ outline: [d: string]; done: [] }>()
+const props = defineProps<{
+  item: SceneItem
+  scale: number
+  offset: { x: number; y: number }
+  local: (e: { clientX: number; clientY: number }) => Pt
+}>()
+const emit = defineEmits<{ set: [as: Partial<SceneItem>]; done: [] }>()
 
 const card = useCard()
+const chosen = useLetters()
 const box = ref<HTMLTextAreaElement>()
-const doc = computed(() => card.doc(props.item.id))
-const start = doc.value?.words as Words
-const text = ref(start.text)
-const words = computed<Words>(() => ({ ...start, text: text.value }))
-const block = ref({ x: 0, y: 0, w: 10, h: 10 })
+const doc = computed(() => card.doc(props.item.id)?.words)
+const first = (doc.value as Words).text
+const text = ref(first)
+chosen.begin(props.item.id, first)
+const set = ref<WordsAsSet>()
 let asked = 0
 
 watch(
-  text,
-  async () => {
+  [text, doc],
+  async ([typed, words]) => {
+    chosen.text = typed
+    if (!words) return
     const mine = ++asked
     try {
-      const set = await api.setWords(words.value)
+      const as = await api.setWords(words, typed)
       if (mine !== asked) return
-      block.value = set.block
-      emit('outline', set.outline)
+      set.value = as
+      const rest = as.parts.length ? as.rest : undefined
+      emit('set', { outline: as.outline, parts: as.parts, rest })
     } catch {
       // The words stay; what is wrong is told when they are kept.
     }
@@ -36,43 +47,108 @@ watch(
   { immediate: true },
 )
 
+const caret = ref(0)
+/** Takes over what the field has chosen. */
+function look() {
+  const el = box.value
+  if (!el) return
+  const [a, b] = [letters(text.value, el.selectionStart), letters(text.value, el.selectionEnd)]
+  chosen.choose(a, b)
+  caret.value = el.selectionDirection === 'backward' ? a : b
+}
 onMounted(async () => {
   await nextTick()
   box.value?.focus()
   box.value?.select()
+  look()
 })
+useEventListener(document, 'selectionchange', look)
 
+const map = computed<Matrix>(() =>
+  then(props.item.at, [props.scale, 0, 0, props.scale, props.offset.x, props.offset.y]),
+)
+/** The field lies over the words, so that what helps with typing appears beside them. */
 const style = computed(() => {
-  const s = props.scale
-  const w = Math.max(block.value.w, start.size) + start.size
-  // Over the block, with half an em to spare so that nothing wraps or scrolls.
-  const local: Matrix = [1, 0, 0, 1, block.value.x - start.size / 2, block.value.y]
-  const m = then(then(local, props.item.at), [s, 0, 0, s, props.offset.x, props.offset.y])
+  const b = set.value?.block ?? props.item.box
+  const at = apply(map.value, { x: b.x, y: b.y })
   return {
-    transform: `matrix(${m[0] / s},${m[1] / s},${m[2] / s},${m[3] / s},${m[4]},${m[5]})`,
-    width: w * s + 'px',
-    height: block.value.h * s + 2 + 'px',
-    padding: `0 ${(start.size / 2) * s}px`,
-    font: `${start.size * s}px 'lettering-${start.font}'`,
-    lineHeight: start.leading * start.size * s + 'px',
-    letterSpacing: start.spacing * start.size * s + 'px',
-    textAlign: start.align === 'centre' ? ('center' as const) : start.align,
+    left: at.x + 'px',
+    top: at.y + 'px',
+    width: Math.max(b.w * props.scale, 20) + 'px',
+    height: Math.max(b.h * props.scale, 20) + 'px',
   }
 })
+const frame = computed(() => set.value?.block ?? props.item.box)
+const carets = computed(() => set.value?.carets ?? [])
+const selected = computed(() => (chosen.chosen ? chosenPath(carets.value, chosen.from, chosen.to) : ''))
+const bar = computed(() => {
+  const c = carets.value[Math.min(caret.value, carets.value.length - 1)]
+  return c && `M${c.at.x - c.up.x * 0.25} ${c.at.y - c.up.y * 0.25}L${c.at.x + c.up.x} ${c.at.y + c.up.y}`
+})
+
+/** The place between letters under the pointer. */
+function under(e: PointerEvent | MouseEvent): number {
+  const p = props.local(e)
+  const [a, b, c, d, x, y] = map.value
+  const det = a * d - b * c
+  const [u, v] = [p.x - x, p.y - y]
+  return place(text.value, nearest(carets.value, { x: (d * u - c * v) / det, y: (a * v - b * u) / det }))
+}
+let anchor: number | undefined
+function down(e: PointerEvent) {
+  if (e.button !== 0 || !box.value) return
+  // The field keeps the keys.
+  e.preventDefault()
+  box.value.focus()
+  const at = under(e)
+  anchor = e.shiftKey ? box.value.selectionStart : at
+  box.value.setSelectionRange(Math.min(anchor, at), Math.max(anchor, at), at < anchor ? 'backward' : 'forward')
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  look()
+}
+function motion(e: PointerEvent) {
+  if (anchor === undefined || !box.value) return
+  const at = under(e)
+  box.value.setSelectionRange(Math.min(anchor, at), Math.max(anchor, at), at < anchor ? 'backward' : 'forward')
+  look()
+}
+/** A double click chooses the word under it. */
+function word(e: MouseEvent) {
+  const at = under(e)
+  const before = /\S*$/.exec(text.value.slice(0, at))![0].length
+  const after = /^\S*/.exec(text.value.slice(at))![0].length
+  box.value?.setSelectionRange(at - before, at + after)
+  look()
+}
 
 let ended = false
-const changed = () => text.value !== start.text && text.value.trim() !== ''
-const command = () => ({ do: 'setWords' as const, id: props.item.id, words: words.value })
 async function keep() {
   if (ended) return
   ended = true
-  if (changed()) await card.change(command())
+  const todo = [...chosen.commands]
+  chosen.end()
+  if (todo.length) await card.change(...todo)
   emit('done')
 }
+/** Whoever goes to the panels beside the face changes these letters; elsewhere they are kept. */
+function left(e: FocusEvent) {
+  const to = e.relatedTarget as HTMLElement | null
+  if (to?.closest('[data-testid=words], [data-testid=letters-panel], .ant-select-dropdown')) return
+  void keep()
+}
+useEventListener(window, 'pointerdown', (e: PointerEvent) => {
+  const at = e.target as HTMLElement
+  if (document.activeElement === box.value) return
+  if (!at.closest?.('[data-testid=words], [data-testid=letters-panel], .ant-select-dropdown, .edited')) void keep()
+})
 // A page that is left or loaded anew keeps what was typed so far.
 useEventListener(window, 'pagehide', () => {
-  if (!ended && changed()) card.leave(command())
+  if (!ended && chosen.commands[0]) card.leave(chosen.commands[0])
 })
+watch(
+  () => card.selection,
+  (now) => now.includes(props.item.id) || void keep(),
+)
 
 /** Enter makes a new line; with Ctrl it keeps the words, as Escape does. */
 function key(e: KeyboardEvent) {
@@ -84,39 +160,88 @@ function key(e: KeyboardEvent) {
 </script>
 
 <template>
-  <textarea
-    ref="box"
-    v-model="text"
-    class="words"
-    wrap="off"
-    spellcheck="false"
-    :style="style"
-    aria-label="Words"
-    data-testid="words-editor"
-    @blur="keep"
-    @keydown.stop="key"
-    @pointerdown.stop
-  />
+  <div class="edited">
+    <textarea
+      ref="box"
+      v-model="text"
+      class="words"
+      wrap="off"
+      spellcheck="false"
+      :style="style"
+      aria-label="Words"
+      data-testid="words-editor"
+      @blur="left"
+      @keydown.stop="key"
+      @pointerdown.stop
+    />
+    <svg
+      width="100%"
+      height="100%"
+      data-testid="words-carets"
+      @pointerdown.stop="down"
+      @pointermove="motion"
+      @pointerup="anchor = undefined"
+      @pointercancel="anchor = undefined"
+      @dblclick.stop="word"
+    >
+      <g :transform="matrix(map)">
+        <rect :x="frame.x" :y="frame.y" :width="frame.w" :height="frame.h" class="frame" />
+        <path v-if="selected" :d="selected" class="chosen" data-testid="letters-chosen" />
+        <path v-if="bar" :d="bar" class="caret" data-testid="caret" />
+      </g>
+    </svg>
+  </div>
 </template>
 
 <style scoped>
 .words {
   position: absolute;
-  left: 0;
-  top: 0;
-  transform-origin: 0 0;
+  padding: 0;
   border: 0;
-  outline: 1px dashed var(--honey-dark);
-  outline-offset: 6px;
+  outline: none;
   background: none;
   color: transparent;
-  caret-color: var(--ink9);
+  caret-color: transparent;
+  font-size: 8px;
   resize: none;
   overflow: hidden;
-  font-kerning: normal;
+  pointer-events: none;
 }
 .words::selection {
-  background: #e2a42b55;
-  color: transparent;
+  background: none;
+}
+svg {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+}
+.frame {
+  fill: transparent;
+  stroke: var(--honey-dark);
+  stroke-dasharray: 4 3;
+  vector-effect: non-scaling-stroke;
+  pointer-events: all;
+  cursor: text;
+}
+.chosen {
+  fill: #e2a42b;
+  fill-opacity: 0.34;
+}
+.caret {
+  fill: none;
+  stroke: var(--ink9);
+  stroke-width: 1.5;
+  vector-effect: non-scaling-stroke;
+  animation: blink 1.1s steps(2, jump-none) infinite;
+}
+@keyframes blink {
+  to {
+    opacity: 0;
+  }
+}
+@media (prefers-reduced-motion: reduce) {
+  .caret {
+    animation: none;
+  }
 }
 </style>

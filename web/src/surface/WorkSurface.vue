@@ -2,8 +2,9 @@
 // The work surface: the face in true proportion with its neighbours ghosted
 // beside it, and all that can be done to items with a pointer.
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, toRef, watch } from 'vue'
 
+import type { SceneItem } from '../api/types'
 import { apply, matrix, then, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
@@ -51,8 +52,8 @@ const drag = useDrag({
 const pointer = usePointer(el, view, drag)
 
 const editing = ref('')
-const preview = ref('')
-const outlines = computed(() =>
+const preview = shallowRef<Partial<SceneItem>>()
+const meanwhile = computed(() =>
   editing.value && preview.value ? new Map([[editing.value, preview.value]]) : undefined,
 )
 const editedItem = computed(() => (editing.value ? card.items.get(editing.value) : undefined))
@@ -84,7 +85,7 @@ function edit(id: string | undefined) {
   const it = id ? card.items.get(id) : undefined
   if (it?.kind !== 'lettering') return
   card.select([it.id])
-  preview.value = ''
+  preview.value = undefined
   editing.value = it.id
 }
 
@@ -102,7 +103,7 @@ function open(e: MouseEvent) {
 
 function edited() {
   editing.value = ''
-  preview.value = ''
+  preview.value = undefined
   // Whoever has gone to a field meanwhile stays there.
   const held = document.activeElement
   if (!held || held === document.body || el.value?.contains(held)) pointer.focus()
@@ -158,7 +159,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
           :opacity="card.trial ? 0.55 : undefined"
           :face="card.face"
           :live="drag.live.value"
-          :outlines="outlines"
+          :meanwhile="meanwhile"
           :px="scale"
           :guides="!tool.bare"
           fine
@@ -223,7 +224,8 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
       :item="editedItem"
       :scale="scale"
       :offset="offset"
-      @outline="preview = $event"
+      :local="view.local"
+      @set="preview = $event"
       @done="edited"
     />
     <SurfaceTools v-if="overlay" :overlay="overlay" :one="one" :at="one && seen(one)" :item-under="itemUnder" />

@@ -29,9 +29,12 @@ import PhotoPanel from './PhotoPanel.vue'
 import SlotPanel from './SlotPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
+import LettersPanel from './LettersPanel.vue'
+import { useLetters } from '../../store/letters'
 import { usePanelKeys } from './usePanelKeys'
 
 const card = useCard()
+const letters = useLetters()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
@@ -226,7 +229,9 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <FacePanel />
         <DrawPanel />
         <MeasuresPanel />
+        <LettersPanel v-if="letters.chosen" />
         <WordsPanel @edit="surface?.edit($event)" />
+        <LettersPanel v-if="!letters.chosen" />
         <SlotPanel />
         <PhotoPanel />
         <InkPanel />

@@ -30,6 +30,12 @@ function nameGroup(name: string | undefined) {
   naming.value = false
   if (name && card.group) void card.change({ do: 'nameGroup', face: card.faceId, id: card.group.id, name })
 }
+/** Words, and the one other thing that is chosen with them. */
+const along = computed(() => {
+  const words = card.told.find((it) => it.kind === 'lettering')
+  const to = card.told.find((it) => it !== words)
+  return words && to && card.told.length === 2 ? { words, to } : undefined
+})
 const how = computed(() => {
   const it = one.value
   if (!it) return undefined
@@ -89,6 +95,15 @@ const how = computed(() => {
       <ArrangeDialog />
       <RepeatDialog />
       <CombineVerbs v-if="card.told.length > 1" />
+      <button
+        v-if="along"
+        class="verb"
+        :title="`Lay the words along the outline of ${along.to.name}`"
+        data-testid="lay-along"
+        @click="card.change({ do: 'layWords', id: along.words.id, lie: 'line', along: along.to.id })"
+      >
+        Lay along
+      </button>
       <OutlineDialog />
       <MatDialog />
       <button v-if="card.told.length > 1" class="verb" data-testid="group" @click="$emit('group')">

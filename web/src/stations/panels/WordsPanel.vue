@@ -8,6 +8,8 @@ import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
+import LieField from './LieField.vue'
+import WordsLie from './WordsLie.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 
@@ -29,9 +31,23 @@ function setFont(font: string) {
   set({ font })
 }
 
-/** Other alignment, same place: the anchor goes to the other edge of the words. */
+const size = computed(() => item.value?.words?.size ?? words.value?.size ?? 0)
+/** A size that is typed is kept, whatever has room. */
+function setSize(mm: number) {
+  const box = words.value?.box
+  set({ size: mm, ...(box?.fit ? { box: { ...box, fit: false } } : {}) })
+}
+
+const aligns = computed(() => [
+  { value: 'left', label: 'Left' },
+  { value: 'centre', label: 'Centre' },
+  { value: 'right', label: 'Right' },
+  ...(words.value?.box ? [{ value: 'justify', label: 'Both' }] : []),
+])
+/** Other alignment, same place: the anchor of straight lines goes to their other edge. */
 function align(a: string | number) {
   const it = item.value!
+  if (words.value?.box || words.value?.path) return set({ align: a as Words['align'] })
   const b = it.box
   const x = a === 'left' ? b.x : a === 'right' ? b.x + b.w : b.x + b.w / 2
   set({ align: a as Words['align'] }, apply(it.at, { x, y: 0 }))
@@ -63,13 +79,7 @@ function align(a: string | number) {
           </SelectOption>
         </Select>
       </Field>
-      <MeasureField
-        label="Letter size"
-        :mm="words.size"
-        testid="letter-size"
-        @set="set({ size: $event })"
-        @wrong="wrong = $event"
-      />
+      <MeasureField label="Letter size" :mm="size" testid="letter-size" @set="setSize" @wrong="wrong = $event" />
       <NumberField
         label="Leading"
         :value="words.leading"
@@ -80,27 +90,24 @@ function align(a: string | number) {
         @wrong="wrong = $event"
       />
       <NumberField
-        label="Letters apart by"
-        wide
+        label="Apart"
         :value="words.spacing * 100"
         sign=" %"
         testid="spacing"
         @set="set({ spacing: $event / 100 })"
         @wrong="wrong = $event"
       />
+      <LieField :item="item" :words="words" />
       <Segmented
         :value="words.align"
         class="wide"
         block
-        :options="[
-          { value: 'left', label: 'Left' },
-          { value: 'centre', label: 'Centre' },
-          { value: 'right', label: 'Right' },
-        ]"
+        :options="aligns"
         aria-label="Lines aligned"
         data-testid="align"
         @change="align"
       />
+      <WordsLie :item="item" :words="words" @set="set" @wrong="wrong = $event" />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-for="f in card.findings(item.id)" :key="f.check" class="wrong" data-testid="finding">
@@ -109,7 +116,6 @@ function align(a: string | number) {
         {{ f.mend.says }}
       </button>
     </p>
-    <p v-if="item.missing" class="wrong">This font has no “{{ item.missing }}”. Use other letters or another font.</p>
   </PanelSection>
 </template>
 

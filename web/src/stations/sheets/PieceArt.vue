@@ -63,9 +63,17 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
             />
             <path
               v-else-if="item.fill.paper || item.fill.colour"
-              :d="item.outline"
+              :d="item.rest ?? item.outline"
               :fill="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
               :stroke="item.fill.paper ? `url(#paper-${item.fill.paper})` : item.fill.colour"
+              :stroke-width="grow"
+            />
+            <path
+              v-for="(p, i) in item.parts"
+              :key="i"
+              :d="p.path"
+              :fill="p.colour"
+              :stroke="p.colour"
               :stroke-width="grow"
             />
           </g>
