@@ -100,6 +100,7 @@ var checks = []Check{
 	{"smallWords", TheScene, smallWords},
 	{"overfull", TheScene, overfull},
 	{"missingLetters", TheScene, missingLetters},
+	{"looseMiddles", TheScene, looseMiddles},
 	{"resolution", TheScene, resolution},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},

@@ -11,6 +11,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
 	"sectilis/core/production/sheet"
 )
 
@@ -346,6 +347,12 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	full.Words.Box = &card.TextBox{Width: 40, Height: 12}
 	strange := words(8)
 	strange.Words.Text = "Plum 漢"
+	ring, err := geom.ParsePath("M-20 -20H20V20H-20ZM-15 -15V15H15V-15ZM-5 -5H5V5H-5Z")
+	require.NoError(t, err)
+	loose := square("Frame", 50, 75, 40)
+	loose.Form.Outline, loose.Form.Corner, loose.Form.Path = card.Free, "", card.NewDrawn(ring)
+	held := loose
+	held.Made.Islands = card.FirstBridges()
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -357,6 +364,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"smallWords", side(), card.Front, words(1.5), words(2.2)},
 		{"overfull", side(), card.Front, full, boxed},
 		{"missingLetters", side(), card.Front, strange, words(8)},
+		{"looseMiddles", side(), card.Front, loose, held},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},
 		{"sticksOut", side(), card.Front, square("Bar", 95, 75, 20), square("Bar", 85, 75, 20)},

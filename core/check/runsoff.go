@@ -12,7 +12,7 @@ import (
 // runsOff finds printed words that run off the face, or the piece, that they are printed on.
 func runsOff(in *Input) (out []Finding) {
 	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
-		if doc.Words == nil || it.Piece {
+		if doc.Words == nil || it.Piece || it.Joined != "" {
 			return
 		}
 		if found, ok := offEdge(f, it); ok {

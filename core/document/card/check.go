@@ -94,7 +94,7 @@ func (f *Face) check(seen map[string]bool) error {
 			return Refuse("on", "“%s” lies on something that is no piece beneath it on this face.", it.Name)
 		}
 		if it.Mat != nil {
-			if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID {
+			if of := f.Item(it.Mat.Of); of == nil || of.On != it.ID || of.Joined() {
 				return Refuse("of", "The mat “%s” lies under nothing.", it.Name)
 			}
 		}
@@ -195,6 +195,11 @@ func (it Item) check() error {
 	if (it.Lines != nil) != (it.Made.As == Lined) {
 		return Refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
 	}
+	if it.Joined() {
+		if err := it.checkJoined(); err != nil {
+			return err
+		}
+	}
 	return it.checkContent()
 }
 
@@ -270,7 +275,7 @@ func (s Waits) check(it Item) error {
 	default:
 		return Refuse("slot", "A slot waits for a photo or for words.")
 	}
-	if s.Made.As == Lined {
+	if s.Made.As != Printed && s.Made.As != Cut {
 		return Refuse("slot", "What fills a slot is printed or cut out.")
 	}
 	return s.Made.check()
@@ -278,8 +283,8 @@ func (s Waits) check(it Item) error {
 
 func (m Made) check() error {
 	switch m.As {
-	case Printed, Lined:
-		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 {
+	case Printed, Lined, Carved, Welded:
+		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 || m.Islands != (Islands{}) {
 			return Refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
 		}
 		return nil
@@ -290,9 +295,12 @@ func (m Made) check() error {
 		if !within(m.Bleed, 0, 10) {
 			return Refuse("bleed", "Bleed is between 0 and 10 mm (⅜ in).")
 		}
+		if err := m.Islands.check(); err != nil {
+			return err
+		}
 		return checkStock("stock", m.Stock)
 	}
-	return Refuse("as", "An item is printed or a cut piece.")
+	return Refuse("as", "An item is printed, a cut piece, or carved out of one or welded to it.")
 }
 
 func (p Print) check() error {

@@ -113,6 +113,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		}
 		next.Faces[i].tidyGroups()
 	}
+	next.tidyJoined()
 	next.tidyLaid()
 	next.tidyText()
 	if err := next.check(); err != nil {

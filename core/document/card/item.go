@@ -71,12 +71,14 @@ func (p Place) Map() geom.Affine {
 // As is how an item comes into being.
 type As string
 
-// An item is ink on its carrier, a piece of stock that is cut and stuck on, or
-// a line along which its carrier is worked.
+// An item is ink on its carrier, a piece of stock that is cut and stuck on, a line along which
+// its carrier is worked, or part of the outline of the piece that it lies on.
 const (
 	Printed As = "printed"
 	Cut     As = "cut"
 	Lined   As = "line"
+	Carved  As = "carved"
+	Welded  As = "welded"
 )
 
 // Role is what a line is for.
@@ -107,6 +109,8 @@ type Made struct {
 	// Free says that a cut piece is glued at its middle only: where it reaches
 	// over a fold or a cut, it stands free.
 	Free bool `json:"free,omitempty"`
+	// Islands is what becomes of what would fall out of a cut piece.
+	Islands Islands `json:"islands,omitzero"`
 }
 
 // Fill is the ink inside an outline: a colour, a patterned paper, a gradient or, with all

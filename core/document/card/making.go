@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"sectilis/core/ground/geom"
 )
 
 func radians(degrees float64) float64 { return degrees * math.Pi / 180 }
@@ -42,6 +44,12 @@ func (k SetMade) Apply(c Card) (Card, error) {
 				}
 			}
 			it.Made = k.Made
+			if it.Joined() && it.On == "" {
+				it.On = f.pieceAt(geom.Pt(it.Place.X, it.Place.Y), k.IDs)
+				if it.On == "" {
+					return it.checkJoined()
+				}
+			}
 			it.asMade()
 			it.Made.Bleed = Tidy(it.Made.Bleed)
 		}
@@ -98,10 +106,14 @@ type Firsts struct {
 	Piece string  `json:"piece"`
 	Bleed float64 `json:"bleed"`
 	Ink   string  `json:"ink"`
+	// Islands is how loose middles are held.
+	Islands Islands `json:"islands"`
 }
 
 // First is how new pieces are made.
-func First() Firsts { return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a"} }
+func First() Firsts {
+	return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a", FirstBridges()}
+}
 
 // SetForm changes the corners of a rectangle. Radius is mm; nil is the one that it has, or a
 // first one.

@@ -113,7 +113,7 @@ func TestASpoiltDocumentIsRefusedAtItsField(t *testing.T) {
 		{"ends", "49 %", on("Label", func(it *card.Item) { it.Form.Ends = .2 })},
 		{"corner", "square, round", on("Leaf paper", func(it *card.Item) { it.Form.Corner = "wavy" })},
 
-		{"as", "printed or a cut piece", on("Label", func(it *card.Item) { it.Made.As = "woven" })},
+		{"as", "printed, a cut piece", on("Label", func(it *card.Item) { it.Made.As = "woven" })},
 		{"made", "no stock", on("Label", func(it *card.Item) { it.Made.As = card.Printed })},
 		{"lift", "Foam is", on("Label", func(it *card.Item) { it.Made.Lift = .7 })},
 		{"bleed", "Bleed is", on("Label", func(it *card.Item) { it.Made.Bleed = 11 })},

@@ -152,7 +152,7 @@ func (f *Face) pieceAt(p geom.Point, without []string) string {
 // piece stays on its carrier until its middle has left it.
 func (f *Face) settle(id string, moved []string) {
 	root := f.Item(f.root(id))
-	if slices.Contains(moved, root.On) {
+	if slices.Contains(moved, root.On) || root.Joined() {
 		return
 	}
 	top := f.top(id)

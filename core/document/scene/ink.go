@@ -71,8 +71,8 @@ func Transform(inks []Ink, m geom.Affine) []Ink {
 // own are the inks of the item itself, in face coordinates: its shadow, its
 // fill, its raised edge and line, and its reflection.
 func (it *Item) own(clips ...geom.Path) []Ink {
-	if it.Role != "" {
-		return nil // a line is worked, not printed
+	if it.Role != "" || it.Joined != "" {
+		return nil // a line is worked, an outline is cut
 	}
 	var out []Ink
 	wash := func(ws []Wash) {

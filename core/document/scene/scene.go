@@ -60,6 +60,11 @@ type Item struct {
 	Piece   bool        `json:"piece"`
 	Outline geom.Path   `json:"outline"`
 	At      geom.Affine `json:"at"`
+	// Joined says that the item is part of the outline of the piece that it lies on.
+	Joined card.As `json:"joined,omitempty"`
+	// Islands are the parts of a piece that fall out when it is cut, Bridges what holds others.
+	Islands []geom.Path `json:"islands,omitempty"`
+	Bridges []geom.Path `json:"bridges,omitempty"`
 	// Box is the frame for handles and measures, in the item's coordinates.
 	Box geom.Rect `json:"box"`
 	// Bounds is the exact box of the outline on the face.
@@ -177,8 +182,10 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			}
 			face.lay(&it, f.Items[i])
 			it.With = slices.DeleteFunc(along[it.ID], func(id string) bool { return gone[id] })
-			for _, c := range f.Items[i].Colours() {
-				uses[c]++
+			if it.Joined == "" {
+				for _, c := range f.Items[i].Colours() {
+					uses[c]++
+				}
 			}
 			face.Items = append(face.Items, it)
 		}
@@ -201,10 +208,12 @@ func unchanged(f, was *card.Face, old *Face) map[string]Item {
 		docs[was.Items[i].ID] = &was.Items[i]
 	}
 	same := make(map[string]bool, len(f.Items))
+	gone, wasGone := f.Hidden(), was.Hidden()
 	for i := range f.Items {
 		it := &f.Items[i]
 		doc := docs[it.ID]
-		same[it.ID] = it.Mat == nil && doc != nil && reflect.DeepEqual(doc, it)
+		same[it.ID] = it.Mat == nil && doc != nil && reflect.DeepEqual(doc, it) &&
+			(!it.IsPiece() || reflect.DeepEqual(joined(f, it.ID, gone), joined(was, it.ID, wasGone)))
 	}
 	out := make(map[string]Item, len(old.Items))
 	for _, it := range old.Items {
@@ -257,6 +266,9 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	if stock, ok := card.StockByID(doc.Made.Stock); ok {
 		it.Ground = stock.Colour
 	}
+	if doc.Joined() {
+		it.Joined = doc.Made.As
+	}
 	place := doc.Place
 	switch {
 	case doc.Photo != nil:
@@ -296,6 +308,11 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	}
 	it.Turn, it.Mirrored = place.Turn, place.Mirrored
 	it.At = place.Map()
+	if it.Piece {
+		if err := it.join(f, doc); err != nil {
+			return it, err
+		}
+	}
 	it.Bounds = it.Outline.Transform(it.At).Bounds()
 	it.dress(doc)
 	return it, nil

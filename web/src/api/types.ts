@@ -171,11 +171,19 @@ export interface Place {
   mirrored?: boolean
 }
 export interface Made {
-  as: 'printed' | 'cut' | 'line'
+  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
   stock?: string
   lift?: number
   bleed?: number
   free?: boolean
+  islands?: Islands
+}
+export interface Islands {
+  how?: '' | 'bridged' | 'leftOut'
+  each?: number
+  width?: number
+  foot?: number
+  inLine?: boolean
 }
 export interface Fill {
   colour?: string
@@ -519,6 +527,7 @@ export interface Firsts {
   piece: string
   bleed: number
   ink: string
+  islands: Islands
 }
 export interface SheetMarkForm {
   ring: number
@@ -1096,6 +1105,7 @@ export interface Finding {
     | 'smallWords'
     | 'overfull'
     | 'missingLetters'
+    | 'looseMiddles'
     | 'resolution'
     | 'glued'
     | 'sticksOut'
@@ -1415,6 +1425,15 @@ export interface SceneItem {
    * the six numbers of SVG’s matrix()
    */
   at: [number, number, number, number, number, number]
+  joined?: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
+  /**
+   * Items: SVG path data, mm
+   */
+  islands?: string[]
+  /**
+   * Items: SVG path data, mm
+   */
+  bridges?: string[]
   box: Rect
   bounds: Rect
   turn: number

@@ -25,7 +25,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     bases: [],
     shapes: [],
     formats: [],
-    first: { photo: '', paper: '', piece: '', bleed: 0, ink: '' },
+    first: { photo: '', paper: '', piece: '', bleed: 0, ink: '', islands: {} },
     mark: { ring: 0, stroke: 0, dot: 0 },
     setup: { size: '', lie: 'portrait', margin: 0, between: 0, turning: 'quarters', marks: 'machine' },
   })

@@ -40,7 +40,8 @@ const shown = (item: SceneItem) => ({
 const shadow = (it: SceneItem) => matrix(then(at(it), [1, 0, 0, 1, 0.25 + it.lift * 0.3, 0.4 + it.lift * 0.6]))
 
 /** Ink that is dragged off its carrier is not clipped by it meanwhile. */
-const loose = (it: SceneItem) => !it.piece && !!props.live?.has(it.id) && !(it.on && props.live.has(it.on))
+const loose = (it: SceneItem) =>
+  !!it.joined || (!it.piece && !!props.live?.has(it.id) && !(it.on && props.live.has(it.on)))
 
 const seen = (it: SceneItem) => props.guides || (it.role !== 'guide' && !it.slot)
 const inkOn = (carrier: string) =>

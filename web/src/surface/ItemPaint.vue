@@ -47,6 +47,7 @@ const pattern = computed(() => {
 })
 const fill = computed(() => {
   const f = props.item.fill
+  if (props.item.joined) return 'none' // it is cut, not printed
   if (f.gradient || pattern.value) return `url(#${uid}-ink)`
   return f.paper ? `url(#paper-${f.paper})` : (f.colour ?? 'none')
 })
@@ -153,7 +154,10 @@ const again = computed(() => {
         <path v-if="pick" :d="outline" fill="transparent" />
       </template>
       <path v-else-if="fill !== 'none' && !item.role" :d="item.rest ?? outline" :fill="fill" />
-      <path v-for="(p, i) in item.parts" :key="'p' + i" :d="p.path" :fill="p.colour" />
+      <template v-if="!item.joined">
+        <path v-for="(p, i) in item.parts" :key="'p' + i" :d="p.path" :fill="p.colour" />
+      </template>
+      <path v-else-if="pick" :d="outline" class="joined" fill="transparent" />
       <WashPaint v-for="(w, i) in item.over" :key="'o' + i" :wash="w" :outline="outline" />
     </g>
     <g v-if="again" pointer-events="none">
@@ -179,6 +183,26 @@ const again = computed(() => {
       stroke-width=".8"
       vector-effect="non-scaling-stroke"
     />
+    <template v-if="fine && item.islands?.length">
+      <pattern
+        :id="`${uid}-loose`"
+        width="1.6"
+        height="1.6"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <rect width="1.6" height="1.6" fill="#fffdf9" fill-opacity=".7" />
+        <rect width=".7" height="1.6" fill="#a8432a" />
+      </pattern>
+      <path
+        v-for="(d, i) in item.islands"
+        :key="i"
+        :d="d"
+        :fill="`url(#${uid}-loose)`"
+        class="loose"
+        data-testid="island"
+      />
+    </template>
     <!-- Letters are thin: their whole box can be caught. -->
     <rect
       v-if="pick && item.kind === 'lettering'"
@@ -192,6 +216,18 @@ const again = computed(() => {
 </template>
 
 <style scoped>
+.joined {
+  stroke: #1f2b38;
+  stroke-opacity: 0.25;
+  stroke-width: 0.8;
+  vector-effect: non-scaling-stroke;
+}
+.loose {
+  stroke: var(--stop);
+  stroke-width: 1.2;
+  vector-effect: non-scaling-stroke;
+  pointer-events: none;
+}
 .slot {
   stroke-width: 1.4;
   stroke-dasharray: 6 4;

@@ -25,7 +25,7 @@ const prefs = usePrefs()
 const tool = useTool()
 const wrong = ref('')
 
-const inkable = computed(() => card.told.filter((it) => it.kind !== 'photo' && !it.slot))
+const inkable = computed(() => card.told.filter((it) => it.kind !== 'photo' && !it.slot && !it.joined))
 const lines = computed(() => inkable.value.some((it) => it.role))
 const fill = computed<Fill>(() => inkable.value[0]?.fill ?? {})
 const pieces = computed(() => inkable.value.every((it) => it.piece))

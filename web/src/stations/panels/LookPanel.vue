@@ -16,7 +16,7 @@ import { first, parts, type Part } from './looks'
 
 const card = useCard()
 const wrong = ref('')
-const items = computed(() => card.told.filter((it) => !it.role && !it.slot))
+const items = computed(() => card.told.filter((it) => !it.role && !it.slot && !it.joined))
 const ids = computed(() => items.value.map((it) => it.id))
 const look = computed<Look>(() => (items.value[0] && card.doc(items.value[0].id)?.look) || {})
 const printed = computed(() => items.value.every((it) => !it.piece))

@@ -87,10 +87,22 @@ const on = computed(() => {
   return it?.on ?? ''
 })
 
+/** The piece that the chosen words or shapes could be part of the outline of. */
+const whole = computed(() =>
+  docs.value.every((d) => ['lettering', 'shape', 'paper'].includes(d.kind)) ? card.items.get(on.value) : undefined,
+)
+const joined = computed(() => made.value?.as === 'carved' || made.value?.as === 'welded')
+function join(how: string) {
+  const ids = docs.value.map((d) => d.id)
+  if (how === 'own') as('printed')
+  else void card.change({ do: 'setMade', ids, made: { as: how as Made['as'] } })
+}
+
 /** What can become a slot: it waits for another in its place. */
 const could = computed(() => docs.value.every((d) => d.kind === 'photo' || d.kind === 'lettering'))
 const fact = computed(() => {
   if (role.value) return roleNames[role.value]
+  if (joined.value) return `${made.value!.as === 'carved' ? 'carved out of' : 'welded to'} ${whole.value?.name ?? ''}`
   return made.value?.as === 'cut' ? (catalogue.stock(made.value.stock)?.name ?? 'cut') : 'printed'
 })
 </script>
@@ -113,7 +125,7 @@ const fact = computed(() => {
     </div>
     <small v-else-if="lines">Choose lines alone to say what they are for.</small>
     <Segmented
-      v-else
+      v-else-if="!joined"
       :value="made.as"
       block
       :options="[
@@ -176,6 +188,19 @@ const fact = computed(() => {
         </Select>
       </Field>
     </div>
+    <Field v-if="whole && !lines" label="Outline" wide class="outline">
+      <Select
+        :value="joined ? made.as : 'own'"
+        :bordered="false"
+        size="small"
+        data-testid="outline-of"
+        @change="(v) => join(String(v))"
+      >
+        <SelectOption value="own">its own</SelectOption>
+        <SelectOption value="carved">carved out of {{ whole.name }}</SelectOption>
+        <SelectOption value="welded">welded to {{ whole.name }}</SelectOption>
+      </Select>
+    </Field>
     <button
       v-if="could"
       class="verb"
@@ -197,6 +222,9 @@ const fact = computed(() => {
 }
 .pair.last {
   grid-template-columns: 1fr 1.2fr;
+}
+.outline {
+  margin-top: 8px;
 }
 .verb {
   margin: 5px 0 0 -8px;

@@ -29,6 +29,7 @@ import PhotoPanel from './PhotoPanel.vue'
 import SlotPanel from './SlotPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
+import MiddlesPanel from './MiddlesPanel.vue'
 import LettersPanel from './LettersPanel.vue'
 import { useLetters } from '../../store/letters'
 import { usePanelKeys } from './usePanelKeys'
@@ -232,6 +233,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <LettersPanel v-if="letters.chosen" />
         <WordsPanel @edit="surface?.edit($event)" />
         <LettersPanel v-if="!letters.chosen" />
+        <MiddlesPanel />
         <SlotPanel />
         <PhotoPanel />
         <InkPanel />

@@ -40,6 +40,10 @@ const how = computed(() => {
   const it = one.value
   if (!it) return undefined
   if (it.role) return { text: roleNames[it.role].toLowerCase(), colour: it.fill.colour ?? roleLook[it.role].stroke }
+  const whole = card.items.get(it.on ?? '')
+  if (it.joined && whole) {
+    return { text: `${it.joined === 'carved' ? 'carved out of' : 'welded to'} ${whole.name}`, colour: whole.ground }
+  }
   const text = it.kind === 'mat' ? 'mat' : it.piece ? 'cut piece' : 'printed'
   return { text, colour: it.piece ? it.ground : (it.fill.colour ?? it.fill.gradient?.stops[0]?.colour) }
 })

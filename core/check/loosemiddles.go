@@ -1,0 +1,35 @@
+package check
+
+import (
+	"fmt"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+)
+
+// looseMiddles finds parts that fall out of a piece when it is cut. A whole mat below carries
+// them.
+func looseMiddles(in *Input) (out []Finding) {
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
+		if len(it.Islands) == 0 {
+			return
+		}
+		held := doc.Made.Islands
+		if under := in.Card.Face(f.ID).Item(doc.On); under != nil && under.Mat != nil && under.Mat.Of == doc.ID && under.Mat.Solid {
+			return
+		}
+		n, fall := fmt.Sprintf("%d loose middles", len(it.Islands)), "They fall"
+		if len(it.Islands) == 1 {
+			n, fall = "a loose middle", "It falls"
+		}
+		if held.How == card.BridgedIslands {
+			out = append(out, of(Caution, f, it, held.Width, nil, "has %s that no bridge of %s reaches. %s out when it is cut.", n, say(held.Width), fall))
+			return
+		}
+		made := doc.Made
+		made.Islands = card.FirstBridges()
+		out = append(out, of(Caution, f, it, 0, &Mend{Says: "Hold by bridges", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}},
+			"has %s. %s out when it is cut.", n, fall))
+	})
+	return out
+}

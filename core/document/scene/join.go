@@ -1,0 +1,85 @@
+package scene
+
+import (
+	"crypto/sha256"
+	"fmt"
+
+	"sectilis/core/document/card"
+	"sectilis/core/ground/cache"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/stencil"
+)
+
+// joined are the items that are part of the outline of a piece and are not left out.
+func joined(f *card.Face, id string, gone map[string]bool) []*card.Item {
+	var out []*card.Item
+	for _, it := range f.Joined(id) {
+		if !gone[it.ID] {
+			out = append(out, it)
+		}
+	}
+	return out
+}
+
+// worked is an outline with what is carved out of it and welded to it.
+type worked struct {
+	outline          geom.Path
+	islands, bridges []geom.Path
+}
+
+// workings are kept by content: outlines by their digests, and what becomes of islands.
+var workings = cache.New[string, worked](2000)
+
+// join carves what lies on a piece out of its outline, or welds it to it, from below, and sees
+// to its islands. It fails where words name a font that is not there.
+func (it *Item) join(f *card.Face, doc *card.Item) error {
+	parts := joined(f, doc.ID, f.Hidden())
+	if len(parts) == 0 && len(it.Outline.Rings()) < 3 {
+		return nil // there is no room for an island
+	}
+	back, ok := it.At.Inverse()
+	if !ok {
+		return nil
+	}
+	paths := make([]geom.Path, len(parts))
+	hash := sha256.New()
+	digest := it.Outline.Digest()
+	hash.Write(digest[:])
+	for i, p := range parts {
+		r, err := Resolve(f, p)
+		if err != nil {
+			return err
+		}
+		paths[i] = r.Outline.Transform(r.At.Then(back))
+		digest := paths[i].Digest()
+		fmt.Fprintf(hash, "%s %x", p.Made.As, digest)
+	}
+	fmt.Fprintf(hash, "%+v", doc.Made.Islands)
+	done, _ := workings.Of(string(hash.Sum(nil)), func() (worked, error) {
+		return work(it.Outline, parts, paths, doc.Made.Islands), nil
+	})
+	it.Outline, it.Islands, it.Bridges = done.outline, done.islands, done.bridges
+	return nil
+}
+
+func work(outline geom.Path, parts []*card.Item, paths []geom.Path, islands card.Islands) worked {
+	for i, p := range parts {
+		if p.Made.As == card.Carved {
+			outline = geom.Difference(geom.NonZero, outline, paths[i])
+		} else {
+			outline = geom.Union(geom.NonZero, outline, paths[i])
+		}
+	}
+	out := worked{outline: outline, islands: stencil.Islands(outline)}
+	if len(out.islands) == 0 {
+		return out
+	}
+	switch islands.How {
+	case card.NoIslands:
+		out.outline, out.islands = stencil.WithoutIslands(outline), nil
+	case card.BridgedIslands:
+		r := stencil.Bridge(outline, stencil.Options{Each: islands.Each, Width: islands.Width, Foot: islands.Foot, InLine: islands.InLine})
+		out.outline, out.islands, out.bridges = r.Outline, r.Loose, r.Bridges
+	}
+	return out
+}

@@ -1,0 +1,266 @@
+package stencil
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"sectilis/core/ground/geom"
+)
+
+// Options say how islands are held.
+type Options struct {
+	Each  int     // bridges to an island, 1 to 4
+	Width float64 // of a bridge, mm
+	Foot  float64 // radius by which a bridge grows wider at its ends, mm
+	// InLine sets the bridges of neighbouring islands along one straight line; else each is
+	// where its way is the shortest.
+	InLine bool
+}
+
+// Result is an outline with its bridges.
+type Result struct {
+	Outline geom.Path
+	// Bridges are the strips, as far as they lie in holes.
+	Bridges []geom.Path
+	// Loose are the islands that no bridge reaches.
+	Loose []geom.Path
+}
+
+// edge is a piece of a flattened ring of a part.
+type edge struct {
+	a, b geom.Point
+	of   int // the part whose ground it bounds
+}
+
+// bridger holds what is known of an outline while bridges are sought.
+type bridger struct {
+	opt      Options
+	parts    []part
+	edges    []edge
+	anchored []bool
+}
+
+// flat is how near the flattened rings, which bridges are measured by, are to the outline, mm.
+const flat = .005
+
+// Bridge holds the islands of a clean outline by strips to the ground that stays, one depth of
+// islands after another.
+func Bridge(p geom.Path, opt Options) Result {
+	b := &bridger{opt: opt, parts: parts(p)}
+	out := Result{Outline: p}
+	islands := 0
+	for i, q := range b.parts {
+		b.anchored = append(b.anchored, q.in < 0)
+		if q.in >= 0 {
+			islands++
+		}
+		for _, ring := range append([]geom.Path{q.outer}, q.holes...) {
+			for _, l := range ring.Flatten(flat) {
+				for k, at := range l.Points {
+					b.edges = append(b.edges, edge{at, l.Points[(k+1)%len(l.Points)], i})
+				}
+			}
+		}
+	}
+	if islands == 0 {
+		return out
+	}
+	lines := b.lines()
+	var strips []geom.Path
+	for held := true; held; {
+		held = false
+		for i, q := range b.parts {
+			if b.anchored[i] || !b.anchored[q.in] {
+				continue
+			}
+			found := b.bridges(i, lines[i])
+			for _, s := range found {
+				strips = append(strips, geom.Intersection(geom.NonZero, s.path(opt), q.hole.Reverse()))
+			}
+			if len(found) > 0 {
+				b.anchored[i], held = true, true
+			}
+		}
+	}
+	for _, s := range strips {
+		if s = geom.Difference(geom.NonZero, s, p); !s.Empty() {
+			out.Bridges = append(out.Bridges, s)
+		}
+	}
+	if len(strips) > 0 {
+		out.Outline = geom.Union(geom.NonZero, append([]geom.Path{p}, strips...)...)
+	}
+	out.Loose = Islands(out.Outline)
+	return out
+}
+
+// strip is a way from an island to the ground: from a point of its edge in a direction, and
+// how far the strip starts before it and ends past the ground, so that its whole width is held.
+type strip struct {
+	from         geom.Point
+	ahead        geom.Point // a unit vector
+	gap          float64
+	before, past float64
+	at           float64 // where it starts, in shares of the island's ring
+}
+
+// path is the outline of the strip: its ends grow wider by quarters of a circle.
+func (s strip) path(opt Options) geom.Path {
+	r := max(0, min(opt.Foot, s.gap/2))
+	a, e, h := -s.before, s.gap+s.past, opt.Width/2
+	at := func(u, v float64) geom.Point {
+		return s.from.Add(s.ahead.Mul(u)).Add(geom.Pt(-s.ahead.Y, s.ahead.X).Mul(v))
+	}
+	var b geom.Builder
+	if r < 1e-6 {
+		b.Move(at(a, -h)).Line(at(e, -h)).Line(at(e, h)).Line(at(a, h)).Close()
+		return geom.Union(geom.NonZero, b.Path())
+	}
+	const k = .5522847498 // of a quarter circle as a cubic
+	quarter := func(u0, v0, u1, v1 float64, first bool) {
+		// From (u0, v0) to (u1, v1), along v at the wide end and along u at the narrow one.
+		if first {
+			b.Cubic(at(u0, v0+(v1-v0)*k), at(u1-(u1-u0)*k, v1), at(u1, v1))
+		} else {
+			b.Cubic(at(u0+(u1-u0)*k, v0), at(u1, v1-(v1-v0)*k), at(u1, v1))
+		}
+	}
+	b.Move(at(a, -h-r)).Line(at(0, -h-r))
+	quarter(0, -h-r, r, -h, true)
+	b.Line(at(s.gap-r, -h))
+	quarter(s.gap-r, -h, s.gap, -h-r, false)
+	b.Line(at(e, -h-r)).Line(at(e, h+r)).Line(at(s.gap, h+r))
+	quarter(s.gap, h+r, s.gap-r, h, true)
+	b.Line(at(r, h))
+	quarter(r, h, 0, h+r, false)
+	b.Line(at(a, h+r)).Close()
+	return geom.Union(geom.NonZero, b.Path())
+}
+
+// bridges are those of an island.
+func (b *bridger) bridges(island int, line line) []strip {
+	var out []strip
+	if b.opt.InLine {
+		out = b.inLine(island, line)
+	}
+	if len(out) >= b.opt.Each {
+		return out
+	}
+	return b.shortest(island, out)
+}
+
+// apart is how far bridges of an island are at least from each other, of an even spacing.
+const apart = .6
+
+// shortest adds the bridges with the shortest ways, well apart round the island.
+func (b *bridger) shortest(island int, have []strip) []strip {
+	all := b.around(island)
+	slices.SortStableFunc(all, func(a, c strip) int { return cmp.Compare(a.gap+a.past+a.before, c.gap+c.past+c.before) })
+	least := apart / float64(b.opt.Each)
+	for _, s := range all {
+		if len(have) >= b.opt.Each {
+			break
+		}
+		if !slices.ContainsFunc(have, func(o strip) bool {
+			d := math.Abs(o.at - s.at)
+			return min(d, 1-d) < least
+		}) {
+			have = append(have, s)
+		}
+	}
+	return have
+}
+
+// tries is at how many places round an island a bridge is sought.
+const tries = 144
+
+// around are the strips that leave an island straight outward from places round it.
+func (b *bridger) around(island int) []strip {
+	ring := b.parts[island].outer
+	length := ring.Length()
+	var out []strip
+	for i := range tries {
+		share := (float64(i) + .5) / tries
+		at, ahead, ok := ring.PointAt(share * length)
+		if !ok {
+			continue
+		}
+		// A ring runs clockwise: outward is to its left.
+		if s, ok := b.strip(island, at, geom.Pt(ahead.Y, -ahead.X)); ok {
+			s.at = share
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// strip is that from a point of an island's edge in a direction; ok is false where it meets
+// no ground that stays, or too far to the sides.
+func (b *bridger) strip(island int, from, ahead geom.Point) (s strip, ok bool) {
+	hit := b.first(from, ahead, 1e-4)
+	if hit.of < 0 || hit.of == island || !b.anchored[hit.of] {
+		return strip{}, false
+	}
+	s = strip{from: from, ahead: ahead, gap: hit.at, before: 2 * flat, past: 2 * flat}
+	side := geom.Pt(-ahead.Y, ahead.X).Mul(b.opt.Width / 2)
+	reach := b.opt.Width + s.gap
+	for _, o := range []geom.Point{side, side.Mul(-1)} {
+		// From as far back as a width: where the island ends, and where the ground begins.
+		start := from.Add(o).Sub(ahead.Mul(b.opt.Width))
+		for _, h := range b.along(start, ahead, reach+2*b.opt.Width) {
+			u := h.at - b.opt.Width
+			switch {
+			case h.of == island && u < s.gap/2:
+				s.before = max(s.before, -u+2*flat)
+			case h.of == hit.of && u > s.gap/2 && u-s.gap <= b.opt.Width:
+				s.past = max(s.past, u-s.gap+2*flat)
+			}
+			if h.of == hit.of && u > s.gap/2 {
+				break
+			}
+		}
+	}
+	return s, true
+}
+
+// crossing is where a ray meets an edge: how far along, and the part of the edge, -1 for none.
+type crossing struct {
+	at float64
+	of int
+}
+
+// first is the first edge that a ray meets, not nearer than least.
+func (b *bridger) first(from, ahead geom.Point, least float64) crossing {
+	best := crossing{math.Inf(1), -1}
+	for _, e := range b.edges {
+		if at, ok := meets(from, ahead, e); ok && at > least && at < best.at {
+			best = crossing{at, e.of}
+		}
+	}
+	return best
+}
+
+// along are all edges that a ray meets within a reach, in order.
+func (b *bridger) along(from, ahead geom.Point, reach float64) []crossing {
+	var out []crossing
+	for _, e := range b.edges {
+		if at, ok := meets(from, ahead, e); ok && at > 0 && at < reach {
+			out = append(out, crossing{at, e.of})
+		}
+	}
+	slices.SortFunc(out, func(a, c crossing) int { return cmp.Compare(a.at, c.at) })
+	return out
+}
+
+// meets is how far along a ray an edge lies; ok is false where they do not meet.
+func meets(from, ahead geom.Point, e edge) (at float64, ok bool) {
+	d, w := e.b.Sub(e.a), e.a.Sub(from)
+	det := ahead.Cross(d)
+	if math.Abs(det) < 1e-15 {
+		return 0, false
+	}
+	at = w.Cross(d) / det
+	k := w.Cross(ahead) / det
+	return at, k >= 0 && k < 1
+}

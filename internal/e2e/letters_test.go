@@ -1,0 +1,134 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+
+	"sectilis/core/document/card"
+	"sectilis/internal/browser"
+)
+
+// headline is a cut label with words over it: i1 and i2.
+func headline(t *testing.T) table {
+	label := card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Label", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3 * in},
+		Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: card.Rectangle, Width: 100, Height: 60, Corner: card.Square}}}}
+	return lay(t, label, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 2.5 * in, Y: 3 * in},
+		Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#a8432a"},
+		Words: &card.Words{Text: "Orchard day", Font: "alfa-slab-one-400", Size: 14, Leading: 1.2, Align: card.AlignCentre}}}})
+}
+
+// A headline is set on an arc, carved out of its label and held by bridges; it is cut so on
+// the sheet.
+func TestAHeadlineOnAnArcIsCutWithBridges(t *testing.T) {
+	h := headline(t)
+	h.click("layer-i2")
+	h.choose("lie", "on an arc")
+	h.fill("bend", "70")
+	assert.InDelta(t, 70, h.item(3, "i2").Words.Path.Bend, 1e-9)
+	h.choose("outline-of", "carved out of Label")
+	h.says("layer-i2", "carved out of Label")
+	h.says("layer-i1", "has 5 loose middles")
+	h.wait(`document.querySelectorAll('[data-testid=island]').length === 5`)
+	h.says("middles-told", "5 fall out")
+	h.segment("middles", "Bridges")
+	h.says("middles-told", "all held")
+	h.wait(`!document.querySelector('[data-testid=island]')`)
+	assert.Equal(t, card.FirstBridges(), h.item(5, "i1").Made.Islands)
+	h.fill("bridges-each", "3")
+	h.fill("bridges-width", "1.2 mm")
+	it := h.item(7, "i1")
+	assert.Equal(t, 3, it.Made.Islands.Each)
+	assert.InDelta(t, 1.2, it.Made.Islands.Width, 1e-6)
+
+	// The words stay words: others are carved and held in their place.
+	h.must(h.DoubleClick(`[data-testid="item-i2"] rect`))
+	h.there("words-editor")
+	h.keys("Apple day" + kb.Escape)
+	assert.Equal(t, "Apple day", h.item(8, "i2").Words.Text)
+	h.says("middles-told", "all held")
+
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("sheet-count", "sheets")
+	lines := 0
+	for n := 1; n <= 2; n++ {
+		lines += strings.Count(string(h.fetch(fmt.Sprintf("/api/cards/%s/sheets/%d/lines.svg", h.id, n))), "M")
+	}
+	assert.Greater(t, lines, 12, "the letters are cut")
+}
+
+// Letters that are chosen where they stand, on an arc too, are set by themselves; what is typed
+// before them leaves them so.
+func TestLettersAreChosenWhereTheyStand(t *testing.T) {
+	h := headline(t)
+	h.click("layer-i2")
+	h.choose("lie", "on an arc")
+	h.front(2)
+	h.must(h.DoubleClick(`[data-testid="item-i2"] rect`))
+	h.there("words-editor")
+	h.keys(kb.Home)
+	for range 7 {
+		h.keys(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift))
+	}
+	h.says("letters-which", "Orchard")
+	h.there("letters-chosen")
+	h.segment("letters-stand", "Raised")
+	assert.Equal(t, []card.Run{{From: 0, To: 7, Style: card.Style{Stand: card.RaisedLetters}}}, h.item(3, "i2").Words.Runs)
+	h.fill("letters-scale", "150")
+	assert.InDelta(t, 1.5, h.item(4, "i2").Words.Runs[0].Scale, 1e-9)
+
+	// A click puts the caret between letters, a double click chooses a word.
+	h.must(h.Click(`[data-testid="words-carets"] .frame`))
+	h.keys(kb.End)
+	h.wait(`!document.querySelector('[data-testid=letters-chosen]')`)
+	x, y, err := h.Middle(browser.ID("caret"))
+	h.must(err)
+	h.must(h.Do(chromedp.MouseClickXY(x-9, y, chromedp.ClickCount(2))))
+	h.says("letters-which", "day")
+	h.keys("night" + kb.Escape)
+	it := h.item(5, "i2")
+	assert.Equal(t, "Orchard night", it.Words.Text)
+	assert.Equal(t, 7, it.Words.Runs[0].To)
+
+	h.choose("colour-by", "letter by letter")
+	h.item(6, "i2")
+	h.click("letters-apart")
+	f := h.front(7)
+	var names []string
+	for _, it := range f.Items {
+		if it.Group != "" {
+			names = append(names, it.Name)
+		}
+	}
+	assert.Equal(t, "Orchardnight", strings.Join(names, ""))
+}
+
+// Words are laid in a box and along another item, and say when they have no room.
+func TestWordsHaveABoxOrALine(t *testing.T) {
+	h := headline(t)
+	h.click("layer-i2")
+	h.choose("lie", "in a box")
+	h.fill("box-width", "40 mm")
+	h.click("box-limit")
+	h.front(4)
+	h.fill("box-height", "15 mm")
+	h.says("layer-i2", "is larger than its box")
+	h.click("mend")
+	h.wait(`!document.querySelector('[data-testid=finding]')`)
+	it := h.item(6, "i2")
+	assert.True(t, it.Words.Box.Fit)
+	h.click("box-fit")
+	h.item(7, "i2")
+	h.click("layer-i1")
+	h.must(h.Do(chromedp.MouseEvent("mouseMoved", 5, 5)))
+	h.keys("a", ctrl)
+	h.says("selected-name", "2 items")
+	h.click("lay-along")
+	it = h.item(8, "i2")
+	assert.NotNil(t, it.Words.Path.Line)
+	assert.Nil(t, it.Words.Box)
+}
