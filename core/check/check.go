@@ -101,6 +101,7 @@ var checks = []Check{
 	{"overfull", TheScene, overfull},
 	{"missingLetters", TheScene, missingLetters},
 	{"looseMiddles", TheScene, looseMiddles},
+	{"thinParts", TheScene, thinParts},
 	{"resolution", TheScene, resolution},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},

@@ -353,6 +353,10 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	loose.Form.Outline, loose.Form.Corner, loose.Form.Path = card.Free, "", card.NewDrawn(ring)
 	held := loose
 	held.Made.Islands = card.FirstBridges()
+	cut := words(14)
+	cut.Made, cut.Fill = card.Made{As: card.Cut, Stock: "white-216"}, card.Fill{}
+	thick := cut
+	thick.Words = &card.Words{Text: "Plum", Font: "alfa-slab-one-400", Size: 20, Leading: 1.2, Align: card.AlignCentre}
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -364,6 +368,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"smallWords", side(), card.Front, words(1.5), words(2.2)},
 		{"overfull", side(), card.Front, full, boxed},
 		{"missingLetters", side(), card.Front, strange, words(8)},
+		{"thinParts", side(), card.Front, cut, thick},
 		{"looseMiddles", side(), card.Front, loose, held},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},

@@ -30,7 +30,7 @@ func TestAHeadlineOnAnArcIsCutWithBridges(t *testing.T) {
 	h.choose("lie", "on an arc")
 	h.fill("bend", "70")
 	assert.InDelta(t, 70, h.item(3, "i2").Words.Path.Bend, 1e-9)
-	h.choose("outline-of", "carved out of Label")
+	h.click("carve-words")
 	h.says("layer-i2", "carved out of Label")
 	h.says("layer-i1", "has 5 loose middles")
 	h.wait(`document.querySelectorAll('[data-testid=island]').length === 5`)
@@ -94,6 +94,7 @@ func TestLettersAreChosenWhereTheyStand(t *testing.T) {
 	assert.Equal(t, "Orchard night", it.Words.Text)
 	assert.Equal(t, 7, it.Words.Runs[0].To)
 
+	h.click("letters-open")
 	h.choose("colour-by", "letter by letter")
 	h.item(6, "i2")
 	h.click("letters-apart")
@@ -131,4 +132,21 @@ func TestWordsHaveABoxOrALine(t *testing.T) {
 	it = h.item(8, "i2")
 	assert.NotNil(t, it.Words.Path.Line)
 	assert.Nil(t, it.Words.Box)
+}
+
+// A thin script that is cut says how thin it is, and is grown there by its mend.
+func TestAThinScriptIsToldAndThickened(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Script", Kind: card.Lettering, Place: card.Place{X: 2.5 * in, Y: 3 * in},
+		Made: card.Made{As: card.Cut, Stock: "brick-216"}, Words: &card.Words{Text: "Harvest", Font: "great-vibes-400", Size: 26, Leading: 1.1, Align: card.AlignCentre}}}})
+	h.says("layer-i1", "wide in places")
+	h.click("layer-i1")
+	h.says("thin-told", "least is 1.20")
+	h.wait(`document.querySelectorAll('[data-testid=thin]').length > 3`)
+	h.click("mend")
+	h.wait(`!document.querySelector('[data-testid=thin]')`)
+	assert.True(t, h.item(2, "i1").Made.Thicken)
+	h.says("layer-i1", "Brick")
+	h.click("thicken")
+	h.says("thin-told", "least is 1.20")
+	assert.False(t, h.item(3, "i1").Made.Thicken)
 }

@@ -284,7 +284,7 @@ func (s Waits) check(it Item) error {
 func (m Made) check() error {
 	switch m.As {
 	case Printed, Lined, Carved, Welded:
-		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 || m.Islands != (Islands{}) {
+		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 || m.Thicken || m.Islands != (Islands{}) {
 			return Refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
 		}
 		return nil

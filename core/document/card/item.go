@@ -109,6 +109,8 @@ type Made struct {
 	// Free says that a cut piece is glued at its middle only: where it reaches
 	// over a fold or a cut, it stands free.
 	Free bool `json:"free,omitempty"`
+	// Thicken grows parts of a cut piece that are thinner than its stock bears.
+	Thicken bool `json:"thicken,omitempty"`
 	// Islands is what becomes of what would fall out of a cut piece.
 	Islands Islands `json:"islands,omitzero"`
 }

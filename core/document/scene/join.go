@@ -21,21 +21,25 @@ func joined(f *card.Face, id string, gone map[string]bool) []*card.Item {
 	return out
 }
 
-// worked is an outline with what is carved out of it and welded to it.
+// worked is the outline of a piece with what is carved out of it and welded to it, and what is
+// to be told of it.
 type worked struct {
 	outline          geom.Path
 	islands, bridges []geom.Path
+	thin             []stencil.Thin
+	least            float64 // width of the thinnest part, mm
 }
 
-// workings are kept by content: outlines by their digests, and what becomes of islands.
+// workings are kept by content: outlines by their digests, and what becomes of them.
 var workings = cache.New[string, worked](2000)
 
 // join carves what lies on a piece out of its outline, or welds it to it, from below, and sees
-// to its islands. It fails where words name a font that is not there.
+// to its islands and its thin parts. It fails where words name a font that is not there.
 func (it *Item) join(f *card.Face, doc *card.Item) error {
 	parts := joined(f, doc.ID, f.Hidden())
-	if len(parts) == 0 && len(it.Outline.Rings()) < 3 {
-		return nil // there is no room for an island
+	ready := doc.Words == nil && (doc.Form == nil || doc.Form.Outline != card.Free)
+	if ready && len(parts) == 0 {
+		return nil // ready outlines have no islands, and mats and photos are as they are
 	}
 	back, ok := it.At.Inverse()
 	if !ok {
@@ -54,12 +58,32 @@ func (it *Item) join(f *card.Face, doc *card.Item) error {
 		digest := paths[i].Digest()
 		fmt.Fprintf(hash, "%s %x", p.Made.As, digest)
 	}
-	fmt.Fprintf(hash, "%+v", doc.Made.Islands)
+	stock, _ := card.StockByID(doc.Made.Stock)
+	bears := stock.Bears()
+	fmt.Fprintf(hash, "%+v %v %v", doc.Made.Islands, doc.Made.Thicken, bears)
 	done, _ := workings.Of(string(hash.Sum(nil)), func() (worked, error) {
-		return work(it.Outline, parts, paths, doc.Made.Islands), nil
+		out := work(it.Outline, parts, paths, doc.Made.Islands)
+		out.bear(bears, doc.Made.Thicken)
+		return out, nil
 	})
 	it.Outline, it.Islands, it.Bridges = done.outline, done.islands, done.bridges
+	if len(done.thin) > 0 {
+		it.Thin = &Thin{nil, done.least, bears}
+		for _, t := range done.thin {
+			it.Thin.Regions = append(it.Thin.Regions, t.Region)
+		}
+	}
 	return nil
+}
+
+// bear finds the parts that are thinner than the stock bears, mm, or grows them to that.
+func (w *worked) bear(bears float64, thicken bool) {
+	w.thin = stencil.Thinner(w.outline, bears)
+	if thicken && len(w.thin) > 0 {
+		w.outline, w.thin = stencil.Thicken(w.outline, w.thin, bears), nil
+		return
+	}
+	w.least = stencil.Least(w.outline, w.thin, bears)
 }
 
 func work(outline geom.Path, parts []*card.Item, paths []geom.Path, islands card.Islands) worked {

@@ -111,3 +111,31 @@ func TestCarvingFollowsItsWords(t *testing.T) {
 		c, s = next, after
 	}
 }
+
+// A piece is told where it is thinner than its stock bears, or grown there; thicker stock bears
+// less.
+func TestThinPartsAreToldOrThickened(t *testing.T) {
+	script := func(stock string, thicken bool) scene.Item {
+		c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 60, Y: 60},
+			Made: card.Made{As: card.Cut, Stock: stock, Thicken: thicken}, Words: &card.Words{Text: "lake", Font: "great-vibes-400", Size: 24, Leading: 1.2, Align: card.AlignCentre}}}})
+		require.NoError(t, err)
+		return itemOf(t, c, "i1")
+	}
+	thin := script("white-216", false)
+	require.NotNil(t, thin.Thin)
+	assert.InDelta(t, 1.15, thin.Thin.Bears, .051)
+	assert.Less(t, thin.Thin.Least, .6)
+	area := func(it scene.Item) (sum float64) {
+		for _, r := range it.Thin.Regions {
+			sum += r.Area()
+		}
+		return sum
+	}
+	paper, board := script("text-120", false), script("kraft-280", false)
+	assert.Less(t, area(paper), area(thin))
+	assert.Greater(t, area(board), area(thin))
+	grown := script("white-216", true)
+	assert.Nil(t, grown.Thin)
+	assert.Greater(t, grown.Outline.Area(), thin.Outline.Area()*1.2)
+	assert.Less(t, geom.Difference(geom.NonZero, thin.Outline, grown.Outline).Area(), 1e-3)
+}

@@ -65,6 +65,8 @@ type Item struct {
 	// Islands are the parts of a piece that fall out when it is cut, Bridges what holds others.
 	Islands []geom.Path `json:"islands,omitempty"`
 	Bridges []geom.Path `json:"bridges,omitempty"`
+	// Thin is where a piece is thinner than its stock bears; nil where that is nowhere.
+	Thin *Thin `json:"thin,omitempty"`
 	// Box is the frame for handles and measures, in the item's coordinates.
 	Box geom.Rect `json:"box"`
 	// Bounds is the exact box of the outline on the face.
@@ -124,6 +126,13 @@ type WordsSet struct {
 	Over float64 `json:"over,omitempty"`
 	// Missing are letters that the font does not have.
 	Missing string `json:"missing,omitempty"`
+}
+
+// Thin is where a piece is thinner than its stock bears. Lengths are mm.
+type Thin struct {
+	Regions []geom.Path `json:"regions"`
+	Least   float64     `json:"least"` // width of its thinnest part; that which it bears where it has points alone
+	Bears   float64     `json:"bears"` // least width that the stock bears
 }
 
 // Part is a region of an ink of its own.

@@ -176,6 +176,7 @@ export interface Made {
   lift?: number
   bleed?: number
   free?: boolean
+  thicken?: boolean
   islands?: Islands
 }
 export interface Islands {
@@ -1106,6 +1107,7 @@ export interface Finding {
     | 'overfull'
     | 'missingLetters'
     | 'looseMiddles'
+    | 'thinParts'
     | 'resolution'
     | 'glued'
     | 'sticksOut'
@@ -1434,6 +1436,7 @@ export interface SceneItem {
    * Items: SVG path data, mm
    */
   bridges?: string[]
+  thin?: SceneThin
   box: Rect
   bounds: Rect
   turn: number
@@ -1464,6 +1467,14 @@ export interface SceneItem {
   with?: string[]
   takesMat: boolean
   freeRatio: boolean
+}
+export interface SceneThin {
+  /**
+   * Items: SVG path data, mm
+   */
+  regions: string[]
+  least: number
+  bears: number
 }
 export interface ScenePicture {
   id: string

@@ -183,6 +183,20 @@ const again = computed(() => {
       stroke-width=".8"
       vector-effect="non-scaling-stroke"
     />
+    <template v-if="fine && item.thin">
+      <pattern :id="`${uid}-thin`" width="1" height="1" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="1" height="1" fill="#e2a42b" fill-opacity=".75" />
+        <rect width=".4" height="1" fill="#7a4d05" />
+      </pattern>
+      <path
+        v-for="(d, i) in item.thin.regions"
+        :key="'t' + i"
+        :d="d"
+        :fill="`url(#${uid}-thin)`"
+        pointer-events="none"
+        data-testid="thin"
+      />
+    </template>
     <template v-if="fine && item.islands?.length">
       <pattern
         :id="`${uid}-loose`"

@@ -11,11 +11,13 @@ import { featureNames } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useLetters } from '../../store/letters'
+import { useSections } from '../../store/sections'
 import ColourField from './ColourField.vue'
 
 const card = useCard()
 const catalogue = useCatalogue()
 const letters = useLetters()
+const sections = useSections()
 const wrong = ref('')
 
 const item = computed(() => (card.told.length === 1 && card.told[0]!.kind === 'lettering' ? card.told[0] : undefined))
@@ -52,7 +54,13 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
 </script>
 
 <template>
-  <PanelSection v-if="item && words" id="letters-panel" title="Letters" :fact="fact" :needed="some">
+  <PanelSection
+    v-if="item && words && (some || sections.open('letters-panel'))"
+    id="letters-panel"
+    title="Letters"
+    :fact="fact"
+    :needed="some"
+  >
     <template #verbs>
       <button
         class="verb"

@@ -109,6 +109,17 @@ const fact = computed(() => {
 
 <template>
   <PanelSection v-if="made" id="made" title="Made as" :fact="fact">
+    <template #verbs>
+      <button
+        v-if="whole && !joined"
+        class="verb head"
+        :title="`Carve it out of ${whole.name}, for as long as it lies there`"
+        data-testid="carve-out"
+        @click="join('carved')"
+      >
+        Carve out
+      </button>
+    </template>
     <small v-if="mat">A mat is cut from its own stock.</small>
     <div v-else-if="role" class="pair">
       <Field label="Line for" wide>
@@ -188,7 +199,7 @@ const fact = computed(() => {
         </Select>
       </Field>
     </div>
-    <Field v-if="whole && !lines" label="Outline" wide class="outline">
+    <Field v-if="whole && joined" label="Outline" wide class="outline">
       <Select
         :value="joined ? made.as : 'own'"
         :bordered="false"
@@ -226,7 +237,7 @@ const fact = computed(() => {
 .outline {
   margin-top: 8px;
 }
-.verb {
+.verb:not(.head) {
   margin: 5px 0 0 -8px;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-// What would fall out of a piece when it is cut, and what holds it: bridges, a whole mat below,
-// or nothing, where it is left out with its hole.
+// What becomes of a piece when it is cut: what would fall out of it, and what holds that; and
+// where it is thinner than its stock bears.
 import { Button, Checkbox, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { Islands } from '../../api/types'
@@ -23,7 +23,20 @@ const piece = computed(() => {
 const made = computed(() => (piece.value ? card.doc(piece.value.id)?.made : undefined))
 const islands = computed<Islands>(() => made.value?.islands ?? {})
 const loose = computed(() => piece.value?.islands?.length ?? 0)
-const there = computed(() => loose.value > 0 || !!islands.value.how)
+const thin = computed(() => piece.value?.thin)
+const middles = computed(() => loose.value > 0 || !!islands.value.how)
+const there = computed(() => middles.value || !!thin.value || !!made.value?.thicken)
+const fact = computed(() =>
+  [middles.value && `loose: ${told.value}`, thin.value && `${width.value} thin`].filter(Boolean).join(', '),
+)
+/** As thin as it is, to a hundredth of a millimetre whatever the unit: it is no measure of the trade. */
+const width = computed(() => {
+  const t = thin.value
+  if (!t) return ''
+  return t.least < t.bears ? `${t.least.toFixed(2)} mm, least is ${t.bears.toFixed(2)}` : 'runs to a point'
+})
+const thicken = (is: boolean) =>
+  card.change({ do: 'setMade', ids: [piece.value!.id], made: { ...made.value!, thicken: is || undefined } })
 const told = computed(() => {
   if (loose.value) return `${loose.value}${piece.value?.bridges?.length ? ', the others held' : ''}`
   if (islands.value.how === 'leftOut') return 'left out'
@@ -51,11 +64,19 @@ const back = () =>
 </script>
 
 <template>
-  <PanelSection v-if="piece && there" id="middles" title="Loose middles" :fact="told">
-    <p class="told" :class="{ wrong: loose }" data-testid="middles-told">
-      {{ piece.name }}: {{ loose ? `${loose} fall${loose === 1 ? 's' : ''} out when it is cut` : told }}
-    </p>
+  <PanelSection v-if="piece && there" id="middles" :title="`When ${piece.name} is cut`" :fact="fact">
+    <div class="facts">
+      <template v-if="middles">
+        <span>Loose middles</span>
+        <b :class="{ wrong: loose }" data-testid="middles-told">{{ loose ? `${loose} fall out` : told }}</b>
+      </template>
+      <template v-if="thin">
+        <span>Thinnest part</span>
+        <b class="wrong" data-testid="thin-told">{{ width }}</b>
+      </template>
+    </div>
     <Segmented
+      v-if="middles"
       :value="islands.how ?? ''"
       block
       :options="[
@@ -102,14 +123,33 @@ const back = () =>
     <Button v-if="loose" size="small" class="back" data-testid="middles-back" @click="back"
       >Lay a whole mat below</Button
     >
+    <Checkbox
+      v-if="thin || made?.thicken"
+      class="thicken"
+      :checked="made?.thicken"
+      data-testid="thicken"
+      @change="thicken($event.target.checked)"
+      >Thicken what is too thin</Checkbox
+    >
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </PanelSection>
 </template>
 
 <style scoped>
-.told {
-  margin: 0 0 6px;
+.facts {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+  margin-bottom: 6px;
   font-size: 12.5px;
+}
+.facts b {
+  text-align: right;
+  font-weight: 550;
+}
+.facts .wrong {
+  margin: 0;
+  color: var(--stop);
 }
 .pair {
   margin-top: 8px;
@@ -117,7 +157,8 @@ const back = () =>
 .wide {
   grid-column: 1 / 3;
 }
-.back {
+.back,
+.thicken {
   margin-top: 8px;
 }
 </style>

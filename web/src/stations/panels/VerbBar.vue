@@ -114,6 +114,15 @@ const how = computed(() => {
         {{ card.group ? 'Ungroup' : 'Group' }}
       </button>
       <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
+      <button
+        v-if="one?.kind === 'lettering' && !one.piece && !one.joined && one.on"
+        class="verb"
+        :title="`Carve the words out of ${card.items.get(one.on)?.name}, for as long as they lie there`"
+        data-testid="carve-words"
+        @click="card.change({ do: 'setMade', ids: [one.id], made: { as: 'carved' } })"
+      >
+        Carve out
+      </button>
       <button class="verb" data-testid="duplicate" @click="$emit('duplicate')">Duplicate</button>
       <button class="verb" data-testid="remove" @click="$emit('remove')">Remove</button>
       <template v-if="one">

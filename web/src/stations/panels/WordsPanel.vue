@@ -12,11 +12,13 @@ import LieField from './LieField.vue'
 import WordsLie from './WordsLie.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import { useSections } from '../../store/sections'
 
 defineEmits<{ edit: [id: string] }>()
 const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
+const sections = useSections()
 const wrong = ref('')
 
 const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
@@ -56,6 +58,17 @@ function align(a: string | number) {
 
 <template>
   <PanelSection v-if="item && words" id="words" title="Lettering" :fact="words.text.replace(/\s+/g, ' ')">
+    <template #verbs>
+      <button
+        class="verb"
+        :aria-pressed="sections.open('letters-panel')"
+        title="Set single letters by themselves"
+        data-testid="letters-open"
+        @click="sections.toggle('letters-panel')"
+      >
+        Letters{{ words.runs?.length ? ' ·' : '' }}
+      </button>
+    </template>
     <div class="pair">
       <button
         class="bare text wide"
