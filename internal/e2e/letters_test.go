@@ -150,3 +150,28 @@ func TestAThinScriptIsToldAndThickened(t *testing.T) {
 	h.says("thin-told", "least is 1.20")
 	assert.False(t, h.item(3, "i1").Made.Thicken)
 }
+
+// The tray shows the chosen words in every face, and faces by what is measured of them; what
+// was carved is made one outline.
+func TestFacesShowTheWordsAndAreFoundByTheirStrokes(t *testing.T) {
+	h := headline(t)
+	h.click("tab-lettering")
+	h.says("supply-lettering-nunito-400", "Nunito")
+	h.click("layer-i2")
+	h.says("supply-lettering-nunito-400", "Orchard day")
+	h.says("supply-lettering-nunito-400", "Nunito")
+	h.click("faces-joined")
+	h.wait(`document.querySelectorAll('[data-testid^=supply-lettering]').length === 3`)
+	h.there("supply-lettering-pacifico-400")
+	h.click("faces-thick")
+	h.there("supply-lettering-alfa-slab-one-400")
+	h.wait(`!document.querySelector('[data-testid=supply-lettering-nunito-400]')`)
+
+	h.click("carve-words")
+	h.click("one-outline")
+	f := h.front(3)
+	assert.Len(t, f.Items, 1)
+	assert.Equal(t, card.Free, f.Items[0].Form.Outline)
+	h.keys("z", ctrl)
+	assert.Equal(t, card.Carved, h.item(4, "i2").Made.As)
+}

@@ -61,17 +61,24 @@ func run(out string) error {
 	if err != nil {
 		return err
 	}
-	// A view is ready when its fonts and pictures are there.
-	const ready = `document.fonts.status === 'loaded' && [...document.querySelectorAll('img')].every(i => i.complete)`
 	id := browser.ID
 	if err := draw(h, steps[0].ID); err != nil {
 		return err
 	}
-	for _, v := range []struct {
-		name, path, wait string
-		clicks           []string
-		then             string
-	}{
+	carved, err := h.App.Duplicate(ctx, cards[0].ID)
+	if err != nil {
+		return err
+	}
+	if err := carve(h, carved); err != nil {
+		return err
+	}
+	if err := shoot(p, out, view{"lettering", "/cards/" + carved + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("tab-lettering")}, ""}); err != nil {
+		return err
+	}
+	if err := h.App.Remove(ctx, carved); err != nil {
+		return err
+	}
+	for _, v := range []view{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
@@ -91,40 +98,79 @@ func run(out string) error {
 		{"machine", supper + "/machine", `!!document.querySelector('[data-testid=run-6]')`, []string{id("run-6"), id("cut")},
 			`/cutting [4-7]\d %/.test(document.querySelector('[data-testid=station-machine]').textContent)`},
 	} {
-		if err := p.Go(v.path); err != nil {
-			return err
-		}
-		if err := p.Wait(v.wait + " && " + ready); err != nil {
-			return fmt.Errorf("%s: %w", v.name, err)
-		}
-		for _, sel := range v.clicks {
-			if err := p.Click(sel); err != nil {
-				return fmt.Errorf("%s: %w", v.name, err)
-			}
-		}
-		// Pictures in drawings have no event to wait for here: fetch them once more.
-		settle := `(window.__seen ??= Promise.all([...document.querySelectorAll('image')].map(i => fetch(i.getAttribute('href')))).then(() => new Promise(r => setTimeout(r, 400))).then(() => (window.__settled = true)), window.__settled === true)`
-		if v.then != "" {
-			settle = v.then
-		}
-		if err := p.Wait(settle); err != nil {
-			return fmt.Errorf("%s: %w", v.name, err)
-		}
-		if v.name == "" {
-			continue // a step on the way
-		}
-		raw, err := p.Shot()
-		if err != nil {
-			return err
-		}
-		if err := os.MkdirAll(out, 0o755); err != nil {
-			return err
-		}
-		if err := os.WriteFile(filepath.Join(out, v.name+".png"), raw, 0o644); err != nil {
+		if err := shoot(p, out, v); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// view is a picture to make: what is clicked once the page waits for nothing more, and what is
+// waited for then. One without a name is a step on the way.
+type view struct {
+	name, path, wait string
+	clicks           []string
+	then             string
+}
+
+// ready is when the fonts and pictures of a view are there.
+const ready = `document.fonts.status === 'loaded' && [...document.querySelectorAll('img')].every(i => i.complete)`
+
+func shoot(p *browser.Page, out string, v view) error {
+	if err := p.Go(v.path); err != nil {
+		return err
+	}
+	if err := p.Wait(v.wait + " && " + ready); err != nil {
+		return fmt.Errorf("%s: %w", v.name, err)
+	}
+	for _, sel := range v.clicks {
+		if err := p.Click(sel); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+	}
+	// Pictures in drawings have no event to wait for here: fetch them once more.
+	settle := `(window.__seen ??= Promise.all([...document.querySelectorAll('image')].map(i => fetch(i.getAttribute('href')))).then(() => new Promise(r => setTimeout(r, 400))).then(() => (window.__settled = true)), window.__settled === true)`
+	if v.then != "" {
+		settle = v.then
+	}
+	if err := p.Wait(settle); err != nil {
+		return fmt.Errorf("%s: %w", v.name, err)
+	}
+	if v.name == "" {
+		return nil
+	}
+	raw, err := p.Shot()
+	if err != nil {
+		return err
+	}
+	if err := os.MkdirAll(out, 0o755); err != nil {
+		return err
+	}
+	if err := os.WriteFile(filepath.Join(out, v.name+".png"), raw, 0o644); err != nil {
+		return err
+	}
+	return nil
+}
+
+// carve carves the words of a label out of it, on an arc and held by bridges.
+func carve(h *testserver.Server, id string) error {
+	ctx := context.Background()
+	v, err := h.App.Open(ctx, id)
+	if err != nil {
+		return err
+	}
+	_, doc := v.Card.Find("i6")
+	words := *doc.Words
+	words.Font, words.Size, words.Spacing, words.Text = "alfa-slab-one-400", 8.5, .1, "Harvest Supper"
+	words.Path = &card.TextPath{Bend: 30}
+	_, label := v.Card.Find("i5")
+	made := label.Made
+	made.Islands = card.FirstBridges()
+	made.Islands.Width = 1
+	_, err = h.App.Change(ctx, id, v.Revision, []card.Command{
+		card.NameItem{ID: "i6", Name: "Supper"}, card.SetWords{ID: "i6", Words: words},
+		card.SetMade{IDs: []string{"i6"}, Made: card.Made{As: card.Carved}}, card.SetMade{IDs: []string{"i5"}, Made: made}})
+	return err
 }
 
 // draw draws a few strokes by hand on the front of a card: seedlings under its

@@ -16,12 +16,13 @@ import (
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
-	"weld":         func() card.Command { return &Weld{} },
-	"carve":        func() card.Command { return &Carve{} },
-	"keepOverlap":  func() card.Command { return &KeepOverlap{} },
-	"divide":       func() card.Command { return &Divide{} },
-	"grow":         func() card.Command { return &Grow{} },
-	"roundCorners": func() card.Command { return &RoundCorners{} },
+	"weld":           func() card.Command { return &Weld{} },
+	"carve":          func() card.Command { return &Carve{} },
+	"keepOverlap":    func() card.Command { return &KeepOverlap{} },
+	"divide":         func() card.Command { return &Divide{} },
+	"grow":           func() card.Command { return &Grow{} },
+	"roundCorners":   func() card.Command { return &RoundCorners{} },
+	"makeOneOutline": func() card.Command { return &MakeOneOutline{} },
 }
 
 // operand is an item that takes part, with its outline in face coordinates.

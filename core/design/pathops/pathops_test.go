@@ -224,3 +224,41 @@ func mustPath(t *testing.T, d string) geom.Path {
 	require.NoError(t, err)
 	return p
 }
+
+// A piece that is made one outline is as it was, to the last square hundredth; what was part of
+// it is gone, and nothing follows any more.
+func TestAPieceIsMadeOneOutline(t *testing.T) {
+	label := card.Item{Name: "Label", Kind: card.Shape, Place: card.Place{X: 60, Y: 60, Turn: 25}, Made: card.Made{As: card.Cut, Stock: "moss-216", Islands: card.FirstBridges(), Thicken: true},
+		Form: &card.Form{Outline: card.Rectangle, Width: 70, Height: 30, Corner: card.Round, Radius: 4}}
+	words := card.Item{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 60, Y: 60}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+		Words: &card.Words{Text: "Boat", Font: "zilla-slab-600", Size: 16, Leading: 1.2, Align: card.AlignCentre}}
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{label}}, card.PlaceItems{Face: card.Front, Items: []card.Item{words}},
+		card.SetMade{IDs: []string{"i2"}, Made: card.Made{As: card.Carved}})
+	require.NoError(t, err)
+	outline := func(c card.Card) geom.Path {
+		f, it := c.Find("i1")
+		s, err := scene.Resolve(f, it)
+		require.NoError(t, err)
+		return s.Outline.Transform(s.At)
+	}
+	before := outline(c)
+	c, err = card.Apply(c, pathops.MakeOneOutline{ID: "i1"})
+	require.NoError(t, err)
+	after := outline(c)
+	assert.Less(t, geom.Difference(geom.NonZero, before, after).Area()+geom.Difference(geom.NonZero, after, before).Area(), .01)
+	_, gone := c.Find("i2")
+	assert.Nil(t, gone)
+	_, it := c.Find("i1")
+	assert.Equal(t, card.Free, it.Form.Outline)
+	assert.Equal(t, card.Made{As: card.Cut, Stock: "moss-216"}, it.Made)
+	assert.InDelta(t, 25, it.Place.Turn, 1e-9, "its frame keeps its turn")
+
+	again, err := card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{words}})
+	require.NoError(t, err)
+	_, err = card.Apply(again, pathops.MakeOneOutline{ID: "i3"})
+	assert.ErrorContains(t, err, "no cut shape or lettering")
+	locked, err := card.Apply(c, card.LockItems{IDs: []string{"i1"}, Locked: true})
+	require.NoError(t, err)
+	_, err = card.Apply(locked, pathops.MakeOneOutline{ID: "i1"})
+	assert.ErrorContains(t, err, "locked")
+}

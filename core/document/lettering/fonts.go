@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"embed"
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 
@@ -22,29 +23,32 @@ var files embed.FS
 type Font struct {
 	ID     string  `json:"id"`   // also the name of its file, without .woff
 	Name   string  `json:"name"` // as people read it
-	Kind   string  `json:"kind"` // script, thick, hand, book or stencil
 	Ascent float64 `json:"ascent"`
 	// Descent is positive; both are in ems and say where a browser that sets
 	// the same file puts the baseline in its line.
 	Descent float64 `json:"descent"`
+	// Stem is the width of its upright strokes, ems, and Joined says that its letters touch;
+	// both are measured.
+	Stem   float64 `json:"stem"`
+	Joined bool    `json:"joined,omitempty"`
 	// Features are what the font has beside its usual letters.
 	Features []card.Feature `json:"features"`
 }
 
 var fonts = []Font{
-	{ID: "pacifico-400", Name: "Pacifico", Kind: "script"},
-	{ID: "great-vibes-400", Name: "Great Vibes", Kind: "script"},
-	{ID: "dancing-script-700", Name: "Dancing Script", Kind: "script"},
-	{ID: "amatic-sc-700", Name: "Amatic SC", Kind: "hand"},
-	{ID: "patrick-hand-400", Name: "Patrick Hand", Kind: "hand"},
-	{ID: "fredoka-700", Name: "Fredoka", Kind: "thick"},
-	{ID: "lilita-one-400", Name: "Lilita One", Kind: "thick"},
-	{ID: "alfa-slab-one-400", Name: "Alfa Slab One", Kind: "thick"},
-	{ID: "playfair-display-400", Name: "Playfair Display", Kind: "book"},
-	{ID: "zilla-slab-600", Name: "Zilla Slab", Kind: "book"},
-	{ID: "nunito-400", Name: "Nunito", Kind: "book"},
-	{ID: "courier-prime-400", Name: "Courier Prime", Kind: "book"},
-	{ID: "saira-stencil-one-400", Name: "Saira Stencil One", Kind: "stencil"},
+	{ID: "pacifico-400", Name: "Pacifico"},
+	{ID: "great-vibes-400", Name: "Great Vibes"},
+	{ID: "dancing-script-700", Name: "Dancing Script"},
+	{ID: "amatic-sc-700", Name: "Amatic SC"},
+	{ID: "patrick-hand-400", Name: "Patrick Hand"},
+	{ID: "fredoka-700", Name: "Fredoka"},
+	{ID: "lilita-one-400", Name: "Lilita One"},
+	{ID: "alfa-slab-one-400", Name: "Alfa Slab One"},
+	{ID: "playfair-display-400", Name: "Playfair Display"},
+	{ID: "zilla-slab-600", Name: "Zilla Slab"},
+	{ID: "nunito-400", Name: "Nunito"},
+	{ID: "courier-prime-400", Name: "Courier Prime"},
+	{ID: "saira-stencil-one-400", Name: "Saira Stencil One"},
 }
 
 // loaded is a parsed font. A face keeps scratch data, so one caller at a time.
@@ -78,13 +82,16 @@ var library = sync.OnceValue(func() map[string]*loaded {
 })
 
 // Fonts lists the faces in the order they are offered.
-func Fonts() []Font {
+func Fonts() []Font { return slices.Clone(measuredFonts()) }
+
+var measuredFonts = sync.OnceValue(func() []Font {
 	out := make([]Font, len(fonts))
 	for i, f := range fonts {
 		out[i] = library()[f.ID].font
+		out[i].Stem, out[i].Joined = strokes(f.ID)
 	}
 	return out
-}
+})
 
 // Named is the font that a family is, by its name in any case; bold asks for one that is.
 // ok is false where it is not at hand in that weight.

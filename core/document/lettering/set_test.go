@@ -140,3 +140,22 @@ func TestFontsGoByTheirFamilies(t *testing.T) {
 	id, _ := Named("Fredoka", true)
 	assert.Equal(t, "fredoka-700", id)
 }
+
+// Thick faces and joined scripts are known by their outlines, whatever they are called.
+func TestFacesAreMeasured(t *testing.T) {
+	joined := map[string]bool{"pacifico-400": true, "great-vibes-400": true, "dancing-script-700": true}
+	stems := map[string]float64{}
+	for _, f := range Fonts() {
+		assert.Equal(t, joined[f.ID], f.Joined, f.ID)
+		stems[f.ID] = f.Stem
+	}
+	for _, thick := range []string{"alfa-slab-one-400", "lilita-one-400", "fredoka-700"} {
+		for _, thin := range []string{"nunito-400", "courier-prime-400", "great-vibes-400", "amatic-sc-700"} {
+			assert.Greater(t, stems[thick], 1.2*stems[thin], "%s and %s", thick, thin)
+		}
+	}
+	// The stem of an l is the width of its box.
+	l, _, _, err := Line("lilita-one-400", "l", 1, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, l.Bounds().W, stems["lilita-one-400"], .02)
+}

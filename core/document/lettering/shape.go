@@ -73,8 +73,10 @@ func newShaper(w card.Words) *shaper {
 
 // fontOf is the font of a style; one that is not known gives that of the words.
 func (s *shaper) fontOf(st card.Style) *loaded {
-	if l := library()[st.Font]; l != nil {
-		return l
+	if st.Font != "" {
+		if l := library()[st.Font]; l != nil {
+			return l
+		}
 	}
 	return library()[s.words.Font]
 }

@@ -76,7 +76,9 @@ func Bridge(p geom.Path, opt Options) Result {
 			}
 			found := b.bridges(i, lines[i])
 			for _, s := range found {
-				strips = append(strips, geom.Intersection(geom.NonZero, s.path(opt), q.hole.Reverse()))
+				// A little into the ground, so that they are one with it.
+				hole := geom.Offset(q.hole.Reverse(), 2*flat, geom.MitreCorner)
+				strips = append(strips, feet(geom.Intersection(geom.NonZero, s.path(opt), hole), p, hole, opt.Foot))
 			}
 			if len(found) > 0 {
 				b.anchored[i], held = true, true
@@ -105,37 +107,34 @@ type strip struct {
 	at           float64 // where it starts, in shares of the island's ring
 }
 
-// path is the outline of the strip: its ends grow wider by quarters of a circle.
+// path is the outline of the strip.
 func (s strip) path(opt Options) geom.Path {
-	r := max(0, min(opt.Foot, s.gap/2))
 	a, e, h := -s.before, s.gap+s.past, opt.Width/2
 	at := func(u, v float64) geom.Point {
 		return s.from.Add(s.ahead.Mul(u)).Add(geom.Pt(-s.ahead.Y, s.ahead.X).Mul(v))
 	}
 	var b geom.Builder
-	if r < 1e-6 {
-		b.Move(at(a, -h)).Line(at(e, -h)).Line(at(e, h)).Line(at(a, h)).Close()
-		return geom.Union(geom.NonZero, b.Path())
+	return geom.Union(geom.NonZero, b.Move(at(a, -h)).Line(at(e, -h)).Line(at(e, h)).Line(at(a, h)).Close().Path())
+}
+
+// feet is a strip across a hole with its corners with the ground rounded: what lies beside it
+// in the ground and the strip together, closed by a disc (grown and shrunk again).
+func feet(strip, ground, hole geom.Path, radius float64) geom.Path {
+	if radius <= 0 {
+		return strip
 	}
-	const k = .5522847498 // of a quarter circle as a cubic
-	quarter := func(u0, v0, u1, v1 float64, first bool) {
-		// From (u0, v0) to (u1, v1), along v at the wide end and along u at the narrow one.
-		if first {
-			b.Cubic(at(u0, v0+(v1-v0)*k), at(u1-(u1-u0)*k, v1), at(u1, v1))
-		} else {
-			b.Cubic(at(u0+(u1-u0)*k, v0), at(u1, v1-(v1-v0)*k), at(u1, v1))
+	reach := geom.RectPath(strip.Bounds().Grow(3 * radius))
+	local := geom.Union(geom.NonZero, geom.Intersection(geom.NonZero, ground, reach), strip)
+	closed := geom.Offset(geom.Offset(local, radius, geom.RoundCorner), -radius, geom.RoundCorner)
+	near := geom.Offset(strip, 1.5*radius, geom.RoundCorner)
+	var out []geom.Path
+	for _, q := range parts(geom.Union(geom.NonZero, strip, geom.Intersection(geom.NonZero, closed, near, hole))) {
+		// What was closed elsewhere is no part of it.
+		if region := q.path(); geom.Intersection(geom.NonZero, region, strip).Area() > speck {
+			out = append(out, region)
 		}
 	}
-	b.Move(at(a, -h-r)).Line(at(0, -h-r))
-	quarter(0, -h-r, r, -h, true)
-	b.Line(at(s.gap-r, -h))
-	quarter(s.gap-r, -h, s.gap, -h-r, false)
-	b.Line(at(e, -h-r)).Line(at(e, h+r)).Line(at(s.gap, h+r))
-	quarter(s.gap, h+r, s.gap-r, h, true)
-	b.Line(at(r, h))
-	quarter(r, h, 0, h+r, false)
-	b.Line(at(a, h+r)).Close()
-	return geom.Union(geom.NonZero, b.Path())
+	return geom.Join(out...)
 }
 
 // bridges are those of an island.
@@ -204,22 +203,22 @@ func (b *bridger) strip(island int, from, ahead geom.Point) (s strip, ok bool) {
 	}
 	s = strip{from: from, ahead: ahead, gap: hit.at, before: 2 * flat, past: 2 * flat}
 	side := geom.Pt(-ahead.Y, ahead.X).Mul(b.opt.Width / 2)
-	reach := b.opt.Width + s.gap
+	half := b.opt.Width / 2
 	for _, o := range []geom.Point{side, side.Mul(-1)} {
-		// From as far back as a width: where the island ends, and where the ground begins.
-		start := from.Add(o).Sub(ahead.Mul(b.opt.Width))
-		for _, h := range b.along(start, ahead, reach+2*b.opt.Width) {
-			u := h.at - b.opt.Width
-			switch {
-			case h.of == island && u < s.gap/2:
-				s.before = max(s.before, -u+2*flat)
-			case h.of == hit.of && u > s.gap/2 && u-s.gap <= b.opt.Width:
-				s.past = max(s.past, u-s.gap+2*flat)
+		// From as far back as half a width: where the island ends, and where the ground begins.
+		// Where a side passes either by, the strip goes half a width into it.
+		before, past := half, half
+		for _, h := range b.along(from.Add(o).Sub(ahead.Mul(half)), ahead, s.gap+b.opt.Width) {
+			u := h.at - half
+			if h.of == island && u < s.gap/2 {
+				before = -u + 2*flat
 			}
 			if h.of == hit.of && u > s.gap/2 {
+				past = u - s.gap + 2*flat
 				break
 			}
 		}
+		s.before, s.past = max(s.before, before), max(s.past, past)
 	}
 	return s, true
 }

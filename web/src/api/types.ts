@@ -27,6 +27,7 @@ export type Command =
   | LineUp
   | LockItems
   | LoosenPieces
+  | MakeOneOutline
   | MakeSlots
   | MatchSize
   | MirrorItems
@@ -426,9 +427,10 @@ export interface Mark {
 export interface Font {
   id: string
   name: string
-  kind: string
   ascent: number
   descent: number
+  stem: number
+  joined?: boolean
   features: (
     | 'swashes'
     | 'noLigatures'
@@ -687,6 +689,10 @@ export interface LockItems {
 export interface LoosenPieces {
   pieces: string[]
   do: 'loosenPieces'
+}
+export interface MakeOneOutline {
+  id: string
+  do: 'makeOneOutline'
 }
 export interface MakeSlots {
   ids: string[]

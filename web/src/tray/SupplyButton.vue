@@ -71,7 +71,7 @@ function key(e: KeyboardEvent) {
     <svg v-if="favourite" class="star" width="14" height="14" viewBox="0 0 14 14" aria-label="Favourite">
       <path d="M3 1h8v12L7 9.500 3 13z" fill="#a8432a" stroke="#fffdf9" />
     </svg>
-    <span v-if="supply.kind !== 'lettering'" class="name">{{ supply.name }}</span>
+    <span v-if="supply.kind !== 'lettering' || supply.text" class="name">{{ supply.name }}</span>
     <i
       class="about"
       role="button"

@@ -43,7 +43,7 @@ defineProps<{ supply: Supply; dragged?: boolean }>()
     />
   </svg>
   <em v-else :style="{ fontFamily: `'lettering-${supply.id}'` }" :class="{ dragged }">{{
-    dragged ? 'Your words' : supply.name
+    dragged ? (supply.text ?? 'Your words') : (supply.text ?? supply.name)
   }}</em>
 </template>
 

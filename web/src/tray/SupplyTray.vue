@@ -2,6 +2,8 @@
 // The strip along the near edge where supplies wait. They are dragged up onto
 // the card with the pointer, or placed in the middle with Enter.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import type { Font } from '../api/types'
+import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import { useTool } from '../store/tool'
@@ -17,6 +19,7 @@ const emit = defineEmits<{
   files: [files: File[]]
 }>()
 
+const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
@@ -35,6 +38,19 @@ function known(s: Supply) {
   const name = note.name || s.name
   return { supply: { ...s, name }, note, words: [name, ...tags].join(' ').toLowerCase() }
 }
+/** Which faces are shown, by what is measured of them. */
+const faces = {
+  all: { label: 'All', is: () => true },
+  thick: { label: 'Thick', is: (f: Font) => f.stem >= 0.12 },
+  joined: { label: 'Joined', is: (f: Font) => !!f.joined },
+}
+const face = ref<keyof typeof faces>('all')
+/** The words that are chosen, which every face shows. */
+const words = computed(() => {
+  const one = card.told.length === 1 ? card.doc(card.told[0]!.id)?.words?.text : undefined
+  const line = one?.split('\n').find((l) => l.trim())
+  return line && (line.length > 18 ? line.slice(0, 17) + '…' : line)
+})
 /** What was noted when this part of the tray was opened: nothing moves while one is placed after another. */
 const about = ref<Supply>()
 const order = shallowRef(catalogue.notes)
@@ -52,7 +68,13 @@ const supplies = computed(() => {
         'shape',
         c.shapes.filter((r) => r.tray),
       ).map(shapeSupply),
-    Lettering: () => lately('lettering', c.fonts).map(fontSupply),
+    Lettering: () =>
+      lately(
+        'lettering',
+        c.fonts.filter((f) => faces[face.value].is(f)),
+      )
+        .map(fontSupply)
+        .map((s) => ({ ...s, text: words.value })),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }
     [tab.value]()
@@ -107,7 +129,19 @@ defineExpose({
         {{ t }}
       </button>
       <span class="space" />
-      <span class="hint">Drag onto the card, or click here and then on the face</span>
+      <span v-if="tab === 'Lettering' && prefs.trayOpen" class="faces" role="group" aria-label="Faces shown">
+        <button
+          v-for="(f, k) in faces"
+          :key="k"
+          class="verb"
+          :aria-pressed="face === k"
+          :data-testid="'faces-' + k"
+          @click="face = k"
+        >
+          {{ f.label }}
+        </button>
+      </span>
+      <span v-else class="hint">Drag onto the card, or click here and then on the face</span>
       <input
         ref="search"
         v-model="find"
@@ -228,6 +262,18 @@ defineExpose({
   overflow: hidden;
   text-overflow: ellipsis;
   margin-right: 10px;
+}
+.faces {
+  align-self: center;
+  display: flex;
+  gap: 2px;
+  margin-right: 10px;
+}
+.faces .verb {
+  padding: 2px 8px;
+}
+.faces [aria-pressed='true'] {
+  background: var(--paper0);
 }
 .find {
   align-self: center;

@@ -13,6 +13,8 @@ export interface Supply {
   sketch?: Sketch
   /** The small picture of a shape, SVG path data. */
   preview?: string
+  /** What a face of lettering shows. */
+  text?: string
 }
 
 export const photoSupply = (p: Picture): Supply => ({ id: p.id, kind: 'photo', name: p.name, picture: p })

@@ -124,14 +124,14 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
           @set="set({ colour: $event })"
         />
         <button class="verb" :disabled="!style.colour" data-testid="letters-plain" @click="set({ colour: '' })">
-          That of the words
+          As the words
         </button>
         <Segmented
           :value="style.stand ?? ''"
           class="wide"
           block
           :options="[
-            { value: '', label: 'On the line' },
+            { value: '', label: 'Usual' },
             { value: 'raised', label: 'Raised' },
             { value: 'lowered', label: 'Lowered' },
           ]"

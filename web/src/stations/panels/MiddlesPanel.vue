@@ -25,7 +25,8 @@ const islands = computed<Islands>(() => made.value?.islands ?? {})
 const loose = computed(() => piece.value?.islands?.length ?? 0)
 const thin = computed(() => piece.value?.thin)
 const middles = computed(() => loose.value > 0 || !!islands.value.how)
-const there = computed(() => middles.value || !!thin.value || !!made.value?.thicken)
+const parts = computed(() => !!piece.value && card.face?.items.some((it) => it.joined && it.on === piece.value!.id))
+const there = computed(() => parts.value || middles.value || !!thin.value || !!made.value?.thicken)
 const fact = computed(() =>
   [middles.value && `loose: ${told.value}`, thin.value && `${width.value} thin`].filter(Boolean).join(', '),
 )
@@ -131,6 +132,14 @@ const back = () =>
       @change="thicken($event.target.checked)"
       >Thicken what is too thin</Checkbox
     >
+    <button
+      class="verb one"
+      title="Keep the outline as it is now; words are a shape from then on"
+      data-testid="one-outline"
+      @click="card.change({ do: 'makeOneOutline', id: piece.id })"
+    >
+      Make it one outline
+    </button>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </PanelSection>
 </template>
@@ -156,6 +165,10 @@ const back = () =>
 }
 .wide {
   grid-column: 1 / 3;
+}
+.one {
+  display: block;
+  margin: 6px 0 0 -8px;
 }
 .back,
 .thicken {

@@ -42,7 +42,7 @@ const how = computed(() => {
   if (it.role) return { text: roleNames[it.role].toLowerCase(), colour: it.fill.colour ?? roleLook[it.role].stroke }
   const whole = card.items.get(it.on ?? '')
   if (it.joined && whole) {
-    return { text: `${it.joined === 'carved' ? 'carved out of' : 'welded to'} ${whole.name}`, colour: whole.ground }
+    return { text: it.joined === 'carved' ? 'carved out' : 'welded on', colour: whole.ground }
   }
   const text = it.kind === 'mat' ? 'mat' : it.piece ? 'cut piece' : 'printed'
   return { text, colour: it.piece ? it.ground : (it.fill.colour ?? it.fill.gradient?.stops[0]?.colour) }
