@@ -102,6 +102,8 @@ var checks = []Check{
 	{"missingLetters", TheScene, missingLetters},
 	{"looseMiddles", TheScene, looseMiddles},
 	{"thinParts", TheScene, thinParts},
+	{"fallsApart", TheScene, fallsApart},
+	{"looseDots", TheScene, looseDots},
 	{"resolution", TheScene, resolution},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},

@@ -357,6 +357,11 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	cut.Made, cut.Fill = card.Made{As: card.Cut, Stock: "white-216"}, card.Fill{}
 	thick := cut
 	thick.Words = &card.Words{Text: "Plum", Font: "alfa-slab-one-400", Size: 20, Leading: 1.2, Align: card.AlignCentre}
+	script := func(text string, spacing float64) card.Item {
+		it := cut
+		it.Words = &card.Words{Text: text, Font: "pacifico-400", Size: 24, Spacing: spacing, Leading: 1.2, Align: card.AlignCentre}
+		return it
+	}
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -369,6 +374,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"overfull", side(), card.Front, full, boxed},
 		{"missingLetters", side(), card.Front, strange, words(8)},
 		{"thinParts", side(), card.Front, cut, thick},
+		{"fallsApart", side(), card.Front, script("lane", .3), script("lane", 0)},
+		{"looseDots", side(), card.Front, script("lime", 0), script("lane", 0)},
 		{"looseMiddles", side(), card.Front, loose, held},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},

@@ -74,7 +74,7 @@ func TestLettersAreChosenWhereTheyStand(t *testing.T) {
 	for range 7 {
 		h.keys(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift))
 	}
-	h.says("letters-which", "Orchard")
+	h.says("letters-which", "“Orchard”")
 	h.there("letters-chosen")
 	h.segment("letters-stand", "Raised")
 	assert.Equal(t, []card.Run{{From: 0, To: 7, Style: card.Style{Stand: card.RaisedLetters}}}, h.item(3, "i2").Words.Runs)
@@ -88,7 +88,7 @@ func TestLettersAreChosenWhereTheyStand(t *testing.T) {
 	x, y, err := h.Middle(browser.ID("caret"))
 	h.must(err)
 	h.must(h.Do(chromedp.MouseClickXY(x-9, y, chromedp.ClickCount(2))))
-	h.says("letters-which", "day")
+	h.says("letters-which", "“day”")
 	h.keys("night" + kb.Escape)
 	it := h.item(5, "i2")
 	assert.Equal(t, "Orchard night", it.Words.Text)

@@ -34,7 +34,9 @@ type Words struct {
 	// Colours are inks that lines, words or letters have in turn; none is that of the fill.
 	Colours  []string `json:"colours,omitempty"`
 	ColourBy ColourBy `json:"colourBy,omitempty"`
-	Box      *TextBox `json:"box,omitempty"`
+	// Tie is how wide strips are that hold dots and accents to their letters, mm; 0 for none.
+	Tie float64  `json:"tie,omitempty"`
+	Box *TextBox `json:"box,omitempty"`
 	// Path is a line that the words stand along; without one they stand in straight lines.
 	Path *TextPath `json:"path,omitempty"`
 	// Warp bends straight lines as a whole.
@@ -184,7 +186,7 @@ func (w *Words) clone() *Words {
 
 // scale multiplies all lengths of the words.
 func (w *Words) scale(k float64) {
-	w.Size = Tidy(w.Size * k)
+	w.Size, w.Tie = Tidy(w.Size*k), Tidy(w.Tie*k)
 	if b := w.Box; b != nil {
 		b.Width, b.Height = Tidy(b.Width*k), Tidy(b.Height*k)
 	}
@@ -235,6 +237,13 @@ func (w Words) WithText(text string) Words {
 		v.Runs = append(v.Runs, r)
 	}
 	v.tidyRuns()
+	return v
+}
+
+// WithKern is the words with another distance, ems, after the character with an index.
+func (w Words) WithKern(i int, kern float64) Words {
+	v := *w.clone()
+	v.restyle(i, i+1, func(s *Style) { s.Kern = Tidy(kern) })
 	return v
 }
 
@@ -336,6 +345,9 @@ func (w Words) Check() error {
 	}
 	if err := checkFeatures(w.Features); err != nil {
 		return err
+	}
+	if !within(w.Tie, 0, 100) {
+		return Refuse("tie", "What holds a dot is up to 100 mm (3 15/16 in) wide.")
 	}
 	if len(w.Colours) > maxColours {
 		return Refuse("colours", "Up to %d colours take turns.", maxColours)

@@ -105,6 +105,16 @@ func Named(family string, bold bool) (id string, ok bool) {
 	return "", false
 }
 
+// ByID is the font with the id; ok is false where there is none.
+func ByID(id string) (f Font, ok bool) {
+	all := measuredFonts()
+	i := slices.IndexFunc(all, func(f Font) bool { return f.ID == id })
+	if i < 0 {
+		return Font{}, false
+	}
+	return all[i], true
+}
+
 // Known reports whether there is a font with the id.
 func Known(id string) bool { return library()[id] != nil }
 

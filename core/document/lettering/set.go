@@ -3,7 +3,6 @@ package lettering
 import (
 	"encoding/json"
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
@@ -57,14 +56,23 @@ var settings = cache.New[string, Setting](2000)
 
 // Set shapes and outlines words. It fails only for a font that is not known.
 func Set(w card.Words) (Setting, error) {
+	key, err := keyOf(w)
+	if err != nil {
+		return Setting{}, err
+	}
+	return settings.Of(key, func() (Setting, error) { return set(w), nil })
+}
+
+// keyOf is what words are kept by. It fails for a font that is not known.
+func keyOf(w card.Words) (string, error) {
 	if id := unknownFont(w); id != "" {
-		return Setting{}, fmt.Errorf("there is no font “%s”", id)
+		return "", fmt.Errorf("there is no font “%s”", id)
 	}
 	key, err := json.Marshal(w)
 	if err != nil {
-		return Setting{}, fmt.Errorf("set words: %w", err)
+		return "", fmt.Errorf("set words: %w", err)
 	}
-	return settings.Of(string(key), func() (Setting, error) { return set(w), nil })
+	return string(key), nil
 }
 
 // unknownFont is the first font of the words that there is not.
@@ -232,14 +240,10 @@ func (out *Setting) compose(s *shaper, lines []line, place placing) {
 	var order []string
 	parts := make([]geom.Path, len(lines))
 	for i, l := range lines {
-		var letters []geom.Path
-		for _, g := range l.glyphs {
-			c := l.clusters[g.in]
-			m := geom.Shift(g.x, g.y).Then(place(i, (c.left+c.right)/2))
-			letter := g.outline().Transform(m)
-			letters = append(letters, letter)
-			if inks != nil {
-				ink := inks[i][g.in]
+		letters := s.letters(l, i, place)
+		for in, letter := range letters {
+			if inks != nil && !letter.Empty() {
+				ink := inks[i][in]
 				if _, ok := by[ink]; !ok {
 					order = append(order, ink)
 				}
@@ -265,11 +269,27 @@ func (out *Setting) compose(s *shaper, lines []line, place placing) {
 	}
 }
 
+// letters are the outlines of the clusters of a line in their places.
+func (s *shaper) letters(l line, number int, place placing) []geom.Path {
+	out := make([]geom.Path, len(l.clusters))
+	for _, g := range l.glyphs {
+		c := l.clusters[g.in]
+		out[g.in] = geom.Join(out[g.in], g.outline().Transform(geom.Shift(g.x, g.y).Then(place(number, (c.left+c.right)/2))))
+	}
+	if s.words.Tie > 0 {
+		for i := range out {
+			out[i] = tied(geom.Union(geom.NonZero, out[i]), s.words.Tie)
+		}
+	}
+	return out
+}
+
 // Letter is a letter of words in its place, or letters that the font has one form for.
 type Letter struct {
-	Text    string
-	Outline geom.Path
-	Colour  string // "" for the ink of the words
+	From, To int // its characters
+	Text     string
+	Outline  geom.Path
+	Colour   string // "" for the ink of the words
 }
 
 // Letters are the letters of words one by one, in the order of the text; spaces are none. It
@@ -292,28 +312,20 @@ func Letters(w card.Words) ([]Letter, error) {
 		}
 	}
 	inks := s.inks(lines)
-	byStart := map[int]*Letter{}
-	for i, l := range lines {
-		for _, g := range l.glyphs {
-			c := l.clusters[g.in]
-			to := byStart[c.from]
-			if to == nil {
-				to = &Letter{Text: string(s.text[c.from:c.to])}
-				byStart[c.from] = to
-			}
-			if inks != nil {
-				to.Colour = inks[i][g.in]
-			}
-			to.Outline = geom.Join(to.Outline, g.outline().Transform(geom.Shift(g.x, g.y).Then(place(i, (c.left+c.right)/2))))
-		}
-	}
 	var letters []Letter
-	for _, at := range slices.Sorted(maps.Keys(byStart)) {
-		l := *byStart[at]
-		if l.Outline = bend(geom.Union(geom.NonZero, l.Outline)); !l.Outline.Empty() {
-			letters = append(letters, l)
+	for i, l := range lines {
+		for in, p := range s.letters(l, i, place) {
+			c := l.clusters[in]
+			letter := Letter{From: c.from, To: c.to, Text: string(s.text[c.from:c.to])}
+			if inks != nil {
+				letter.Colour = inks[i][in]
+			}
+			if letter.Outline = bend(geom.Union(geom.NonZero, p)); !letter.Outline.Empty() {
+				letters = append(letters, letter)
+			}
 		}
 	}
+	slices.SortStableFunc(letters, func(a, b Letter) int { return a.From - b.From })
 	return letters, nil
 }
 

@@ -284,6 +284,7 @@ export interface Words {
   runs?: Run[]
   colours?: string[]
   colourBy?: 'line' | 'word' | 'letter'
+  tie?: number
   box?: TextBox
   path?: TextPath
   warp?: Warp
@@ -1114,6 +1115,8 @@ export interface Finding {
     | 'missingLetters'
     | 'looseMiddles'
     | 'thinParts'
+    | 'fallsApart'
+    | 'looseDots'
     | 'resolution'
     | 'glued'
     | 'sticksOut'

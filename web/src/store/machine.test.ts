@@ -15,7 +15,7 @@ async function bench(started: (a: Asked) => { status?: number; json?: unknown } 
     if (a.path === '/api/cutter') return { json: cutter }
     if (a.path === '/api/cards/c1')
       return { json: { id: 'c1', revision: 1, card: { faces: [] }, scene: { net: { faces: [] }, faces: [] } } }
-    if (a.path === '/api/cards/c1/sheets') return { json: { sheets: [], problems: [] } }
+    if (a.path === '/api/cards/c1/sheets') return { json: { sheets: [], unlaid: [], findings: [] } }
     return started(a)
   })
   await useCard().open('c1')

@@ -5,6 +5,7 @@ import { Button, Checkbox, Segmented, Select, SelectOption } from 'ant-design-vu
 import { computed, ref } from 'vue'
 import type { Words } from '../../api/types'
 import Field from '../../parts/Field.vue'
+import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import PanelSection from '../../parts/PanelSection.vue'
 import { featureNames } from '../../parts/names'
@@ -27,8 +28,12 @@ const which = computed(() => (some.value ? Array.from(letters.text).slice(letter
 const style = computed(() => (some.value ? letters.style : {}))
 const font = computed(() => catalogue.all.fonts.find((f) => f.id === (style.value.font || words.value?.font)))
 const set = (part: Parameters<typeof letters.restyle>[1]) => letters.restyle(item.value!.id, part)
-const setWords = (part: Partial<Words>) =>
-  void card.change(...letters.commands, { do: 'setWords', id: item.value!.id, words: { ...words.value!, ...part } })
+async function setWords(part: Partial<Words>) {
+  // What is changed of the words is built on what the change before has made.
+  if (letters.commands.length) await card.change(...letters.commands)
+  await card.idle()
+  if (item.value) void card.change({ do: 'setWords', id: item.value.id, words: { ...words.value!, ...part } })
+}
 
 type Feature = NonNullable<Words['features']>[number]
 const features = computed<Feature[]>(() => (some.value ? style.value.features : words.value?.features) ?? [])
@@ -150,6 +155,14 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
         >{{ featureNames[f] }}</Checkbox
       >
       <template v-if="!some">
+        <MeasureField
+          label="Dots tied by strips of"
+          wide
+          :mm="words.tie ?? 0"
+          testid="tie"
+          @set="setWords({ tie: $event })"
+          @wrong="wrong = $event"
+        />
         <Field label="Colours change" wide>
           <Select
             :value="by"

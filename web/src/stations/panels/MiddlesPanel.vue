@@ -43,12 +43,16 @@ const told = computed(() => {
   if (islands.value.how === 'leftOut') return 'left out'
   return islands.value.how ? 'all held' : 'none'
 })
-const set = (part: Islands) =>
+async function set(part: Islands) {
+  // What is changed of it is built on what the change before has made.
+  await card.idle()
+  if (!piece.value) return
   void card.change({
     do: 'setMade',
-    ids: [piece.value!.id],
+    ids: [piece.value.id],
     made: { ...made.value!, islands: part.how === '' ? undefined : { ...islands.value, ...part } },
   })
+}
 function become(how: string | number) {
   if (how === 'bridged') set(catalogue.all.first.islands)
   else set({ how: how as Islands['how'] })

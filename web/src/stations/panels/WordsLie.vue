@@ -9,12 +9,13 @@ import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
 
 const props = defineProps<{ item: SceneItem; words: Words }>()
-const emit = defineEmits<{ set: [part: Partial<Words>]; wrong: [why: string] }>()
+const emit = defineEmits<{ set: [part: (now: Words) => Partial<Words>]; wrong: [why: string] }>()
 
 const box = computed(() => props.words.box)
 const path = computed(() => props.words.path)
-const setBox = (part: Partial<TextBox>) => emit('set', { box: { ...box.value!, ...part } })
-const setPath = (part: Partial<TextPath>) => emit('set', { path: { ...path.value!, ...part } })
+const setBox = (part: Partial<TextBox>) => emit('set', (now) => (now.box ? { box: { ...now.box, ...part } } : {}))
+const setWarp = (amount: number) => emit('set', (now) => (now.warp ? { warp: { ...now.warp, amount } } : {}))
+const setPath = (part: Partial<TextPath>) => emit('set', (now) => (now.path ? { path: { ...now.path, ...part } } : {}))
 </script>
 
 <template>
@@ -131,7 +132,7 @@ const setPath = (part: Partial<TextPath>) => emit('set', { path: { ...path.value
     :max="100"
     :value="words.warp.amount * 100"
     testid="warp-amount"
-    @set="$event && emit('set', { warp: { ...words.warp!, amount: $event / 100 } })"
+    @set="$event && setWarp($event / 100)"
   />
 </template>
 

@@ -24,8 +24,15 @@ const wrong = ref('')
 const item = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const words = computed(() => (item.value ? card.doc(item.value.id)?.words : undefined))
 
-const set = (part: Partial<Words>, anchor?: { x: number; y: number }) =>
-  void card.change({ do: 'setWords', id: item.value!.id, words: { ...words.value!, ...part }, anchor })
+type Part = Partial<Words> | ((now: Words) => Partial<Words>)
+async function set(part: Part, anchor?: { x: number; y: number }) {
+  // What is changed of the words is built on what the change before has made.
+  await card.idle()
+  const now = words.value
+  if (!item.value || !now) return
+  const changed = { ...now, ...(typeof part === 'function' ? part(now) : part) }
+  void card.change({ do: 'setWords', id: item.value.id, words: changed, anchor })
+}
 
 const fonts = computed(() => catalogue.lately('lettering', catalogue.all.fonts))
 function setFont(font: string) {
@@ -36,8 +43,7 @@ function setFont(font: string) {
 const size = computed(() => item.value?.words?.size ?? words.value?.size ?? 0)
 /** A size that is typed is kept, whatever has room. */
 function setSize(mm: number) {
-  const box = words.value?.box
-  set({ size: mm, ...(box?.fit ? { box: { ...box, fit: false } } : {}) })
+  void set(({ box }) => ({ size: mm, ...(box?.fit ? { box: { ...box, fit: false } } : {}) }))
 }
 
 const aligns = computed(() => [
