@@ -20,6 +20,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/design/pathops"
 	"sectilis/core/document/card"
 	"sectilis/core/document/picture"
@@ -155,7 +156,7 @@ func (f *fixture) card() string {
 	return id
 }
 
-func letter() sheet.Options { return sheet.Defaults(sheet.Sizes()[0]) }
+func letter() sheet.Options { return sheettest.Usual(sheet.Sizes()[0]) }
 
 func TestAChangeBehindItsBackIsNoticed(t *testing.T) {
 	f := start(t)

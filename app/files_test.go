@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/exchange"
 	"sectilis/core/format/dxf"
@@ -105,7 +106,7 @@ func TestTheListSaysWhatIsNotLaid(t *testing.T) {
 	id := f.card()
 	small, _ := sheet.SizeByID("a5")
 	var raw bytes.Buffer
-	require.NoError(t, f.WriteAll(t.Context(), &raw, id, sheet.Defaults(small), measure.MM))
+	require.NoError(t, f.WriteAll(t.Context(), &raw, id, sheettest.Usual(small), measure.MM))
 	list := string(unzipped(t, raw.Bytes())["contents.txt"])
 	assert.Contains(t, list, "A5 148 × 210 mm")
 	assert.Contains(t, list, "Not laid: “Base” is 10 × 7 in (254 × 177.8 mm)")
@@ -164,7 +165,7 @@ func TestACloserLayoutIsKept(t *testing.T) {
 
 	// Another paper is another problem.
 	a4, _ := sheet.SizeByID("a4")
-	other, err := f.Layout(t.Context(), id, sheet.Defaults(a4))
+	other, err := f.Layout(t.Context(), id, sheettest.Usual(a4))
 	require.NoError(t, err)
 	assert.Zero(t, other.Saved)
 }

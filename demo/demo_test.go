@@ -12,6 +12,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/check"
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/picture"
 	"sectilis/core/folding/fold"
@@ -69,7 +70,7 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 		assert.Empty(t, check.Run(check.TheFolding, check.Input{Card: v.Card, Scene: &v.Scene}), c.Title)
 		assert.True(t, fold.StudyOf(v.Card.Base).Verdict.Folds, c.Title)
 		for _, size := range sheet.Sizes()[:2] {
-			l, err := a.Layout(t.Context(), c.ID, sheet.Defaults(size))
+			l, err := a.Layout(t.Context(), c.ID, sheettest.Usual(size))
 			require.NoError(t, err)
 			assert.Empty(t, l.Unlaid, "%s on %s", c.Title, size.Name)
 		}
@@ -85,7 +86,7 @@ func TestDemoPiecesAreLaidCloserThanInRows(t *testing.T) {
 	require.Len(t, cards, 1)
 	v, err := a.Open(t.Context(), cards[0].ID)
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	opt.Marking, opt.Turning = sheet.Unmarked, nest.Freely
 	var taken, inRows float64
 	for _, p := range sheet.Lay(v.Card, v.Scene, opt, nil).Nested {

@@ -21,6 +21,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/production/sheet"
 	"sectilis/device"
 	"sectilis/device/standin"
@@ -37,7 +38,7 @@ type desk struct {
 	card   string
 }
 
-func letter() sheet.Options { return sheet.Defaults(sheet.Sizes()[0]) }
+func letter() sheet.Options { return sheettest.Usual(sheet.Sizes()[0]) }
 
 // coarse is the resolution of pages here, 200 dpi in pixels per mm: with that of real pages
 // these tests take minutes under the race detector.

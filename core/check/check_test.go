@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/check"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -394,7 +395,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			require.NoError(t, err, p.check)
 			s, err := scene.Of(c)
 			require.NoError(t, err)
-			l := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil)
+			l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
 			found := 0
 			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets} {
 				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l}) {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/check"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -27,7 +28,7 @@ func TestAPieceWithoutRoomOnThePaperIsFoundAndMended(t *testing.T) {
 	require.NoError(t, err)
 	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{square("Bar", 60, 60, 140), square("Dot", 60, 60, 20)}})
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	assert.Equal(t, []check.Finding{}, onSheets(t, c, opt))
 
 	opt.OnHand = []sheet.OnHand{{Stock: "moss-216", Sizes: []string{"photo5x7"}}}
@@ -67,7 +68,7 @@ func TestATiedSetWithoutRoomIsFoundAndUntied(t *testing.T) {
 	}
 	c, err = card.Apply(c, card.TiePieces{Pieces: tied})
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	found := onSheets(t, c, opt)
 	require.Len(t, found, 1)
 	assert.Equal(t, check.ID("laidOtherwise"), found[0].Check)
@@ -81,7 +82,7 @@ func TestATiedSetWithoutRoomIsFoundAndUntied(t *testing.T) {
 func TestHowAWholeSheetLiesIsANote(t *testing.T) {
 	c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 148.5, Height: 210, Stock: "cream-300"})
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[1])
+	opt := sheettest.Usual(sheet.Sizes()[1])
 	found := onSheets(t, c, opt)
 	require.Len(t, found, 1)
 	assert.Equal(t, check.Note, found[0].Weight)

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
@@ -39,7 +40,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	var sh sheet.Sheet
-	for _, one := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
+	for _, one := range sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets {
 		if one.Stock.ID == "cream-216" {
 			sh = one // the label, with words on it
 		}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/ground/geom"
@@ -20,7 +21,7 @@ func TestTimesByPlanAreTrue(t *testing.T) {
 	c := coretest.Card(t)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	for _, sh := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
+	for _, sh := range sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets {
 		passes := cut.Plan(sh, cut.SettingsOf(sh.Stock))
 		plan, steps, life := 0.0, 0.0, 0.0
 		for _, p := range passes {

@@ -24,6 +24,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
@@ -358,7 +359,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	assert.Greater(t, rust, 150*4, "its fold is scored")
 
 	// What is printed is cut where the print is.
-	l, err := app.App.Layout(t.Context(), id, sheet.Defaults(sheet.Sizes()[0]))
+	l, err := app.App.Layout(t.Context(), id, sheettest.Usual(sheet.Sizes()[0]))
 	require.NoError(t, err)
 	printed := 0
 	for _, sh := range l.Sheets {

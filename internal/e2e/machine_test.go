@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
@@ -54,7 +55,7 @@ func TestFromTheDemoCardToTheResult(t *testing.T) {
 	h.click("show-apart")
 	h.says("bed", "mm")
 
-	l, err := app.App.Layout(t.Context(), id, sheet.Defaults(sheet.Sizes()[0]))
+	l, err := app.App.Layout(t.Context(), id, sheettest.Usual(sheet.Sizes()[0]))
 	require.NoError(t, err)
 	state := l.Sheets[0].State
 	assert.Equal(t, state.Of, state.Done)

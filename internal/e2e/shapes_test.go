@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/sheet"
@@ -177,7 +178,7 @@ func TestABracketOnADoorOfADoubleGate(t *testing.T) {
 	assert.EqualValues(t, "bracket", it.Form.Outline)
 	h.keys("3")
 	h.there("sheet-1")
-	l, err := h.app.App.Layout(t.Context(), h.id, sheet.Defaults(sheet.Sizes()[0]))
+	l, err := h.app.App.Layout(t.Context(), h.id, sheettest.Usual(sheet.Sizes()[0]))
 	h.must(err)
 	assert.Empty(t, l.Unlaid)
 	pieces := 0

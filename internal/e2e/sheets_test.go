@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
@@ -36,7 +37,7 @@ func TestSheetsLaidByHand(t *testing.T) {
 	id, err := app.App.Create(t.Context(), c)
 	require.NoError(t, err)
 	piece := func(name string) (sheet.Sheet, sheet.Piece) {
-		l, err := app.App.Layout(t.Context(), id, sheet.Defaults(sheet.Sizes()[0]))
+		l, err := app.App.Layout(t.Context(), id, sheettest.Usual(sheet.Sizes()[0]))
 		require.NoError(t, err)
 		for _, sh := range l.Sheets {
 			for _, p := range sh.Pieces {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/ground/geom"
@@ -21,7 +22,7 @@ func TestPlansAreWrittenInTrueSize(t *testing.T) {
 	c := coretest.Card(t)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets[0]
+	sh := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets[0]
 	passes := cut.Plan(sh, cut.SettingsOf(sh.Stock))
 	var b bytes.Buffer
 	require.NoError(t, hpgl.Write(&b, passes, sh.Size.Height))

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/picture"
 	"sectilis/core/document/scene"
@@ -30,7 +31,7 @@ func TestLooksComeOutOfThePDFAsTheyArePainted(t *testing.T) {
 	require.NoError(t, err)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	sh := sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets
+	sh := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets
 	require.Len(t, sh, 1)
 	dir := t.TempDir()
 	var b bytes.Buffer

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/pdf"
 	"sectilis/core/format/svg"
@@ -26,7 +27,7 @@ func sheets(t *testing.T, size int) ([]sheet.Sheet, pdf.Originals) {
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	raw, id := coretest.Photo(t, 300, 200)
-	return sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[size]), nil).Sheets, func(got string) ([]byte, error) {
+	return sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[size]), nil).Sheets, func(got string) ([]byte, error) {
 		if got != id {
 			return nil, errors.New("not found")
 		}

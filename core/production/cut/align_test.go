@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/cut"
@@ -22,7 +23,7 @@ func TestABladeIsTurnedInTheWasteBeforeItCuts(t *testing.T) {
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	r := rand.New(rand.NewPCG(3, 4))
-	for _, sh := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
+	for _, sh := range sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets {
 		with := cut.SettingsOf(sh.Stock)
 		for n := range 5 {
 			angle := 2 * math.Pi * r.Float64()

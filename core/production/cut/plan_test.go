@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/scene"
@@ -198,7 +199,7 @@ func TestScoresComeFirstAndHolesBeforeOutlines(t *testing.T) {
 	c := coretest.Card(t)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	for _, sh := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Sheets {
+	for _, sh := range sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Sheets {
 		passes := cut.Plan(sh, cut.SettingsOf(sh.Stock))
 		names := []string{}
 		for _, p := range passes {

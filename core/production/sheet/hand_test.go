@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
@@ -59,7 +60,7 @@ func TestWhatIsLaidByHandStaysAndTheRestFlowsRoundIt(t *testing.T) {
 		c, err := card.Apply(c, &card.LayPieces{Pieces: []card.Laid{{Piece: id, Sheet: 0, Place: place}}})
 		require.NoError(t, err)
 		l := lay(t, c, 0)
-		sound(t, c, l, sheet.Defaults(sheet.Sizes()[0]))
+		sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
 		sh, p := find(t, l, id)
 		assert.True(t, p.ByHand)
 		assert.Empty(t, p.Wrong)
@@ -154,7 +155,7 @@ func TestScrapsAreUsedFirst(t *testing.T) {
 	c := flags(t, 10)
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	plain := sheet.Lay(c, s, opt, nil)
 	opt.Scraps = []sheet.Scrap{{Stock: "moss-216", Width: 127, Height: 76.2}, {Stock: "brick-216", Width: 200, Height: 200}, {Stock: "moss-216", Width: 60, Height: 40}}
 	l := sheet.Lay(c, s, opt, nil)

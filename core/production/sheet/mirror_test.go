@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
@@ -48,7 +49,7 @@ func TestPiecesAreNeverMirroredOnTheirWayToTheSheet(t *testing.T) {
 		}
 		s, err := scene.Of(c)
 		require.NoError(t, err)
-		opt := sheet.Defaults(sheet.Sizes()[0])
+		opt := sheettest.Usual(sheet.Sizes()[0])
 		opt.Turning = 2
 		l := sheet.Lay(c, s, opt, nil)
 		f := s.Face(card.Front)

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -18,7 +19,7 @@ func layWith(t *testing.T, c card.Card, change func(*sheet.Options)) sheet.Layou
 	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	change(&opt)
 	return sheet.Lay(c, s, opt, nil)
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/production/sheet"
@@ -33,7 +34,7 @@ func TestRoundAndSlantedFormsFitBetweenTheMarks(t *testing.T) {
 			s, err := scene.Of(c)
 			require.NoError(t, err)
 			size, _ := sheet.SizeByID("square")
-			opt := sheet.Defaults(size)
+			opt := sheettest.Usual(size)
 			if k.turn != 0 {
 				setup := card.UsualSheets()
 				setup.Size, setup.Turning = "square", card.TurnFreely

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -33,7 +34,7 @@ func TestANewFiveBySevenIsLaidOnLetter(t *testing.T) {
 	l := lay(t, c, 0)
 	require.Empty(t, l.Problems)
 	require.Len(t, l.Sheets, 1)
-	sound(t, c, l, sheet.Defaults(sheet.Sizes()[0]))
+	sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
 }
 
 // What is offered is by what truly all pieces have room, and it changes no more than that
@@ -76,7 +77,7 @@ func TestLongStripsLieAslant(t *testing.T) {
 		l := layWith(t, c, func(o *sheet.Options) { o.Turning = turning })
 		require.Empty(t, l.Problems)
 		assert.Len(t, l.Sheets, 2, "the base, and all four strips")
-		sound(t, c, l, sheet.Defaults(sheet.Sizes()[0]))
+		sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
 	}
 	upright := layWith(t, c, func(o *sheet.Options) { o.Turning = nest.Upright })
 	assert.Len(t, upright.Problems, 5, "not where they, and the base, may not be turned")

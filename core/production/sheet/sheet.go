@@ -7,7 +7,6 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
-	"sectilis/core/ground/measure"
 	"sectilis/core/production/nest"
 )
 
@@ -87,11 +86,6 @@ const scrapMargin = 2.0
 func (s Size) Landscape() Size {
 	s.Width, s.Height = max(s.Width, s.Height), min(s.Width, s.Height)
 	return s
-}
-
-// Defaults are a quarter-inch margin and an eighth between pieces.
-func Defaults(size Size) Options {
-	return Options{Size: size, Margin: measure.Inch / 4, Between: measure.Inch / 8, Turning: nest.Quarters}
 }
 
 // Line is something to cut or score, in the coordinates of its sheet.

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -20,7 +21,7 @@ func lay(t *testing.T, c card.Card, size int) sheet.Layout {
 	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	return sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[size]), nil)
+	return sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[size]), nil)
 }
 
 // sound checks what every layout must be: inside the margins, apart from each
@@ -89,7 +90,7 @@ func TestEveryPieceIsLaidOnItsStock(t *testing.T) {
 	c := coretest.Card(t)
 	for i, size := range sheet.Sizes()[:2] {
 		l := lay(t, c, i)
-		sound(t, c, l, sheet.Defaults(size))
+		sound(t, c, l, sheettest.Usual(size))
 		require.Len(t, l.Sheets, 5, "cream 300, text, satin, brick, cream 216")
 		assert.Empty(t, l.Problems)
 		base := l.Sheets[0]
@@ -131,7 +132,7 @@ func TestASheetPrintedInsideAloneHasItsMarksOutside(t *testing.T) {
 	}}})
 	require.NoError(t, err)
 	l := lay(t, c, 0)
-	sound(t, c, l, sheet.Defaults(sheet.Sizes()[0]))
+	sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
 	assert.Len(t, l.Sheets[0].Front(), 4, "nothing but the marks")
 	assert.Len(t, l.Sheets[0].Reverse(), 1)
 }
@@ -182,7 +183,7 @@ func TestRandomPiecesNeverOverlap(t *testing.T) {
 			require.NoError(t, err)
 			c = next
 		}
-		sound(t, c, lay(t, c, r.IntN(2)), sheet.Defaults(sheet.Sizes()[0]))
+		sound(t, c, lay(t, c, r.IntN(2)), sheettest.Usual(sheet.Sizes()[0]))
 	}
 }
 
@@ -191,6 +192,6 @@ func BenchmarkLay(b *testing.B) {
 	s, err := scene.Of(c)
 	require.NoError(b, err)
 	for b.Loop() {
-		sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil)
+		sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
 	}
 }

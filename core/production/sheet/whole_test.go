@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -78,7 +79,7 @@ func TestABaseThatIsTheSheetIsTheSheet(t *testing.T) {
 	c := folded(t, card.SideFold, 5.5*inch, 8.5*inch, ground(card.Front, 5.5*inch, 8.5*inch))
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	opt := sheet.Defaults(sheet.Sizes()[0])
+	opt := sheettest.Usual(sheet.Sizes()[0])
 	opt.Margin = 0
 	l := sheet.Lay(c, s, opt, nil)
 	require.Len(t, l.Notes, 1)
@@ -154,7 +155,7 @@ func TestSlotsThatWaitAreTold(t *testing.T) {
 		c := folded(t, card.SideFold, 127, 178, card.PlaceItems{Face: card.Front, Items: items})
 		s, err := scene.Of(c)
 		require.NoError(t, err)
-		for _, n := range sheet.Lay(c, s, sheet.Defaults(sheet.Sizes()[0]), nil).Notes {
+		for _, n := range sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil).Notes {
 			out = append(out, n.Why)
 		}
 		return out

@@ -45,10 +45,10 @@ export const lieNames: Record<LayWords['lie'], string> = {
   arc: 'on an arc',
   circle: 'round a circle',
   line: 'along a line',
-  arch: 'bent to an arch',
-  bulge: 'bent to a bulge',
-  flag: 'bent to a flag',
-  wedge: 'bent to a wedge',
+  arch: 'as an arch',
+  bulge: 'as a bulge',
+  flag: 'as a flag',
+  wedge: 'as a wedge',
 }
 
 /** What fonts have, by what it does. */

@@ -129,7 +129,7 @@ function align(a: string | number) {
       <WordsLie :item="item" :words="words" @set="set" @wrong="wrong = $event" />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p v-for="f in card.findings(item.id)" :key="f.check" class="wrong" data-testid="finding">
+    <p v-for="f in card.findings(item.id)" :key="f.check" :class="{ wrong: f.weight !== 'note' }" data-testid="finding">
       {{ prefs.said(f.why) }}
       <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...(f.mend.do ?? []))">
         {{ f.mend.says }}
