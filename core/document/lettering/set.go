@@ -3,11 +3,7 @@ package lettering
 import (
 	"encoding/json"
 	"fmt"
-	"slices"
 	"strings"
-
-	"github.com/go-text/typesetting/font"
-	"github.com/go-text/typesetting/font/opentype"
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/cache"
@@ -269,117 +265,6 @@ func (out *Setting) compose(s *shaper, lines []line, place placing) {
 	}
 }
 
-// letters are the outlines of the clusters of a line in their places.
-func (s *shaper) letters(l line, number int, place placing) []geom.Path {
-	out := make([]geom.Path, len(l.clusters))
-	for _, g := range l.glyphs {
-		c := l.clusters[g.in]
-		out[g.in] = geom.Join(out[g.in], g.outline().Transform(geom.Shift(g.x, g.y).Then(place(number, (c.left+c.right)/2))))
-	}
-	if s.words.Tie > 0 {
-		for i := range out {
-			out[i] = tied(geom.Union(geom.NonZero, out[i]), s.words.Tie)
-		}
-	}
-	return out
-}
-
-// Letter is a letter of words in its place, or letters that the font has one form for.
-type Letter struct {
-	From, To int // its characters
-	Text     string
-	Outline  geom.Path
-	Colour   string // "" for the ink of the words
-}
-
-// Letters are the letters of words one by one, in the order of the text; spaces are none. It
-// fails only for a font that is not known.
-func Letters(w card.Words) ([]Letter, error) {
-	if id := unknownFont(w); id != "" {
-		return nil, fmt.Errorf("there is no font “%s”", id)
-	}
-	s := newShaper(w)
-	out := Setting{Size: w.Size}
-	lines := s.broken(&out)
-	place := s.place(lines, &out)
-	bend := func(p geom.Path) geom.Path { return p }
-	if w.Warp != nil {
-		whole := out
-		whole.compose(s, lines, place)
-		if box := whole.Outline.Bounds(); box.W > 0 && box.H > 0 {
-			f := bending(*w.Warp, box)
-			bend = func(p geom.Path) geom.Path { return p.Map(f, warpTolerance) }
-		}
-	}
-	inks := s.inks(lines)
-	var letters []Letter
-	for i, l := range lines {
-		for in, p := range s.letters(l, i, place) {
-			c := l.clusters[in]
-			letter := Letter{From: c.from, To: c.to, Text: string(s.text[c.from:c.to])}
-			if inks != nil {
-				letter.Colour = inks[i][in]
-			}
-			if letter.Outline = bend(geom.Union(geom.NonZero, p)); !letter.Outline.Empty() {
-				letters = append(letters, letter)
-			}
-		}
-	}
-	slices.SortStableFunc(letters, func(a, b Letter) int { return a.From - b.From })
-	return letters, nil
-}
-
-// inks are the inks of the clusters of all lines, "" for that of the fill; nil if no letter
-// has one of its own.
-func (s *shaper) inks(lines []line) [][]string {
-	own := len(s.words.Colours) > 0 || slices.ContainsFunc(s.styles, func(st card.Style) bool { return st.Colour != "" })
-	if !own {
-		return nil
-	}
-	turn := s.turns(lines)
-	out := make([][]string, len(lines))
-	for i, l := range lines {
-		for _, c := range l.clusters {
-			ink := c.colour
-			if n := len(s.words.Colours); ink == "" && n > 0 {
-				ink = s.words.Colours[turn(i, c)%n]
-			}
-			out[i] = append(out[i], ink)
-		}
-	}
-	return out
-}
-
-// turns counts what the colours take turns by: for a cluster of a line, how many lines, words
-// or letters come before it.
-func (s *shaper) turns(lines []line) func(line int, c cluster) int {
-	if s.words.ColourBy == card.ByLine {
-		return func(line int, _ cluster) int { return line }
-	}
-	letters, words := make([]int, len(s.text)+1), make([]int, len(s.text)+1)
-	start := make([]bool, len(s.text)+1)
-	for _, l := range lines {
-		for _, c := range l.clusters {
-			start[c.from] = true
-		}
-	}
-	letter, word := -1, -1
-	for i, r := range s.text {
-		space := r == ' ' || r == '\n' || r == '\t' || r == '\u00a0'
-		if !space && (i == 0 || s.text[i-1] == ' ' || s.text[i-1] == '\n' || s.text[i-1] == '\t' || s.text[i-1] == '\u00a0') {
-			word++
-		}
-		if !space && start[i] {
-			letter++
-		}
-		letters[i], words[i] = max(letter, 0), max(word, 0)
-	}
-	if s.words.ColourBy == card.ByWord {
-		return func(_ int, c cluster) int { return words[c.from] }
-	}
-	return func(_ int, c cluster) int { return letters[c.from] }
-}
-
 // carets are the places between the characters of the text.
 func (s *shaper) carets(lines []line, place placing) []Caret {
 	out := make([]Caret, len(s.text)+1)
@@ -408,49 +293,4 @@ func (s *shaper) carets(lines []line, place placing) []Caret {
 		}
 	}
 	return out
-}
-
-// Line sets words in one line from a start on the baseline, mm: their outline, how far they
-// run, and the letters that the font does not have. spacing is added between letters, mm. It
-// fails only for a font that is not known.
-func Line(id, words string, size, spacing float64) (outline geom.Path, advance float64, missing string, err error) {
-	if !Known(id) {
-		return geom.Path{}, 0, "", fmt.Errorf("there is no font “%s”", id)
-	}
-	s := newShaper(card.Words{Text: words, Font: id, Size: size, Spacing: spacing / size})
-	l := s.line(0, len(s.text), false)
-	var letters []geom.Path
-	for _, g := range l.glyphs {
-		letters = append(letters, g.outline().Transform(geom.Shift(g.x, g.y).Then(geom.Scale(size, size))))
-	}
-	return geom.Union(geom.NonZero, geom.Join(letters...)), l.advance * size, named(words, s.missing), nil
-}
-
-func (l *loaded) draw(g font.GlyphOutline, at geom.Point) geom.Path {
-	var b geom.Builder
-	pt := func(p opentype.SegmentPoint) geom.Point {
-		return at.Add(geom.Pt(float64(p.X)/l.em, -float64(p.Y)/l.em))
-	}
-	open := false
-	for _, s := range g.Segments {
-		a := s.Args
-		switch s.Op {
-		case opentype.SegmentOpMoveTo:
-			if open {
-				b.Close()
-			}
-			b.Move(pt(a[0]))
-			open = true
-		case opentype.SegmentOpLineTo:
-			b.Line(pt(a[0]))
-		case opentype.SegmentOpQuadTo:
-			b.Quad(pt(a[0]), pt(a[1]))
-		case opentype.SegmentOpCubeTo:
-			b.Cubic(pt(a[0]), pt(a[1]), pt(a[2]))
-		}
-	}
-	if open {
-		b.Close()
-	}
-	return b.Path()
 }
