@@ -22,38 +22,14 @@ func (DivideOpening) Label() string { return "Divide an opening" }
 
 // Apply implements card.Command.
 func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
-	var group card.GroupItems
-	next, err := card.OnFace(c, []string{k.ID}, func(c *card.Card, f *card.Face) error {
-		it := f.Item(k.ID)
-		group.Name = it.Name
+	return card.ReplaceByGroup(c, k.ID, func(it *card.Item) ([]card.Item, error) {
 		cells, err := k.cells(it)
-		if err != nil {
-			return err
-		}
-		if err := f.Unlocked([]string{k.ID}); err != nil {
-			return err
-		}
-		for _, o := range f.Items {
-			if o.On == k.ID || o.Mat != nil && o.Mat.Of == k.ID {
-				return card.Refuse("id", "“%s” has a mat or carries something, which would have nothing to follow. Take “%s” off first.", it.Name, o.Name)
-			}
-		}
-		if p := it.Photo; p != nil {
-			if err := Fill(&cells[0], FillOpening{Picture: p.Picture, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight}); err != nil {
-				return err
-			}
+		if p := it.Photo; err == nil && p != nil {
+			err = Fill(&cells[0], FillOpening{Picture: p.Picture, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight})
 			cells[0].Look = it.Look
 		}
-		if group.IDs, err = c.Insert(f, k.ID, cells); err != nil {
-			return err
-		}
-		f.Release(k.ID)
-		return nil
+		return cells, err
 	})
-	if err != nil {
-		return c, err
-	}
-	return group.Apply(next)
 }
 
 // cells are the slots that an opening is divided into, in reading order.

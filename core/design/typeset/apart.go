@@ -20,32 +20,7 @@ const mostLetters = 200
 
 // Apply implements card.Command.
 func (k LettersApart) Apply(c card.Card) (card.Card, error) {
-	var group card.GroupItems
-	next, err := card.OnFace(c, []string{k.ID}, func(c *card.Card, f *card.Face) error {
-		it := f.Item(k.ID)
-		group.Name = it.Name
-		items, err := letters(it)
-		if err != nil {
-			return err
-		}
-		if err := f.Unlocked([]string{k.ID}); err != nil {
-			return err
-		}
-		for _, o := range f.Items {
-			if o.On == k.ID || o.Mat != nil && o.Mat.Of == k.ID {
-				return card.Refuse("id", "“%s” has a mat or carries something, which would have nothing to follow. Take “%s” off first.", it.Name, o.Name)
-			}
-		}
-		if group.IDs, err = c.Insert(f, k.ID, items); err != nil {
-			return err
-		}
-		f.Release(k.ID)
-		return nil
-	})
-	if err != nil {
-		return c, err
-	}
-	return group.Apply(next)
+	return card.ReplaceByGroup(c, k.ID, letters)
 }
 
 // letters are the letters of words as items of their own.

@@ -1,6 +1,7 @@
 package card
 
 import (
+	"cmp"
 	"slices"
 	"unicode/utf8"
 )
@@ -98,7 +99,7 @@ func (w *Words) restyle(from, to int, change func(*Style)) {
 // one of neighbours that are alike.
 func (w *Words) tidyRuns() {
 	n := utf8.RuneCountInString(w.Text)
-	slices.SortStableFunc(w.Runs, func(a, b Run) int { return a.From - b.From })
+	slices.SortStableFunc(w.Runs, func(a, b Run) int { return cmp.Compare(a.From, b.From) })
 	var out []Run
 	for _, r := range w.Runs {
 		r.From, r.To = max(r.From, 0), min(r.To, n)

@@ -1,6 +1,7 @@
 package lettering
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -67,7 +68,7 @@ func Letters(w card.Words) ([]Letter, error) {
 			}
 		}
 	}
-	slices.SortStableFunc(letters, func(a, b Letter) int { return a.From - b.From })
+	slices.SortStableFunc(letters, func(a, b Letter) int { return cmp.Compare(a.From, b.From) })
 	return letters, nil
 }
 
@@ -87,10 +88,11 @@ func Line(id, words string, size, spacing float64) (outline geom.Path, advance f
 	return geom.Union(geom.NonZero, geom.Join(letters...)), l.advance * size, named(words, s.missing), nil
 }
 
-func (l *loaded) draw(g font.GlyphOutline, at geom.Point) geom.Path {
+// draw is the outline of a glyph from its own start on the baseline, ems, y down.
+func (l *loaded) draw(g font.GlyphOutline) geom.Path {
 	var b geom.Builder
 	pt := func(p opentype.SegmentPoint) geom.Point {
-		return at.Add(geom.Pt(float64(p.X)/l.em, -float64(p.Y)/l.em))
+		return geom.Pt(float64(p.X)/l.em, -float64(p.Y)/l.em)
 	}
 	open := false
 	for _, s := range g.Segments {

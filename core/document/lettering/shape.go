@@ -297,7 +297,7 @@ func (g glyph) outline() geom.Path {
 	if !ok {
 		return geom.Path{}
 	}
-	return g.font.draw(o, geom.Point{}).Transform(geom.Scale(g.scale, g.scale))
+	return g.font.draw(o).Transform(geom.Scale(g.scale, g.scale))
 }
 
 // tags are the OpenType features of what people choose by what it does.
@@ -330,7 +330,7 @@ func (l *loaded) features(words []card.Feature, st card.Style, text []rune) []ha
 	}
 	if st.Alternate > 0 && len(text) > 0 {
 		if all := l.alternates(text[0]); st.Alternate <= len(all) {
-			out = append(out, all[st.Alternate-1].feature)
+			out = append(out, all[st.Alternate-1])
 		}
 	}
 	return out
@@ -351,21 +351,15 @@ func (l *loaded) has(tag opentype.Tag) bool {
 	return slices.ContainsFunc(l.face.GSUB.Features, func(f font.Feature) bool { return f.Tag == tag })
 }
 
-// alternate is another form of a letter and the feature that gives it.
-type alternate struct {
-	glyph   font.GID
-	feature harfbuzz.Feature
-}
-
-// alternates are the other forms that the font has for a letter, each once, by the features
-// that are made for single letters. The caller holds the font.
-func (l *loaded) alternates(r rune) []alternate {
+// alternates are the features, made for single letters, that give the other forms that the font
+// has for a letter, one for each form. The caller holds the font.
+func (l *loaded) alternates(r rune) []harfbuzz.Feature {
 	usual, ok := l.face.NominalGlyph(r)
 	if !ok {
 		return nil
 	}
 	seen := map[font.GID]bool{usual: true}
-	var out []alternate
+	var out []harfbuzz.Feature
 	for _, f := range l.face.GSUB.Features {
 		tag := f.Tag.String()
 		if !slices.Contains([]string{"salt", "swsh", "cswh", "titl", "hist", "aalt"}, tag) && !numbered(tag) {
@@ -381,7 +375,7 @@ func (l *loaded) alternates(r rune) []alternate {
 				break
 			}
 			seen[buf.Info[0].Glyph] = true
-			out = append(out, alternate{buf.Info[0].Glyph, h})
+			out = append(out, h)
 		}
 	}
 	return out

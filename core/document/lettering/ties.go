@@ -1,41 +1,18 @@
 package lettering
 
 import (
-	"cmp"
 	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/cache"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/stencil"
 )
-
-// pieces are the parts of a clean outline, each with its holes, the largest first.
-func pieces(p geom.Path) []geom.Path {
-	var outer, holes []geom.Path
-	for _, r := range p.Rings() {
-		if r.Area() > 0 {
-			outer = append(outer, r)
-		} else {
-			holes = append(holes, r)
-		}
-	}
-	slices.SortStableFunc(outer, func(a, b geom.Path) int { return cmp.Compare(b.Area(), a.Area()) })
-	out := make([]geom.Path, len(outer))
-	for i, o := range outer {
-		out[i] = o
-		for _, h := range holes {
-			if o.Bounds().Contains(h.Bounds(), 1e-9) && o.Winding(h.Curves()[0][0].From) != 0 {
-				out[i] = geom.Join(out[i], h)
-			}
-		}
-	}
-	return out
-}
 
 // tied is a letter with its dots and accents held by strips of a width, mm, each along the
 // shortest way to what is held already.
 func tied(letter geom.Path, width float64) geom.Path {
-	parts := pieces(letter)
+	parts := stencil.Parts(letter)
 	if width <= 0 || len(parts) < 2 {
 		return letter
 	}
@@ -101,7 +78,7 @@ func LooseOf(w card.Words) (Loose, error) {
 		}
 		out := Loose{Joined: w}
 		for i, l := range letters {
-			if len(pieces(l.Outline)) > 1 {
+			if len(stencil.Parts(l.Outline)) > 1 {
 				out.Dots = append(out.Dots, l.Text)
 			}
 			if i+1 == len(letters) || letters[i+1].From != l.To {

@@ -8,6 +8,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/stencil"
 )
 
 // Of every font, letters with dots and accents are one piece when they are tied, and nothing
@@ -21,9 +22,9 @@ func TestDotsAndAccentsAreTied(t *testing.T) {
 			w.Tie = .6
 			held, err := Set(w)
 			require.NoError(t, err)
-			require.Len(t, pieces(held.Outline), 1, "%c of %s", r, f.ID)
+			require.Len(t, stencil.Parts(held.Outline), 1, "%c of %s", r, f.ID)
 			require.Less(t, geom.Difference(geom.NonZero, loose.Outline, held.Outline).Area(), 1e-4)
-			n := len(pieces(loose.Outline)) - 1
+			n := len(stencil.Parts(loose.Outline)) - 1
 			if n == 0 {
 				assert.InDelta(t, loose.Outline.Area(), held.Outline.Area(), 1e-6)
 				continue

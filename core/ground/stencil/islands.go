@@ -80,6 +80,15 @@ func parts(p geom.Path) []part {
 	return out
 }
 
+// Parts are the connected parts of a clean outline, each with its holes, the largest first.
+func Parts(p geom.Path) []geom.Path {
+	var out []geom.Path
+	for _, q := range parts(p) {
+		out = append(out, q.path())
+	}
+	return out
+}
+
 // Islands are the parts of a clean outline that lie in holes of others: when the holes fall
 // away, they do too. Each comes with its own holes.
 func Islands(p geom.Path) []geom.Path {
