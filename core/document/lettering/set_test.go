@@ -159,3 +159,39 @@ func TestFacesAreMeasured(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, l.Bounds().W, stems["lilita-one-400"], .02)
 }
+
+// Each feature that people can choose stands for one of OpenType, and a face offers those that
+// its tables have.
+func TestFeaturesStandForThoseOfFonts(t *testing.T) {
+	for _, f := range card.Features() {
+		require.NotEmpty(t, tags[f], f)
+	}
+	assert.Len(t, tags, len(card.Features()))
+	for _, f := range Fonts() {
+		l := library()[f.ID]
+		for _, offered := range f.Features {
+			w := words("office 1/2 fjord", f.ID)
+			w.Features = []card.Feature{offered}
+			_, err := Set(w)
+			require.NoError(t, err)
+		}
+		l.Lock()
+		n := len(l.alternates('a'))
+		l.Unlock()
+		for alternate := range n + 2 { // one more than there are is the usual form
+			w := words("a", f.ID)
+			w.Runs = []card.Run{{From: 0, To: 1, Style: card.Style{Alternate: alternate}}}
+			s, err := Set(w)
+			require.NoError(t, err)
+			assert.Empty(t, s.Missing)
+		}
+	}
+	off := words("fi", "zilla-slab-600")
+	with, err := Set(off)
+	require.NoError(t, err)
+	off.Features = []card.Feature{card.NoLigatures}
+	without, err := Set(off)
+	require.NoError(t, err)
+	assert.Len(t, with.Carets, 3)
+	assert.Len(t, without.Carets, 3, "a ligature has a caret within")
+}
