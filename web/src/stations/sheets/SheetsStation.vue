@@ -212,14 +212,6 @@ const stocks = computed(() => {
         <button class="verb" :aria-pressed="names" @click="names = !names">Names</button>
       </div>
       <div ref="el" class="table">
-        <Button
-          v-if="sheets.layout?.offer"
-          type="primary"
-          class="problem"
-          data-testid="offer"
-          @click="sheets.setUp(sheets.layout.offer)"
-          >{{ offered }}</Button
-        >
         <Alert
           v-for="f in findings"
           :key="f.check + f.item + f.why"
@@ -233,6 +225,14 @@ const stocks = computed(() => {
             <Button size="small" data-testid="mend" @click="mend(f.mend)">{{ f.mend.says }}</Button>
           </template>
         </Alert>
+        <Button
+          v-if="sheets.layout?.offer"
+          type="primary"
+          class="problem"
+          data-testid="offer"
+          @click="sheets.setUp(sheets.layout.offer)"
+          >{{ offered }}</Button
+        >
         <Alert
           v-for="p in wrongs"
           :key="p.id"
