@@ -11,6 +11,7 @@ import (
 	"sectilis/core/design/opening"
 	"sectilis/core/design/pathops"
 	"sectilis/core/design/sketch"
+	"sectilis/core/design/tracing"
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -30,6 +31,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, sketch.Commands)
 	maps.Copy(all, freehand.Commands)
 	maps.Copy(all, typeset.Commands)
+	maps.Copy(all, tracing.Commands)
 	maps.Copy(all, sheet.Commands)
 	return all
 }()

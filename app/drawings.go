@@ -14,6 +14,7 @@ import (
 
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/pathops"
+	"sectilis/core/design/tracing"
 	"sectilis/core/document/card"
 	"sectilis/core/document/exchange"
 	"sectilis/core/document/lettering"
@@ -282,6 +283,23 @@ func (cs *cards) Fits(ctx context.Context, id, item string) ([]arrange.Fit, erro
 		}
 	}
 	return nil, ErrNotFound
+}
+
+// PlainForms are the plain forms that could stand for the outline of an item. It returns
+// ErrNotFound for a card or an item that is not there, and a *card.Refusal for one whose outline
+// is no drawn one.
+func (cs *cards) PlainForms(ctx context.Context, id, item string) ([]tracing.PlainForm, error) {
+	o, err := cs.load(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	c := o.rev.Card
+	o.Unlock()
+	f, _ := c.Find(item)
+	if f == nil {
+		return nil, ErrNotFound
+	}
+	return tracing.Forms(f.Item(item))
 }
 
 // Gap measures the room about a place on a face. It returns a *card.Refusal

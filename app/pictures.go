@@ -31,6 +31,8 @@ type Picture struct {
 	Width  int    `json:"width"` // upright, in pixels
 	Height int    `json:"height"`
 	Bytes  int    `json:"bytes"`
+	// Clear says that parts of it are transparent.
+	Clear bool `json:"clear,omitempty"`
 }
 
 // Sides are the sizes of previews, in pixels on the longer side, growing.
@@ -53,9 +55,11 @@ func (u *supplies) BringIn(ctx context.Context, name string, raw []byte) (Pictur
 	// from the one before.
 	for _, side := range slices.Backward(Sides) {
 		img = picture.Scale(img, side)
-		if _, _, err := u.addPreview(ctx, p.ID, img, side); err != nil {
+		kind, _, err := u.addPreview(ctx, p.ID, img, side)
+		if err != nil {
 			return Picture{}, err
 		}
+		p.Clear = kind == "image/png"
 	}
 	return p, nil
 }

@@ -76,6 +76,8 @@ type supplies struct {
 	// large is held while a picture that takes much memory is worked on.
 	large chan struct{}
 	thumb *cache.Cache[string, thumbnail]
+	// pixels are those of the picture that is being traced.
+	pixels pixels
 }
 
 // Supplies lists what was noted about supplies. It fails when the store does.

@@ -11,6 +11,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/cleanform"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
 	"sectilis/core/production/sheet"
@@ -55,6 +56,8 @@ var Vocabulary = vocabulary(
 	of(PrintJob, RunJob, LoadJob, FindJob, TestJob, CloserJob),
 	of(RunWaiting, RunLoaded, RunFound, RunCutting, RunDone, RunStopped, RunFailed),
 	of(CutterReady, CutterLooking, CutterCutting, CutterWantsTool, CutterStopped, CutterNoMat, CutterJammed, CutterOff, CutterAway),
+	of(ByTransparency, ByDarkness, ByColours, ByLayers),
+	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
 	of(TableEvent, CardEvent, JobEvent),
 )
 

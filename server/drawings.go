@@ -113,6 +113,11 @@ func (s *server) fits(c *gin.Context) {
 	answer(s, c, all, err)
 }
 
+func (s *server) plainForms(c *gin.Context) {
+	all, err := s.App.PlainForms(c.Request.Context(), c.Param("id"), c.Param("item"))
+	answer(s, c, all, err)
+}
+
 func (s *server) gap(c *gin.Context) {
 	var p Place
 	if !s.read(c, &p) {

@@ -30,6 +30,7 @@ import (
 // bodies are what each request sends; requests that are not named send nothing.
 var bodies = map[string]string{
 	"POST /measures":                      `{"text":"1 in","unit":"in"}`,
+	"POST /pictures/:id/traces":           `{"by":"darkness"}`,
 	"POST /typesettings":                  `{"words":{"text":"x","font":"pacifico-400","size":5,"leading":1,"spacing":0,"align":"left"}}`,
 	"POST /cards":                         letter,
 	"POST /cards/:id/changes":             fmt.Sprintf(shape, 2),

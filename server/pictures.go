@@ -53,6 +53,15 @@ func (s *server) facts(c *gin.Context) {
 	c.JSON(http.StatusOK, f)
 }
 
+func (s *server) trace(c *gin.Context) {
+	var ask app.TraceAsk
+	if !s.read(c, &ask) {
+		return
+	}
+	t, err := s.App.Trace(c.Request.Context(), c.Param("id"), ask)
+	answer(s, c, t, err)
+}
+
 // ColourSeen is a colour that was picked from a face.
 type ColourSeen struct {
 	Colour string `json:"colour"`

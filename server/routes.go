@@ -55,6 +55,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
 	r.GET("/cards/:id/items/:item/fits", s.fits)
+	r.GET("/cards/:id/items/:item/forms", s.plainForms)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
 	r.GET("/printer/correction", s.trueSize)
@@ -90,6 +91,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/pictures", s.bringIn)
 	r.GET("/pictures/:id/preview", s.preview)
 	r.GET("/pictures/:id/facts", s.facts)
+	r.POST("/pictures/:id/traces", s.trace)
 	r.DELETE("/pictures/:id", s.removePicture)
 
 	r.GET("/supplies", s.supplies)

@@ -19,10 +19,11 @@ func (s *Store) AddPicture(ctx context.Context, p app.Picture, raw []byte, at ti
 	return nil
 }
 
-const pictureColumns = `id, name, type, width, height, length(bytes)`
+// The previews of a picture are PNG where parts of it are transparent.
+const pictureColumns = `id, name, type, width, height, length(bytes), EXISTS (SELECT 1 FROM previews WHERE picture = pictures.id AND previews.type = 'image/png')`
 
 func scanPicture(scan func(...any) error, more ...any) (p app.Picture, err error) {
-	err = scan(append([]any{&p.ID, &p.Name, &p.Type, &p.Width, &p.Height, &p.Bytes}, more...)...)
+	err = scan(append([]any{&p.ID, &p.Name, &p.Type, &p.Width, &p.Height, &p.Bytes, &p.Clear}, more...)...)
 	return p, err
 }
 

@@ -40,6 +40,9 @@ type PlaceSupply struct {
 	// PixelWidth and PixelHeight are the size of a picture, upright.
 	PixelWidth  int `json:"pixelWidth,omitempty"`
 	PixelHeight int `json:"pixelHeight,omitempty"`
+	// Edge is the outline, in pixels, that a picture is cut round, with the first rim of paper;
+	// nil lays all of it.
+	Edge *card.Drawn `json:"edge,omitempty"`
 	// At is where its middle is wanted, mm on the face; nil for the middle of the face.
 	At *geom.Point `json:"at,omitempty"`
 	// Stock is what a shape is cut of, and Colour what words are printed in; empty for how
@@ -90,8 +93,12 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		}
 		pw, ph := float64(k.PixelWidth), float64(k.PixelHeight)
 		scale := min(photoSide/max(pw, ph), w*photoShare/pw, h*photoShare/ph)
-		return card.Item{Name: "Photo", Kind: card.Photo, Made: cut(first.Photo, first.Bleed), Photo: &card.Print{Picture: k.ID,
-			PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: max(pw*scale, 1), Height: max(ph*scale, 1)}}, nil
+		it := card.Item{Name: "Photo", Kind: card.Photo, Made: cut(first.Photo, first.Bleed), Photo: &card.Print{Picture: k.ID,
+			PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: max(pw*scale, 1), Height: max(ph*scale, 1)}}
+		if k.Edge != nil {
+			return it, cutRound(&it, k.Edge)
+		}
+		return it, nil
 	case PaperSupply:
 		p, ok := pattern.ByID(k.ID)
 		if !ok {
@@ -123,6 +130,16 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 			Words: &card.Words{Text: "Your words", Font: k.ID, Size: sixteenth(min(wordsSize, w/9)), Leading: 1.25, Align: card.AlignCentre}}, nil
 	}
 	return card.Item{}, card.Refuse("kind", "There are no supplies of the kind “%s”.", k.Kind)
+}
+
+// cutRound cuts a picture round an outline in it, in pixels, with the first rim of paper.
+func cutRound(it *card.Item, edge *card.Drawn) error {
+	if err := edge.Check(it.Name); err != nil {
+		return err
+	}
+	scene.OpenPhoto(it, geom.Union(geom.NonZero, edge.Path()).Transform(scene.OnPhoto(it)))
+	scene.Rim(it, card.FirstRim())
+	return nil
 }
 
 // First sizes, mm and shares of the face.

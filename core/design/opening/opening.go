@@ -54,25 +54,9 @@ func (k CropPhoto) Apply(c card.Card) (card.Card, error) {
 		}
 		p := it.Photo
 		p.Fit, p.Zoom, p.ShiftX, p.ShiftY = k.Fit, k.Zoom, k.ShiftX, k.ShiftY
-		keep(it, scene.Seen(*p, it.Made.Bleed).Box)
+		scene.KeepPicture(it, scene.Seen(*p, it.Bleeds()).Box)
 		return nil
 	})
-}
-
-// keep sets the crop of a photo so that its picture lies in the box, as nearly
-// as its opening can be filled with it there.
-func keep(it *card.Item, box geom.Rect) {
-	p := it.Photo
-	p.Zoom, p.ShiftX, p.ShiftY = 0, 0, 0
-	least := scene.Seen(*p, it.Made.Bleed).Least
-	if z := card.Tidy(box.W / least.X); z > 1+1e-6 {
-		p.Zoom = min(z, 50)
-	}
-	mid := box.Centre()
-	p.ShiftX, p.ShiftY = mid.X/p.Width, mid.Y/p.Height
-	// What would leave the opening bare is brought back.
-	seen := scene.Seen(*p, it.Made.Bleed).Box.Centre()
-	p.ShiftX, p.ShiftY = card.Tidy(seen.X/p.Width), card.Tidy(seen.Y/p.Height)
 }
 
 // FillOpening puts a picture into the outline of an item: a shape, a paper or a
@@ -125,10 +109,10 @@ func Fill(it *card.Item, k FillOpening) error {
 	p := it.Photo
 	if k.AtX != nil && k.AtY != nil && p.PixelWidth > 0 && p.PixelHeight > 0 {
 		p.Fit, p.Zoom = false, 0
-		least := scene.Seen(*p, it.Made.Bleed).Least
-		keep(it, geom.Rect{X: -*k.AtX * least.X, Y: -*k.AtY * least.Y, W: least.X, H: least.Y})
+		least := scene.Seen(*p, it.Bleeds()).Least
+		scene.KeepPicture(it, geom.Rect{X: -*k.AtX * least.X, Y: -*k.AtY * least.Y, W: least.X, H: least.Y})
 	} else if p.Opening != nil || p.Zoom != 0 || p.ShiftX != 0 || p.ShiftY != 0 {
-		keep(it, scene.Seen(*p, it.Made.Bleed).Box)
+		scene.KeepPicture(it, scene.Seen(*p, it.Bleeds()).Box)
 	}
 	return nil
 }
@@ -167,20 +151,6 @@ func (k SetOpening) Apply(c card.Card) (card.Card, error) {
 	})
 }
 
-// open gives a photo another outline, in its own coordinates, and leaves its
-// picture where and as large as it was if it still fills the outline.
-func open(it *card.Item, outline geom.Path) {
-	p := it.Photo
-	was := scene.Seen(*p, it.Made.Bleed).Box
-	box := outline.Bounds()
-	c := box.Centre()
-	at := it.Place.Map().Apply(c)
-	it.Place.X, it.Place.Y = card.Tidy(at.X), card.Tidy(at.Y)
-	p.Width, p.Height = card.Tidy(box.W), card.Tidy(box.H)
-	p.Opening = &card.Form{Outline: card.Free, Width: p.Width, Height: p.Height, Path: card.NewDrawn(outline.Transform(geom.Shift(-c.X, -c.Y)))}
-	keep(it, geom.Rect{X: was.X - c.X, Y: was.Y - c.Y, W: was.W, H: was.H})
-}
-
 // CropToOutline crops a photo to the outline of another item, which goes.
 type CropToOutline struct {
 	Photo string `json:"photo"`
@@ -213,7 +183,7 @@ func (k CropToOutline) Apply(c card.Card) (card.Card, error) {
 		if !outline.Bounds().Overlaps(scene.Seen(*it.Photo, 0).Box) {
 			return card.Refuse("by", "“%s” does not lie on the photo. Put it where the photo is to be seen.", by.Name)
 		}
-		open(it, outline)
+		scene.OpenPhoto(it, outline)
 		f.Remove(k.By)
 		return nil
 	})
@@ -243,16 +213,16 @@ func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 			}
 			form := it.Photo.Form()
 			if form.Outline == card.Rectangle && form.Corner == card.Square && k.Corner == card.Square && min(form.Width, form.Height)+2*k.By > .5 {
-				was := scene.Seen(*it.Photo, it.Made.Bleed).Box
+				was := scene.Seen(*it.Photo, it.Bleeds()).Box
 				it.Photo.Width, it.Photo.Height = card.Tidy(form.Width+2*k.By), card.Tidy(form.Height+2*k.By)
-				keep(it, was)
+				scene.KeepPicture(it, was)
 				continue
 			}
 			grown := geom.Offset(card.OutlineOf(form), k.By, mat.Corner(k.Corner))
 			if grown.Empty() {
 				return card.Refuse("by", "Nothing would be left of “%s”. Shrink it by less.", it.Name)
 			}
-			open(it, grown)
+			scene.OpenPhoto(it, grown)
 		}
 		return nil
 	})

@@ -72,13 +72,17 @@ func paths(ops []operand) []geom.Path {
 
 // become gives the item an outline of its own, in face coordinates. Its frame
 // keeps the turn that it had.
-func (o operand) become(it *card.Item, path geom.Path) {
+func (o operand) become(it *card.Item, path geom.Path) { Become(it, path, o.turn) }
+
+// Become gives an item an outline of its own, in face coordinates, in a frame that is turned by
+// some degrees. It is a shape from then on, or a paper if it was one.
+func Become(it *card.Item, path geom.Path, turn float64) {
 	const rad = math.Pi / 180
-	local := path.Transform(geom.Turn(-o.turn * rad))
+	local := path.Transform(geom.Turn(-turn * rad))
 	box := local.Bounds()
 	c := box.Centre()
-	at := geom.Turn(o.turn * rad).Apply(c)
-	it.Place = card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: o.turn}
+	at := geom.Turn(turn * rad).Apply(c)
+	it.Place = card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: turn}
 	it.Form = &card.Form{Outline: card.Free, Width: card.Tidy(box.W), Height: card.Tidy(box.H),
 		Path: card.NewDrawn(local.Transform(geom.Shift(-c.X, -c.Y)))}
 	it.Words, it.Mat = nil, nil

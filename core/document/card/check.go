@@ -313,6 +313,9 @@ func (p Print) check() error {
 	if p.Zoom != 0 && !within(p.Zoom, 1, 50) || !within(p.ShiftX, -50, 50) || !within(p.ShiftY, -50, 50) {
 		return Refuse("zoom", "A picture is shown between its least and 50 times its least size.")
 	}
+	if r := p.Rim; r != nil && !(within(r.Width, 0, 50) && within(r.Bays, 0, 50)) {
+		return Refuse("rim", "The rim of paper round a picture, and the bays that it fills, are between 0 and 50 mm (2 in).")
+	}
 	if p.Opening == nil {
 		return nil
 	}

@@ -70,6 +70,9 @@ func (d *Drawn) UnmarshalJSON(raw []byte) error {
 // MaxSegments bounds one drawn outline; a traced picture has some thousands.
 const MaxSegments = 50_000
 
+// Check looks whether the path can be an outline. It returns a *Refusal that calls it by the name.
+func (d *Drawn) Check(name string) error { return d.check(name, false) }
+
 // check looks whether the path can be an outline, or lines if it may be open.
 func (d *Drawn) check(name string, open bool) error {
 	if d == nil || d.path.Len() < 2 || max(d.box.W, d.box.H) <= 0 {

@@ -176,6 +176,34 @@ type Print struct {
 	// ShiftX and ShiftY move the picture's middle, in shares of the opening.
 	ShiftX float64 `json:"shiftX,omitempty"`
 	ShiftY float64 `json:"shiftY,omitempty"`
+	// Rim is the paper that shows round the opening when the photo is cut out; nil is none.
+	Rim *Rim `json:"rim,omitempty"`
+}
+
+// Rim is paper that shows round an opening. Width and Bays are mm.
+type Rim struct {
+	Width float64 `json:"width"`
+	// Solid fills the holes of the opening with paper.
+	Solid bool `json:"solid,omitempty"`
+	// Bays are filled with paper where they are narrower than this.
+	Bays float64 `json:"bays,omitempty"`
+}
+
+// FirstRim is how a picture is cut round its form until a person chooses otherwise: an eighth
+// of an inch of paper, holes filled, bays no narrower than that.
+func FirstRim() *Rim { return &Rim{Width: 3.175, Solid: true, Bays: 3.175} }
+
+// Rimmed reports whether paper shows round the opening of the item: whether it is a photo with
+// a rim that is cut.
+func (it Item) Rimmed() bool { return it.Photo != nil && it.Photo.Rim != nil && it.IsPiece() }
+
+// Bleeds is how far the ink of the item runs past its outline, mm: nowhere where paper shows
+// round it.
+func (it Item) Bleeds() float64 {
+	if it.Rimmed() {
+		return 0
+	}
+	return it.Made.Bleed
 }
 
 // Form is the outline of the opening, in its size.
@@ -226,7 +254,7 @@ func (it Item) IsPiece() bool { return it.Made.As == Cut }
 func (it Item) Clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), it.Words.clone(), copied(it.Mat)
 	if it.Photo != nil {
-		it.Photo.Opening = copied(it.Photo.Opening)
+		it.Photo.Opening, it.Photo.Rim = copied(it.Photo.Opening), copied(it.Photo.Rim)
 	}
 	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
 	it.Lines, it.Slot = copied(it.Lines), copied(it.Slot)

@@ -21,6 +21,9 @@ func wrap(degrees float64) float64 {
 	return Tidy(d)
 }
 
+// Turned is a turn in degrees with another in radians added.
+func Turned(degrees, by float64) float64 { return wrap(degrees + by*180/math.Pi) }
+
 // SetMade says how items come into being. When a piece becomes ink, what it
 // carried lies on what carried it.
 type SetMade struct {

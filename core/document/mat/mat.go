@@ -84,6 +84,33 @@ func offset(of geom.Path, m card.Border) geom.Path {
 	return out
 }
 
+// rims are kept by content, as offsets are.
+var rims = cache.New[rimKey, geom.Path](1000)
+
+type rimKey struct {
+	of  [sha256.Size]byte
+	rim card.Rim
+}
+
+// Rim is the outline that a picture is cut along with a rim of paper round its opening. Bays are
+// filled by growing the outline by half their width more, and shrinking it by that again.
+func Rim(of geom.Path, r card.Rim) geom.Path {
+	out, _ := rims.Of(rimKey{of.Digest(), r}, func() (geom.Path, error) {
+		out := of
+		if by := r.Width + r.Bays/2; by > 0 {
+			out = geom.Offset(out, by, geom.RoundCorner)
+		}
+		if r.Bays > 0 {
+			out = geom.Offset(out, -r.Bays/2, geom.RoundCorner)
+		}
+		if r.Solid {
+			out = Solid(out)
+		}
+		return out, nil
+	})
+	return out
+}
+
 // Bleed is the region that ink of an outline reaches: d beyond its edge, mm.
 func Bleed(of geom.Path, d float64) geom.Path {
 	if d <= 0 {

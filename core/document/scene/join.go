@@ -37,9 +37,13 @@ var workings = cache.New[string, worked](2000)
 // to its islands and its thin parts. It fails where words name a font that is not there.
 func (it *Item) join(f *card.Face, doc *card.Item) error {
 	parts := joined(f, doc.ID, f.Hidden())
-	ready := doc.Words == nil && (doc.Form == nil || doc.Form.Outline != card.Free)
+	form := doc.Form
+	if doc.Photo != nil {
+		form = doc.Photo.Opening
+	}
+	ready := doc.Words == nil && (form == nil || form.Outline != card.Free)
 	if ready && len(parts) == 0 {
-		return nil // ready outlines have no islands, and mats and photos are as they are
+		return nil // ready outlines have no islands, and mats are as they are
 	}
 	back, ok := it.At.Inverse()
 	if !ok {

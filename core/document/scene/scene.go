@@ -267,7 +267,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	it := Item{
 		ID: doc.ID, Name: doc.Name, Kind: doc.Kind, On: doc.On, Piece: doc.IsPiece(),
 		Group: doc.Group, Locked: doc.Locked,
-		Fill: doc.Fill, Bleed: doc.Made.Bleed, FreeRatio: (doc.Words == nil || doc.Words.Box != nil) && doc.Mat == nil,
+		Fill: doc.Fill, Bleed: doc.Bleeds(), FreeRatio: (doc.Words == nil || doc.Words.Box != nil) && doc.Mat == nil,
 	}
 	if doc.Slot != nil {
 		it.Slot = doc.Slot.Takes
@@ -283,6 +283,11 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	case doc.Photo != nil:
 		it.Outline, it.TakesMat = card.OutlineOf(doc.Photo.Form()), true
 		it.Picture = Seen(*doc.Photo, it.Bleed)
+		if doc.Rimmed() {
+			opening := it.Outline
+			it.Box, it.Rest = opening.Bounds(), &opening
+			it.Outline = mat.Rim(opening, *doc.Photo.Rim)
+		}
 	case doc.Form != nil:
 		it.Outline = card.OutlineOf(*doc.Form)
 		it.TakesMat = true
@@ -337,7 +342,7 @@ func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	}
 	slices.Reverse(mats)
 	form := it.Form
-	if it.Photo != nil {
+	if it.Photo != nil && !it.Rimmed() {
 		opening := it.Photo.Form()
 		form = &opening
 	}

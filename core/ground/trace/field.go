@@ -33,13 +33,25 @@ const (
 	edge = 127.5
 )
 
-// walk follows every edge of the field and gives it to ring: the places where it passes
-// between the middles of pixels, one after the other, with what is covered on the right, and
-// the area that it encloses in square pixels, negative round a hole. The places are used
-// again after ring has returned. It ends early when ring returns false.
-func (f *Field) walk(ring func(pts []geom.Point, area float64) bool) {
+// loop is an edge once round: the places where it passes between the middles of pixels, one
+// after the other, with what is covered on the right.
+type loop struct {
+	pts  []geom.Point
+	area float64 // that it encloses, in square pixels, negative round a hole
+	// turns is how often it turns from one row or column to another, and hard how often it
+	// does so between a pixel that is covered and one that is not: in a picture without
+	// softened edges always.
+	turns, hard int
+}
+
+// hardEdged reports whether the edge goes in steps from pixel to pixel.
+func (l *loop) hardEdged() bool { return l.hard*10 > l.turns*9 }
+
+// walk follows every edge of the field and gives it to ring, which may use it until it returns.
+// It ends early when ring returns false.
+func (f *Field) walk(ring func(l *loop) bool) {
 	seen := make([]uint64, len(f.v)/64+1)
-	var pts []geom.Point
+	var l loop
 	for y := 1; y <= f.H; y++ {
 		row := y * f.stride
 		for at := row + 1; at <= row+f.W; at++ {
@@ -50,9 +62,8 @@ func (f *Field) walk(ring func(pts []geom.Point, area float64) bool) {
 			if f.v[at] < half || f.v[at-1] >= half || seen[at/64]>>(at%64)&1 != 0 {
 				continue
 			}
-			var area float64
-			pts, area = f.follow(at, seen, pts[:0])
-			if !ring(pts, area) {
+			f.follow(at, seen, &l)
+			if !ring(&l) {
 				return
 			}
 		}
@@ -93,7 +104,8 @@ func (f *Field) skip(at, end int) int {
 
 // follow goes once round the edge that has the pixel at the given place inside and its left
 // neighbour outside, and marks in seen where it passes such pairs.
-func (f *Field) follow(start int, seen []uint64, pts []geom.Point) (ring []geom.Point, area float64) {
+func (f *Field) follow(start int, seen []uint64, l *loop) {
+	*l = loop{pts: l.pts[:0]}
 	// Directions: 0 up, 1 right, 2 down, 3 left. out leads from the inner pixel to the outer.
 	steps := [4]int{-f.stride, 1, f.stride, -1}
 	dx, dy := [4]float64{0, 1, 0, -1}, [4]float64{-1, 0, 1, 0}
@@ -105,10 +117,10 @@ func (f *Field) follow(start int, seen []uint64, pts []geom.Point) (ring []geom.
 		}
 		t := f.crossing(in, steps[out])
 		p := geom.Pt(x+dx[out]*t, y+dy[out]*t)
-		if n := len(pts); n > 0 {
-			area += pts[n-1].Cross(p)
+		if n := len(l.pts); n > 0 {
+			l.area += l.pts[n-1].Cross(p)
 		}
-		pts = append(pts, p)
+		l.pts = append(l.pts, p)
 		ahead := (out + 1) % 4 // what is inside lies on the right
 		on, off := in+steps[ahead], in+steps[ahead]+steps[out]
 		inside, across := f.v[on] >= half, f.v[off] >= half
@@ -117,11 +129,16 @@ func (f *Field) follow(start int, seen []uint64, pts []geom.Point) (ring []geom.
 			inside = int(f.v[in])+int(f.v[in+steps[out]])+int(f.v[on])+int(f.v[off]) >= 4*edge
 			across = inside
 		}
+		if across || !inside {
+			l.turns++
+			if f.v[in] >= 255-clean && f.v[in+steps[out]] <= clean {
+				l.hard++
+			}
+		}
 		switch {
 		case across:
 			in, x, y = off, x+dx[ahead]+dx[out], y+dy[ahead]+dy[out]
 			out = (out + 3) % 4
-			out = (out + 4) % 4
 		case inside:
 			in, x, y = on, x+dx[ahead], y+dy[ahead]
 		default:
@@ -131,6 +148,5 @@ func (f *Field) follow(start int, seen []uint64, pts []geom.Point) (ring []geom.
 			break
 		}
 	}
-	area += pts[len(pts)-1].Cross(pts[0])
-	return pts, area / 2
+	l.area = (l.area + l.pts[len(l.pts)-1].Cross(l.pts[0])) / 2
 }

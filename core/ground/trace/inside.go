@@ -333,15 +333,16 @@ func newNearness(colours []RGB) *nearness {
 	}
 	for i := range n.known {
 		own := oklab(RGB{widen(i >> 10 & 31), widen(i >> 5 & 31), widen(i & 31)})
-		best := math.Inf(1)
-		for k, s := range shades {
-			if d := math.Hypot(math.Hypot(own[0]-s[0], own[1]-s[1]), own[2]-s[2]); d < best {
-				best = d
-				n.known[i].at, n.known[i].off = int8(k), float32(d*100)
-			}
-		}
+		at, d := closest(shades, own)
+		n.known[i].at, n.known[i].off = int8(at), float32(d*100)
 	}
 	return n
+}
+
+// rgbOf is a colour of Oklab, or the nearest that sRGB has.
+func rgbOf(c [3]float64) RGB {
+	r, g, b := colorful.OkLab(c[0], c[1], c[2]).Clamped().RGB255()
+	return RGB{r, g, b}
 }
 
 func oklab(c RGB) [3]float64 {

@@ -94,6 +94,21 @@ func TestLayersFit(t *testing.T) {
 	assert.True(t, none.Outline.Empty(), "no halo of a colour that is only a mixture")
 }
 
+func TestColoursOfAPicture(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(8, 3))
+	img := painted(200, paper, 2, rnd, []geom.Path{coretest.Path(t, "M20 20H120V120H20Z"), coretest.Path(t, "M130 130H160V160H130Z"), coretest.Path(t, "M170 20H180V30H170Z")},
+		[]color.NRGBA{red, blue, grey})
+	got := Colours(img, 4)
+	require.Len(t, got, 4)
+	for i, want := range []color.NRGBA{paper, red, blue, grey} {
+		for c, v := range []uint8{want.R, want.G, want.B} {
+			assert.InDelta(t, v, got[i][c], 5, "%v", got)
+		}
+	}
+	assert.Len(t, Colours(img, 9), 4, "no more than there are")
+	assert.Empty(t, Colours(image.NewNRGBA(image.Rect(0, 0, 5, 5)), 4))
+}
+
 func TestLevelPartsDarkFromBright(t *testing.T) {
 	img := painted(60, paper, 0, nil, []geom.Path{coretest.Path(t, "M10 10H40V40H10Z")}, []color.NRGBA{grey})
 	level := Level(img)

@@ -34,6 +34,10 @@ const (
 	UsualCorner = .35
 )
 
+// step is how far the outline may lie from an edge that goes in steps from pixel to pixel, in
+// pixels: nearer it would follow the steps.
+const step = 1
+
 // Result is an outline and what was left out of it.
 type Result struct {
 	Outline geom.Path
@@ -66,23 +70,31 @@ func Trace(ctx context.Context, f *Field, o Options) (Result, error) {
 		o.Corner = UsualCorner
 	}
 	var res Result
-	var rings [][]geom.Point
+	type ring struct {
+		pts []geom.Point
+		o   Options
+	}
+	var rings []ring
 	var err error
 	points := 0
-	f.walk(func(pts []geom.Point, area float64) bool {
+	f.walk(func(l *loop) bool {
 		switch {
 		case ctx.Err() != nil:
 			err = ctx.Err()
-		case math.Abs(area) < max(o.Speck, 1):
+		case math.Abs(l.area) < max(o.Speck, 1):
 			res.Specks++
-		case area < 0 && o.Outer:
+		case l.area < 0 && o.Outer:
 		case len(rings) == maxRings:
 			err = &TooMuch{maxRings}
-		case points+len(pts) > maxPoints:
+		case points+len(l.pts) > maxPoints:
 			err = &TooMuch{}
 		default:
-			points += len(pts)
-			rings = append(rings, append([]geom.Point(nil), pts...))
+			points += len(l.pts)
+			own := o
+			if l.hardEdged() {
+				own.Smooth = max(o.Smooth, step)
+			}
+			rings = append(rings, ring{append([]geom.Point(nil), l.pts...), own})
 		}
 		return err == nil
 	})
@@ -96,7 +108,7 @@ func Trace(ctx context.Context, f *Field, o Options) (Result, error) {
 		wg.Go(func() {
 			for i := range next {
 				if ctx.Err() == nil {
-					paths[i] = drawRing(ctx, rings[i], o)
+					paths[i] = drawRing(ctx, rings[i].pts, rings[i].o)
 				}
 			}
 		})

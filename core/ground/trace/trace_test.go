@@ -181,9 +181,9 @@ func sound(t *testing.T, f *Field, got Result, smooth float64) {
 	t.Helper()
 	require.NoError(t, got.Outline.Check())
 	covered, long := 0., 0.
-	f.walk(func(_ []geom.Point, area float64) bool {
-		if math.Abs(area) >= 1 {
-			covered += area
+	f.walk(func(l *loop) bool {
+		if math.Abs(l.area) >= 1 {
+			covered += l.area
 		}
 		return true
 	})
@@ -263,6 +263,23 @@ func TestSmoothnessEvensARaggedEdge(t *testing.T) {
 			circle := geom.EllipsePath(geom.Rect{X: 20, Y: 20, W: 200, H: 200})
 			assert.Less(t, apart(got.Outline, circle), 5.)
 		}
+	}
+}
+
+// Pictures without softened edges go in steps, which are not followed.
+func TestStepsAreNotFollowed(t *testing.T) {
+	for _, pic := range pictures(t) {
+		want, side := at(pic.path, 200, rand.New(rand.NewPCG(3, 4)))
+		f := render(want, side, side, 0, nil)
+		for y := range f.H {
+			for x, v := range f.Row(y) {
+				f.Row(y)[x] = v / 128 * 255
+			}
+		}
+		got, err := Trace(context.Background(), f, Options{Speck: 4})
+		require.NoError(t, err)
+		assert.LessOrEqual(t, float64(got.Nodes), 1.2*float64(nodes(want)), pic.name)
+		assert.Less(t, apart(got.Outline, want), 1.5, pic.name)
 	}
 }
 

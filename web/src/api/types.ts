@@ -9,6 +9,7 @@ export type Command =
   | CopyToFaces
   | CropPhoto
   | CropToOutline
+  | CutRound
   | Divide
   | DivideOpening
   | DrawStroke
@@ -22,6 +23,7 @@ export type Command =
   | HideItems
   | KeepOverlap
   | LayPieces
+  | LayTraced
   | LayWords
   | LettersApart
   | LineUp
@@ -62,6 +64,7 @@ export type Command =
   | SetMade
   | SetMat
   | SetOpening
+  | SetRim
   | SetRole
   | SheetSetSheets
   | SetText
@@ -71,6 +74,7 @@ export type Command =
   | Stretch
   | StyleLetters
   | SwapPictures
+  | TakeForm
   | TiePieces
   | TurnItems
   | UngroupItems
@@ -253,6 +257,7 @@ export interface Print {
   zoom?: number
   shiftX?: number
   shiftY?: number
+  rim?: Rim
 }
 export interface Form {
   outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'bracket' | 'flag' | 'tab' | 'strip' | 'free'
@@ -262,6 +267,11 @@ export interface Form {
   radius?: number
   path?: string
   ends?: number
+}
+export interface Rim {
+  width: number
+  solid?: boolean
+  bays?: number
 }
 export interface Words {
   text: string
@@ -582,6 +592,12 @@ export interface CropToOutline {
   by: string
   do: 'cropToOutline'
 }
+export interface CutRound {
+  id: string
+  edge: string
+  rim?: Rim
+  do: 'cutRound'
+}
 export interface Divide {
   ids: string[]
   do: 'divide'
@@ -665,6 +681,16 @@ export interface KeepOverlap {
 export interface LayPieces {
   pieces: Laid[]
   do: 'layPieces'
+}
+export interface LayTraced {
+  id: string
+  parts: TracedPart[]
+  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
+  do: 'layTraced'
+}
+export interface TracedPart {
+  colour: string
+  path: string
 }
 export interface LayWords {
   id: string
@@ -761,6 +787,7 @@ export interface PlaceSupply {
   name?: string
   pixelWidth?: number
   pixelHeight?: number
+  edge?: string
   at?: Point
   stock?: string
   colour?: string
@@ -908,6 +935,11 @@ export interface SetOpening {
   radius?: number
   do: 'setOpening'
 }
+export interface SetRim {
+  ids: string[]
+  rim?: Rim
+  do: 'setRim'
+}
 export interface SetRole {
   ids: string[]
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
@@ -973,6 +1005,11 @@ export interface SwapPictures {
   a: string
   b: string
   do: 'swapPictures'
+}
+export interface TakeForm {
+  id: string
+  kind: 'rectangle' | 'rounded' | 'circle' | 'ellipse' | 'polygon' | 'star'
+  do: 'takeForm'
 }
 export interface TiePieces {
   pieces: Laid[]
@@ -1382,11 +1419,19 @@ export interface Picture {
   width: number
   height: number
   bytes: number
+  clear?: boolean
 }
 export interface PictureFacts {
   palette: string[]
   detailX: number
   detailY: number
+}
+export interface PlainForm {
+  kind: 'rectangle' | 'rounded' | 'circle' | 'ellipse' | 'polygon' | 'star'
+  points?: number
+  off: number
+  worst: number
+  outline: string
 }
 export interface Problem {
   type: string
@@ -1606,6 +1651,30 @@ export interface Supply {
   used?: string
   rights?: 'free' | 'personal' | 'credit'
   credit?: string
+}
+export interface TraceAsk {
+  by: 'transparency' | 'darkness' | 'colours' | 'layers'
+  level?: number
+  colours?: string[]
+  tolerance?: number
+  count?: number
+  under?: boolean
+  smooth?: number
+  corner?: number
+  speck?: number
+  outer?: boolean
+}
+export interface Traced {
+  outlines: TracedOutline[]
+  level?: number
+  says?: string
+}
+export interface TracedOutline {
+  colour: string
+  path: string
+  parts: number
+  nodes: number
+  specks: number
 }
 export interface TrueSize {
   across: number
