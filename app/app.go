@@ -76,12 +76,16 @@ func New(c Config) *App {
 	all := common{c.Now, c.Log, newHub()}
 	a := &App{Events: all.events, jobs: newJobs(all.events)}
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
-	a.cards = &cards{common: all, store: c.Store, open: map[string]*opened{}}
-	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
+	fonts := &fontShelf{store: c.Store}
+	a.cards = &cards{common: all, store: c.Store, fonts: fonts, open: map[string]*opened{}}
+	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
 	a.outcomes = &outcomes{common: all, store: c.Store, runs: runs{known: cache.New[string, RunState](512)}}
 	a.production = &production{common: all, store: c.Store, cards: a.cards, supplies: a.supplies, outcomes: a.outcomes, jobs: a.jobs, machine: m,
 		printer: c.Printer, printScale: c.PrintScale, layouts: cache.New[string, layout](256)}
 	a.machining = &machining{common: all, store: c.Store, production: a.production, outcomes: a.outcomes, jobs: a.jobs, machine: m}
+	if err := fonts.ready(context.Background()); err != nil {
+		c.Log.Warn("fonts not read", "err", err) // whoever needs them asks again
+	}
 	if err := a.useKeptCutter(context.Background()); err != nil {
 		c.Log.Warn("cutter not read", "err", err) // CutterState asks again
 	}

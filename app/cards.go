@@ -63,6 +63,7 @@ type Summary struct {
 type cards struct {
 	common
 	store CardStore
+	fonts *fontShelf
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -111,7 +112,12 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 	cs.mu.Unlock()
 	o.Lock()
 	if o.rev.Number == 0 {
-		rev, err := cs.store.Head(ctx, id)
+		// Words are set in fonts that were brought in, too.
+		err := cs.fonts.ready(ctx)
+		var rev Revision
+		if err == nil {
+			rev, err = cs.store.Head(ctx, id)
+		}
 		if err == nil {
 			err = o.set(rev)
 		}

@@ -203,6 +203,9 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	if err := fold.Check(c.Base); err != nil {
 		return err
 	}
+	if err := cs.fonts.ready(ctx); err != nil {
+		return err
+	}
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {

@@ -40,6 +40,7 @@ var supplyKinds = []string{"photo", "paper", "shape", "lettering", "sketch"}
 
 // SupplyStore keeps what cards are made of.
 type SupplyStore interface {
+	FontStore
 	// Cards and Head tell which pictures are on cards.
 	Cards(ctx context.Context, find string) ([]Summary, error)
 	Head(ctx context.Context, id string) (Revision, error)
@@ -78,6 +79,7 @@ type supplies struct {
 	thumb *cache.Cache[string, thumbnail]
 	// pixels are those of the picture that is being traced.
 	pixels pixels
+	fonts  *fontShelf
 }
 
 // Supplies lists what was noted about supplies. It fails when the store does.

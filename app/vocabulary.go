@@ -9,6 +9,7 @@ import (
 	"sectilis/core/design/pathops"
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/cleanform"
@@ -56,6 +57,7 @@ var Vocabulary = vocabulary(
 	of(PrintJob, RunJob, LoadJob, FindJob, TestJob, CloserJob),
 	of(RunWaiting, RunLoaded, RunFound, RunCutting, RunDone, RunStopped, RunFailed),
 	of(CutterReady, CutterLooking, CutterCutting, CutterWantsTool, CutterStopped, CutterNoMat, CutterJammed, CutterOff, CutterAway),
+	of(lettering.Embeddings()...),
 	of(ByTransparency, ByDarkness, ByColours, ByLayers),
 	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
 	of(TableEvent, CardEvent, JobEvent),

@@ -1,8 +1,10 @@
 package demo
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"path"
 	"slices"
 
 	"sectilis/app"
@@ -26,7 +28,10 @@ func Fill(ctx context.Context, a *app.App) error {
 	for name := range files {
 		names = append(names, name)
 	}
-	slices.Sort(names)
+	// The robin is brought in first, so that the photos come before it in the tray.
+	slices.SortFunc(names, func(a, b string) int {
+		return cmp.Or(cmp.Compare(path.Ext(b), path.Ext(a)), cmp.Compare(a, b))
+	})
 	for _, name := range names {
 		p, err := a.BringIn(ctx, name, files[name])
 		if err != nil {

@@ -5,7 +5,9 @@ package demo
 import (
 	"bytes"
 	"fmt"
+	"image/color"
 	"image/jpeg"
+	"image/png"
 	"math"
 	"math/rand/v2"
 
@@ -171,9 +173,19 @@ func pottingShed() *sketch {
 	return s
 }
 
-// Photos are the demo photos as JPEG files, by name. It fails when the encoder does.
+// Photos are the demo pictures by the names of their files: photos as JPEG, and the robin, on
+// no ground, as PNG. It fails when the encoder does.
 func Photos() (map[string][]byte, error) {
 	out := map[string][]byte{}
+	bird := raster.New(robinPlane, robinPlane, 1400/robinPlane, color.Transparent, nil)
+	if err := bird.Paint(robin().inks); err != nil {
+		return nil, fmt.Errorf("draw the robin: %w", err)
+	}
+	var raw bytes.Buffer
+	if err := png.Encode(&raw, bird.Image()); err != nil {
+		return nil, fmt.Errorf("draw the robin: %w", err)
+	}
+	out["Robin.png"] = raw.Bytes()
 	for name, s := range map[string]*sketch{"Pumpkin hills.jpg": pumpkinHills(), "Bee meadow.jpg": beeMeadow(), "Potting shed.jpg": pottingShed()} {
 		canvas := raster.New(planeWidth, planeHeight, photoWidth/planeWidth, raster.Colour("#ffffff"), nil)
 		if err := canvas.Paint(s.inks); err != nil {

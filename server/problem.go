@@ -9,6 +9,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
 	"sectilis/core/document/picture"
 	"sectilis/core/ground/measure"
 )
@@ -41,6 +42,7 @@ func damagedCard(c *gin.Context, d *app.Damaged) {
 func (s *server) fail(c *gin.Context, err error) {
 	var refusal *card.Refusal
 	var bad *picture.Error
+	var unread *lettering.Error
 	var text *measure.Error
 	var large *http.MaxBytesError
 	var damaged *app.Damaged
@@ -49,6 +51,8 @@ func (s *server) fail(c *gin.Context, err error) {
 		problem(c, http.StatusUnprocessableEntity, "refused", refusal.Why, refusal.Field)
 	case errors.As(err, &bad):
 		problem(c, http.StatusUnprocessableEntity, "picture", bad.Why, "file")
+	case errors.As(err, &unread):
+		problem(c, http.StatusUnprocessableEntity, "font", unread.Why, "file")
 	case errors.As(err, &text):
 		problem(c, http.StatusUnprocessableEntity, "measure", text.Why, "text")
 	case errors.As(err, &large):

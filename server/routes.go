@@ -1,6 +1,7 @@
 package server
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -94,6 +95,9 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/pictures/:id/traces", s.trace)
 	r.DELETE("/pictures/:id", s.removePicture)
 
+	r.POST("/fonts", s.bringInFont)
+	r.DELETE("/fonts/:id", func(c *gin.Context) { s.done(c, s.App.RemoveFont(c.Request.Context(), c.Param("id"))) })
+
 	r.GET("/supplies", s.supplies)
 	r.PUT("/supplies/:kind/:id", s.note)
 	r.POST("/supplies/:kind/:id/uses", s.used)
@@ -181,9 +185,14 @@ type Catalogue struct {
 }
 
 func (s *server) catalogue(c *gin.Context) {
+	fonts, err := s.App.Fonts(c.Request.Context())
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.Stocks(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.Papers(), Fonts: lettering.Fonts(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.Papers(), Fonts: fonts, Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
 }
@@ -199,13 +208,33 @@ func (s *server) paper(c *gin.Context) {
 }
 
 func (s *server) font(c *gin.Context) {
-	raw := lettering.File(strings.TrimSuffix(c.Param("file"), ".woff"))
-	if raw == nil {
-		s.fail(c, app.ErrNotFound)
+	raw, err := s.App.FontFile(c.Request.Context(), strings.TrimSuffix(c.Param("file"), ".woff"))
+	if err == nil && raw == nil {
+		err = app.ErrNotFound
+	}
+	if err != nil {
+		s.fail(c, err)
 		return
 	}
 	c.Header("Cache-Control", "max-age=86400")
-	c.Data(http.StatusOK, "font/woff", raw)
+	kind := "font/sfnt" // of those that were brought in
+	if bytes.HasPrefix(raw, []byte("wOFF")) {
+		kind = "font/woff"
+	}
+	c.Data(http.StatusOK, kind, raw)
+}
+
+func (s *server) bringInFont(c *gin.Context) {
+	name, raw, ok := s.upload(c, "a TTF, OTF, TTC, WOFF or WOFF2 font")
+	if !ok {
+		return
+	}
+	faces, err := s.App.BringInFont(c.Request.Context(), name, raw)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, faces)
 }
 
 // Measure is a typed length.

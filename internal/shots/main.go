@@ -8,8 +8,11 @@ import (
 	"os"
 	"path/filepath"
 
+	"sectilis/app"
+	"sectilis/core/design/arrange"
 	"sectilis/core/design/freehand"
 	"sectilis/core/document/card"
+	"sectilis/core/folding/fold"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )
@@ -75,8 +78,18 @@ func run(out string) error {
 	if err := shoot(p, out, view{"lettering", "/cards/" + carved + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("tab-lettering")}, ""}); err != nil {
 		return err
 	}
-	if err := h.App.Remove(ctx, carved); err != nil {
+	bird, item, err := perch(h)
+	if err != nil {
 		return err
+	}
+	if err := shoot(p, out, view{"trace", "/cards/" + bird + "/panels", `!!document.querySelector('[data-testid=surface] image')`,
+		[]string{id("layer-" + item), id("trace")}, `!!document.querySelector('[data-testid=trace-outline]')`}); err != nil {
+		return err
+	}
+	for _, id := range []string{carved, bird} {
+		if err := h.App.Remove(ctx, id); err != nil {
+			return err
+		}
 	}
 	for _, v := range []view{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, nil, ""},
@@ -150,6 +163,34 @@ func shoot(p *browser.Page, out string, v view) error {
 		return err
 	}
 	return nil
+}
+
+// perch makes a card with the robin of the tray, and returns the ids of both.
+func perch(h *testserver.Server) (id, item string, err error) {
+	ctx := context.Background()
+	pics, err := h.App.Pictures(ctx)
+	if err != nil {
+		return "", "", err
+	}
+	c, err := fold.New("A robin for Ada", card.Base{Kind: card.SideFold, Width: 127, Height: 127, Stock: "cream-300"})
+	if err != nil {
+		return "", "", err
+	}
+	for _, p := range pics {
+		if p.Name != "Robin" {
+			continue
+		}
+		t, err := h.App.Trace(ctx, p.ID, app.TraceAsk{By: app.ByTransparency, Smooth: 1, Speck: 100})
+		if err != nil {
+			return "", "", err
+		}
+		if c, err = card.Apply(c, arrange.PlaceSupply{Face: card.Front, Kind: arrange.PhotoSupply, ID: p.ID, Name: p.Name,
+			PixelWidth: p.Width, PixelHeight: p.Height, Edge: card.NewDrawn(t.Outlines[0].Path)}); err != nil {
+			return "", "", err
+		}
+	}
+	id, err = h.App.Create(ctx, c)
+	return id, "i1", err
 }
 
 // carve carves the words of a label out of it, on an arc and held by bridges.

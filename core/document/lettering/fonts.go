@@ -33,6 +33,12 @@ type Font struct {
 	Joined bool    `json:"joined,omitempty"`
 	// Features are what the font has beside its usual letters.
 	Features []card.Feature `json:"features"`
+	// Own says that it was brought in. The rest is what its file tells of its rights.
+	Own        bool      `json:"own,omitempty"`
+	Licence    string    `json:"licence,omitempty"`
+	LicenceURL string    `json:"licenceURL,omitempty"`
+	Copyright  string    `json:"copyright,omitempty"`
+	Embedding  Embedding `json:"embedding,omitempty"`
 }
 
 var fonts = []Font{
@@ -58,8 +64,28 @@ type loaded struct {
 	hb   *harfbuzz.Font
 	em   float64
 	font Font
+	raw  []byte // its file
 }
 
+// newLoaded is a parsed font with what is told of it.
+func newLoaded(f Font, raw []byte, face *font.Face) *loaded {
+	l := &loaded{face: face, hb: harfbuzz.NewFont(face), em: float64(face.Upem()), font: f, raw: raw}
+	if e, ok := face.FontHExtents(); ok {
+		l.font.Ascent, l.font.Descent = float64(e.Ascender)/l.em, -float64(e.Descender)/l.em
+	}
+	l.font.Features = l.offers()
+	return l
+}
+
+// byID is the font with the id, shipped or brought in; nil where there is none.
+func byID(id string) *loaded {
+	if l := library()[id]; l != nil {
+		return l
+	}
+	return owned(id)
+}
+
+// library is the fonts that ship.
 var library = sync.OnceValue(func() map[string]*loaded {
 	out := map[string]*loaded{}
 	for _, f := range fonts {
@@ -71,24 +97,20 @@ var library = sync.OnceValue(func() map[string]*loaded {
 		if err != nil {
 			panic(fmt.Sprintf("lettering: %s: %v", f.ID, err))
 		}
-		l := &loaded{face: face, hb: harfbuzz.NewFont(face), em: float64(face.Upem()), font: f}
-		if e, ok := face.FontHExtents(); ok {
-			l.font.Ascent, l.font.Descent = float64(e.Ascender)/l.em, -float64(e.Descender)/l.em
-		}
-		l.font.Features = l.offers()
-		out[f.ID] = l
+		out[f.ID] = newLoaded(f, raw, face)
 	}
 	return out
 })
 
-// Fonts lists the faces in the order they are offered.
-func Fonts() []Font { return slices.Clone(measuredFonts()) }
+// Fonts lists the faces in the order they are offered: those that were brought in, the newest
+// first, then those that ship.
+func Fonts() []Font { return append(offeredFonts(), measuredFonts()...) }
 
 var measuredFonts = sync.OnceValue(func() []Font {
 	out := make([]Font, len(fonts))
 	for i, f := range fonts {
 		out[i] = library()[f.ID].font
-		out[i].Stem, out[i].Joined = strokes(f.ID)
+		out[i].Stem, out[i].Joined = library()[f.ID].strokes()
 	}
 	return out
 })
@@ -108,21 +130,22 @@ func Named(family string, bold bool) (id string, ok bool) {
 // ByID is the font with the id; ok is false where there is none.
 func ByID(id string) (f Font, ok bool) {
 	all := measuredFonts()
-	i := slices.IndexFunc(all, func(f Font) bool { return f.ID == id })
-	if i < 0 {
-		return Font{}, false
+	if i := slices.IndexFunc(all, func(f Font) bool { return f.ID == id }); i >= 0 {
+		return all[i], true
 	}
-	return all[i], true
+	if l := owned(id); l != nil {
+		return l.font, true
+	}
+	return Font{}, false
 }
 
 // Known reports whether there is a font with the id.
-func Known(id string) bool { return library()[id] != nil }
+func Known(id string) bool { return byID(id) != nil }
 
 // File is the font file of the id, as the browser gets it; nil when unknown.
 func File(id string) []byte {
-	if !Known(id) {
-		return nil
+	if l := byID(id); l != nil {
+		return l.raw
 	}
-	raw, _ := files.ReadFile("fonts/" + id + ".woff")
-	return raw
+	return nil
 }

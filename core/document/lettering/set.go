@@ -2,6 +2,7 @@ package lettering
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"strings"
 
@@ -50,13 +51,20 @@ type Caret struct {
 // of the card are asked for again and again.
 var settings = cache.New[string, Setting](2000)
 
-// Set shapes and outlines words. It fails only for a font that is not known.
+// Set shapes and outlines words. It fails for a font that is not known, or is damaged.
 func Set(w card.Words) (Setting, error) {
 	key, err := keyOf(w)
 	if err != nil {
 		return Setting{}, err
 	}
-	return settings.Of(key, func() (Setting, error) { return set(w), nil })
+	return settings.Of(key, func() (out Setting, err error) {
+		defer func() {
+			if recover() != nil { // tables of fonts that were brought in may lead anywhere
+				err = errors.New("its font is damaged")
+			}
+		}()
+		return set(w), nil
+	})
 }
 
 // keyOf is what words are kept by. It fails for a font that is not known.
@@ -220,7 +228,7 @@ func (s *shaper) place(lines []line, out *Setting) placing {
 			out.Over = 0
 		}
 	}
-	f := library()[w.Font].font
+	f := byID(w.Font).font
 	return func(i int, _ float64) geom.Affine {
 		// A browser centres ascent and descent in the line; so the words stay
 		// put when they are edited in place.
@@ -268,7 +276,7 @@ func (out *Setting) compose(s *shaper, lines []line, place placing) {
 // carets are the places between the characters of the text.
 func (s *shaper) carets(lines []line, place placing) []Caret {
 	out := make([]Caret, len(s.text)+1)
-	f := library()[s.words.Font].font
+	f := s.fontOf(card.Style{}).font
 	put := func(at, line int, x float64) {
 		m := place(line, x)
 		foot := m.Apply(geom.Pt(x, 0))

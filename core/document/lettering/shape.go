@@ -56,6 +56,7 @@ type shaper struct {
 	text    []rune
 	styles  []card.Style // of each character
 	missing map[rune]bool
+	known   *loaded // in place of the fonts of the words; nil for those
 	// measures are the paragraphs that were measured, by their first character.
 	measures map[int]measured
 }
@@ -73,12 +74,15 @@ func newShaper(w card.Words) *shaper {
 
 // fontOf is the font of a style; one that is not known gives that of the words.
 func (s *shaper) fontOf(st card.Style) *loaded {
+	if s.known != nil {
+		return s.known
+	}
 	if st.Font != "" {
-		if l := library()[st.Font]; l != nil {
+		if l := byID(st.Font); l != nil {
 			return l
 		}
 	}
-	return library()[s.words.Font]
+	return byID(s.words.Font)
 }
 
 // scaleOf is how large characters of a style are, of the size of the words.

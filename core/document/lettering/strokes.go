@@ -4,14 +4,15 @@ import (
 	"cmp"
 	"slices"
 
-	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
 )
 
+// measuredBy are the letters that a face is measured by.
+const measuredBy = "nihlumo"
+
 // strokes are what a face is found by: how thick its strokes are and whether its letters join,
 // by its outlines alone. stem is the middle of the widths of upright strokes, ems.
-func strokes(id string) (stem float64, joined bool) {
-	s := newShaper(card.Words{Text: "nihlumo", Font: id})
+func (s *shaper) strokes() (stem float64, joined bool) {
 	line := s.line(0, len(s.text), false)
 	var widths []float64
 	touching := 0

@@ -8,6 +8,7 @@ import type {
   CutSettings,
   CutterState,
   FoldView,
+  Font,
   Fit,
   Gap,
   Incoming,
@@ -23,12 +24,15 @@ import type {
   NewSketch,
   Picture,
   PictureFacts,
+  PlainForm,
   Point,
   Problem,
   SheetSetup,
   Sketch,
   Summary,
   Supply,
+  TraceAsk,
+  Traced,
   View,
   Words,
   WordsAsSet,
@@ -125,6 +129,10 @@ export const api = {
     (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,
   fits: (id: string, item: string) => call<Fit[]>('GET', `/cards/${id}/items/${item}/fits`),
   facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
+  /** The plain forms that could stand for the outline of an item. */
+  plainForms: (id: string, item: string) => call<PlainForm[]>('GET', `/cards/${id}/items/${item}/forms`),
+  trace: (picture: string, ask: TraceAsk, signal?: AbortSignal) =>
+    call<Traced>('POST', `/pictures/${picture}/traces`, ask, signal),
   directions: (id: string, unit: string, parts: number) =>
     call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
@@ -161,6 +169,12 @@ export const api = {
   cutter: () => call<CutterState>('GET', '/cutter'),
   pictures: () => call<Picture[]>('GET', '/pictures'),
   removePicture: (id: string) => call<void>('DELETE', `/pictures/${id}`),
+  bringInFont: (file: File) => {
+    const form = new FormData()
+    form.append('file', file, file.name)
+    return send<Font[]>('/fonts', form)
+  },
+  removeFont: (id: string) => call<void>('DELETE', `/fonts/${id}`),
   supplies: () => call<Supply[]>('GET', '/supplies'),
   note: (s: Supply) => call<void>('PUT', `/supplies/${s.kind}/${encodeURIComponent(s.id)}`, s),
   used: (kind: string, id: string) => call<void>('POST', `/supplies/${kind}/${encodeURIComponent(id)}/uses`),

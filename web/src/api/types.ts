@@ -453,6 +453,11 @@ export interface Font {
     | 'fractions'
     | 'noAlternates'
   )[]
+  own?: boolean
+  licence?: string
+  licenceURL?: string
+  copyright?: string
+  embedding?: 'installable' | 'editable' | 'print' | 'restricted'
 }
 export interface SheetSize {
   id: string

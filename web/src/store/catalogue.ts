@@ -68,6 +68,9 @@ export const useCatalogue = defineStore('catalogue', () => {
     if (kind === 'photo') {
       await api.removePicture(id)
       pictures.value = pictures.value.filter((p) => p.id !== id)
+    } else if (kind === 'lettering') {
+      await api.removeFont(id)
+      all.value = { ...all.value, fonts: all.value.fonts.filter((f) => f.id !== id) }
     } else {
       await api.removeSketch(id)
       sketches.value = sketches.value.filter((s) => s.id !== id)
@@ -98,6 +101,28 @@ export const useCatalogue = defineStore('catalogue', () => {
 
   const stocks = computed(() => new Map(all.value.stocks.map((s) => [s.id, s])))
   const stock = (id: string | undefined): Stock | undefined => (id ? stocks.value.get(id) : undefined)
+
+  /** The endings of files that fonts are read from. */
+  const fontFiles = '.ttf,.otf,.ttc,.otc,.woff,.woff2'
+  const isFont = (file: string) => fontFiles.split(',').some((e) => file.toLowerCase().endsWith(e))
+
+  /** Brings font files in, one after the other; one that is refused says why and leaves the others alone. */
+  async function bringFonts(files: File[]) {
+    for (const file of files) {
+      const row: Incoming = { key: ++keys, name: file.name, share: 1, why: '', stop: new AbortController() }
+      incoming.value.push(row)
+      try {
+        const faces = await api.bringInFont(file)
+        const known = new Set(faces.map((f) => f.id))
+        for (const f of faces) if (!all.value.fonts.some((o) => o.id === f.id)) addFace(f.id)
+        all.value = { ...all.value, fonts: [...faces, ...all.value.fonts.filter((f) => !known.has(f.id))] }
+        dismiss(row.key)
+      } catch (e) {
+        const at = incoming.value.find((r) => r.key === row.key)
+        if (at) at.why = e instanceof Error ? e.message : String(e)
+      }
+    }
+  }
 
   /** Brings files in, two at a time; one that fails leaves the others alone. */
   async function bring(files: File[]): Promise<Picture[]> {
@@ -142,6 +167,9 @@ export const useCatalogue = defineStore('catalogue', () => {
     loadSketches,
     stock,
     bring,
+    bringFonts,
+    fontFiles,
+    isFont,
     dismiss,
     notes,
     noted,

@@ -143,7 +143,7 @@ const again = computed(() => {
     <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
     <g :id="again ? `${uid}-own` : undefined" :opacity="item.clear ? 1 - item.clear : undefined">
       <template v-if="picture">
-        <clipPath :id="uid"><path :d="outline" /></clipPath>
+        <clipPath :id="uid"><path :d="item.rest ?? outline" /></clipPath>
         <path v-if="!item.picture!.box.w" :d="outline" fill="#e9dfcd" />
         <image
           v-bind="picture"

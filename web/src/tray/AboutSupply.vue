@@ -22,7 +22,16 @@ const now = reactive({
 })
 const open = ref(true)
 const wrong = ref('')
-const removable = computed(() => props.supply.kind === 'photo' || props.supply.kind === 'sketch')
+const font = computed(() => catalogue.all.fonts.find((f) => f.id === props.supply.id && f.own))
+const removable = computed(() => props.supply.kind === 'photo' || props.supply.kind === 'sketch' || !!font.value)
+/** What the font's file says of embedding; its letters go out as outlines in any case. */
+const embedding = {
+  installable: 'Its file allows embedding without limits.',
+  editable: 'Its file allows embedding in documents that may be changed.',
+  print: 'Its file allows embedding for looking and printing only.',
+  restricted:
+    'Its file forbids embedding without its maker’s leave. Letters go out as outlines here; read its licence.',
+}
 
 async function keep() {
   try {
@@ -78,6 +87,13 @@ async function remove() {
           <SelectOption value="credit">when its maker is named</SelectOption>
         </Select>
       </label>
+      <div v-if="font" class="file" data-testid="font-rights">
+        <b>Its file says</b>
+        <p v-if="font.copyright">{{ font.copyright }}</p>
+        <p v-if="font.licence">{{ font.licence }}</p>
+        <p v-if="font.licenceURL" class="address">{{ font.licenceURL }}</p>
+        <p>{{ font.embedding ? embedding[font.embedding] : 'It says nothing of embedding.' }}</p>
+      </div>
       <label v-if="now.rights === 'credit'">
         Credit line
         <Input v-model:value="now.credit" placeholder="Photo by …" data-testid="about-credit" />
@@ -111,6 +127,20 @@ label {
   gap: 3px;
   color: var(--ink7);
   font-size: 12px;
+}
+.file {
+  max-height: 132px;
+  padding: 8px 10px;
+  overflow: auto;
+  border-radius: var(--r);
+  background: var(--paper1);
+  font-size: 12px;
+}
+.file p {
+  margin: 3px 0 0;
+}
+.address {
+  overflow-wrap: anywhere;
 }
 .choices {
   display: flex;

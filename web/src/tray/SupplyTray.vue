@@ -30,6 +30,7 @@ const find = ref('')
 const search = ref<HTMLInputElement>()
 const chooser = ref<HTMLInputElement>()
 const drawings = ref<HTMLInputElement>()
+const fonts = ref<HTMLInputElement>()
 
 /** A supply under the name that it was given, with all that it can be found by. */
 function known(s: Supply) {
@@ -193,6 +194,19 @@ defineExpose({
           data-testid="drawing-input"
           @change="chosen"
         />
+      </template>
+      <template v-if="tab === 'Lettering'">
+        <button class="add" data-testid="bring-in-font" @click="fonts?.click()">Bring in<br />a font</button>
+        <input
+          ref="fonts"
+          type="file"
+          multiple
+          :accept="catalogue.fontFiles"
+          hidden
+          data-testid="font-input"
+          @change="chosen"
+        />
+        <IncomingFile v-for="i in catalogue.incoming" :key="i.key" :file="i" />
       </template>
       <SupplyButton
         v-for="s in supplies"

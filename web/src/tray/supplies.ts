@@ -1,5 +1,5 @@
 // What lies in the tray, and how it is asked to be placed.
-import type { Catalogue, Command, Picture, Sketch } from '../api/types'
+import type { Catalogue, Command, Picture, Sketch, TraceAsk } from '../api/types'
 import type { Pt } from '../parts/geom'
 
 /** Something in the tray that can be placed. */
@@ -44,8 +44,17 @@ export const placeSketch = (k: Sketch, face: string): Command => ({
   groups: k.groups ?? [],
 })
 
-/** What places a supply on a face: at a point, or in its middle; along turns it as what it is placed on. */
-export function placeSupply(s: Supply, face: string, last: Last, at?: Pt, along = false): Command {
+/** How the edge of a transparent picture is found, in pixels: as if it were four inches long. */
+export function edgeAsk(p: Picture): TraceAsk {
+  const mm = Math.max(p.width, p.height) / 101.6
+  return { by: 'transparency', smooth: 0.1 * mm, speck: mm * mm }
+}
+
+/**
+ * What places a supply on a face: at a point, or in its middle; along turns it as what it is placed
+ * on. A picture with an edge is cut round it.
+ */
+export function placeSupply(s: Supply, face: string, last: Last, at?: Pt, along = false, edge?: string): Command {
   if (s.sketch) return placeSketch(s.sketch, face)
   return {
     do: 'placeSupply',
@@ -55,6 +64,7 @@ export function placeSupply(s: Supply, face: string, last: Last, at?: Pt, along 
     ...(s.kind === 'lettering' ? { colour: last.ink } : { name: s.name }),
     ...(s.kind === 'shape' ? { stock: last.stock } : {}),
     ...(s.picture ? { pixelWidth: s.picture.width, pixelHeight: s.picture.height } : {}),
+    ...(edge ? { edge } : {}),
     ...(at ? { at } : {}),
     ...(along ? { along } : {}),
   }

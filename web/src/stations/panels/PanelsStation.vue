@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, watch } from 'vue'
 import { api } from '../../api/client'
+import type { Picture } from '../../api/types'
 import FacesMap from '../../parts/FacesMap.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import type { Pt } from '../../parts/geom'
@@ -13,7 +14,7 @@ import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { photoSupply, placeSupply, type Supply } from '../../tray/supplies'
+import { edgeAsk, photoSupply, placeSupply, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import DrawPanel from './DrawPanel.vue'
@@ -26,6 +27,8 @@ import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
 import OpeningPanel from './OpeningPanel.vue'
 import PhotoPanel from './PhotoPanel.vue'
+import PlainFormPanel from './PlainFormPanel.vue'
+import RimPanel from './RimPanel.vue'
 import SlotPanel from './SlotPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
@@ -140,6 +143,16 @@ async function fillWith(id: string, s: Supply) {
 /** What was used last, as far as it is there. */
 const last = () => ({ ...prefs.last, stock: catalogue.stock(prefs.last.stock) ? prefs.last.stock : '' })
 
+/** The outline of what a transparent picture shows; nothing where it is not to be cut round. */
+async function edgeOf(p: Picture) {
+  try {
+    const t = await api.trace(p.id, edgeAsk(p))
+    return t.says ? undefined : t.outlines[0]?.path
+  } catch {
+    return undefined // then all of it is laid
+  }
+}
+
 async function place(s: Supply, at?: Pt, along = false) {
   const f = card.face
   if (!f) return
@@ -150,7 +163,8 @@ async function place(s: Supply, at?: Pt, along = false) {
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
   }
   catalogue.used(s.kind, s.id)
-  const asked = card.change(placeSupply(s, f.id, last(), at, along))
+  const edge = s.picture?.clear ? await edgeOf(s.picture) : undefined
+  const asked = card.change(placeSupply(s, f.id, last(), at, along, edge))
   const v = await card.selectMade(asked)
   if (!v?.made) return
   surface.value?.focus()
@@ -175,8 +189,13 @@ const drawing = ref<InstanceType<typeof DrawingDialog>>()
 const isDrawing = (f: File) => catalogue.isDrawing(f.name)
 
 async function files(all: File[], at?: Pt) {
+  const fonts = all.filter((f) => catalogue.isFont(f.name))
+  if (fonts.length) {
+    tray.value?.show('Lettering')
+    void catalogue.bringFonts(fonts)
+  }
   for (const f of all.filter(isDrawing)) await drawing.value?.show(f, at)
-  const list = all.filter((f) => !isDrawing(f))
+  const list = all.filter((f) => !isDrawing(f) && !fonts.includes(f))
   if (!list.length) return
   tray.value?.show('Photos')
   const done = await catalogue.bring(list)
@@ -236,9 +255,11 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <MiddlesPanel />
         <SlotPanel />
         <PhotoPanel />
+        <RimPanel />
         <InkPanel />
         <MadePanel />
         <FormPanel />
+        <PlainFormPanel />
         <LookPanel />
         <OpeningPanel />
         <ColoursPanel />
@@ -259,7 +280,8 @@ useEventListener(window, 'drop', (e: DragEvent) => {
       <button class="verb" @click="card.awaiting = ''">Leave it</button>
     </div>
     <div v-if="over" class="over">
-      Drop photos and drawings here: on the face to place them, anywhere else to keep photos in the tray
+      Drop photos and drawings here: on the face to place them, anywhere else to keep photos in the tray; fonts go there
+      too
     </div>
     <DrawingDialog ref="drawing" />
   </div>

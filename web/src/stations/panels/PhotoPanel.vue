@@ -2,15 +2,18 @@
 // A photo in its opening: how much of it is seen and how sharp it prints; cropping it to
 // another thing that is selected with it, and swapping two.
 import { Button, Segmented } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import PanelSection from '../../parts/PanelSection.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import { useTool } from '../../store/tool'
+import TraceDialog from './TraceDialog.vue'
 
 const card = useCard()
 const tool = useTool()
 
+/** The photo whose outlines are being found. */
+const tracing = ref('')
 const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const photo = computed(() => (one.value?.kind === 'photo' ? card.doc(one.value.id)?.photo : undefined))
 const two = computed(() => {
@@ -81,9 +84,13 @@ const swap = () => {
         </button>
         <button class="verb" data-testid="photo-centre" @click="crop({ shiftX: 0, shiftY: 0 })">Centre</button>
         <button class="verb" data-testid="photo-replace" @click="card.awaiting = one.id">Replace</button>
+        <button class="verb" title="Outlines of what the picture shows" data-testid="trace" @click="tracing = one.id">
+          Trace
+        </button>
       </div>
     </div>
   </PanelSection>
+  <TraceDialog v-if="tracing && tracing === one?.id" :id="tracing" @close="tracing = ''" />
   <PanelSection
     v-if="two && (two.photos.length === 2 || (two.photos.length && two.other))"
     id="photo-two"
