@@ -38,11 +38,10 @@ func (c *cursor) take(n int) []byte {
 	return out
 }
 
-func (c *cursor) u8() int    { return int(c.take(1)[0]) }
-func (c *cursor) u16() int   { return int(binary.BigEndian.Uint16(c.take(2))) }
-func (c *cursor) i16() int   { return int(int16(c.u16())) }
-func (c *cursor) u32() int   { return int(binary.BigEndian.Uint32(c.take(4))) }
-func (c *cursor) rest() bool { return !c.broken && len(c.b) > 0 }
+func (c *cursor) u8() int  { return int(c.take(1)[0]) }
+func (c *cursor) u16() int { return int(binary.BigEndian.Uint16(c.take(2))) }
+func (c *cursor) i16() int { return int(int16(c.u16())) }
+func (c *cursor) u32() int { return int(binary.BigEndian.Uint32(c.take(4))) }
 
 // base128 is a number of 7 bits a byte, of 5 bytes at most.
 func (c *cursor) base128() int {
