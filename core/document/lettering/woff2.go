@@ -70,6 +70,41 @@ func (c *cursor) packed16() int {
 	}
 }
 
+// woff2Entry is a table by its size in what is packed.
+type woff2Entry struct {
+	tag         string
+	size        int
+	transformed bool
+}
+
+// directory reads the entries of the tables, and how large they are together; the cursor is
+// broken where they are not sound, or larger than maxFont.
+func directory(head *cursor, count int) (entries []woff2Entry, total int) {
+	for range count {
+		flags := head.u8()
+		var e woff2Entry
+		if k := flags & 0x3f; k < len(knownTags) {
+			e.tag = knownTags[k]
+		} else {
+			e.tag = string(head.take(4))
+		}
+		version := flags >> 6
+		outlines := e.tag == "glyf" || e.tag == "loca"
+		e.size = head.base128()
+		if e.transformed = outlines && version == 0 || e.tag == "hmtx" && version == 1; e.transformed {
+			e.size = head.base128()
+		} else if version != 0 && !(outlines && version == 3) {
+			head.broken = true
+		}
+		entries = append(entries, e)
+		if total += e.size; head.broken || total > maxFont {
+			head.broken = true
+			return nil, 0
+		}
+	}
+	return entries, total
+}
+
 // fromWOFF2 unpacks a WOFF2 file with one face (W3C, WOFF File Format 2.0). It returns errWOFF2
 // for what is none, and for what unpacks to more than maxFont bytes.
 func fromWOFF2(raw []byte) ([]byte, error) {
@@ -84,33 +119,9 @@ func fromWOFF2(raw []byte) ([]byte, error) {
 	if flavour == "ttcf" || count == 0 {
 		return nil, errWOFF2
 	}
-	type entry struct {
-		tag         string
-		size        int
-		transformed bool
-	}
-	var entries []entry
-	total := 0
-	for range count {
-		flags := head.u8()
-		var e entry
-		if k := flags & 0x3f; k < len(knownTags) {
-			e.tag = knownTags[k]
-		} else {
-			e.tag = string(head.take(4))
-		}
-		version := flags >> 6
-		outlines := e.tag == "glyf" || e.tag == "loca"
-		e.size = head.base128()
-		if e.transformed = outlines && version == 0 || e.tag == "hmtx" && version == 1; e.transformed {
-			e.size = head.base128()
-		} else if version != 0 && !(outlines && version == 3) {
-			return nil, errWOFF2
-		}
-		entries = append(entries, e)
-		if total += e.size; head.broken || total > maxFont {
-			return nil, errWOFF2
-		}
+	entries, total := directory(&head, count)
+	if head.broken {
+		return nil, errWOFF2
 	}
 	data, err := io.ReadAll(io.LimitReader(brotli.NewReader(bytes.NewReader(head.take(packed))), int64(total)+1))
 	if err != nil || head.broken || len(data) != total {
