@@ -10,6 +10,7 @@ import (
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/opening"
 	"sectilis/core/design/pathops"
+	"sectilis/core/design/points"
 	"sectilis/core/design/sketch"
 	"sectilis/core/design/tracing"
 	"sectilis/core/design/typeset"
@@ -32,6 +33,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, freehand.Commands)
 	maps.Copy(all, typeset.Commands)
 	maps.Copy(all, tracing.Commands)
+	maps.Copy(all, points.Commands)
 	maps.Copy(all, sheet.Commands)
 	return all
 }()

@@ -14,6 +14,7 @@ import (
 
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/pathops"
+	"sectilis/core/design/points"
 	"sectilis/core/design/tracing"
 	"sectilis/core/document/card"
 	"sectilis/core/document/exchange"
@@ -283,6 +284,22 @@ func (cs *cards) Fits(ctx context.Context, id, item string) ([]arrange.Fit, erro
 		}
 	}
 	return nil, ErrNotFound
+}
+
+// Points are the points of an item's outline. It returns ErrNotFound for a card or an item that
+// is not there, and a *card.Refusal for one whose outline follows from something else.
+func (cs *cards) Points(ctx context.Context, id, item string) (points.Points, error) {
+	o, err := cs.load(ctx, id)
+	if err != nil {
+		return points.Points{}, err
+	}
+	c := o.rev.Card
+	o.Unlock()
+	f, _ := c.Find(item)
+	if f == nil {
+		return points.Points{}, ErrNotFound
+	}
+	return points.Of(f.Item(item))
 }
 
 // PlainForms are the plain forms that could stand for the outline of an item. It returns

@@ -7,6 +7,7 @@ import (
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/pathops"
+	"sectilis/core/design/points"
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -58,6 +59,7 @@ var Vocabulary = vocabulary(
 	of(RunWaiting, RunLoaded, RunFound, RunCutting, RunDone, RunStopped, RunFailed),
 	of(CutterReady, CutterLooking, CutterCutting, CutterWantsTool, CutterStopped, CutterNoMat, CutterJammed, CutterOff, CutterAway),
 	of(lettering.Embeddings()...),
+	of(points.Smooth, points.Corner, points.Straight, points.Curved),
 	of(ByTransparency, ByDarkness, ByColours, ByLayers),
 	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
 	of(TableEvent, CardEvent, JobEvent),

@@ -113,6 +113,11 @@ func (s *server) fits(c *gin.Context) {
 	answer(s, c, all, err)
 }
 
+func (s *server) points(c *gin.Context) {
+	p, err := s.App.Points(c.Request.Context(), c.Param("id"), c.Param("item"))
+	answer(s, c, p, err)
+}
+
 func (s *server) plainForms(c *gin.Context) {
 	all, err := s.App.PlainForms(c.Request.Context(), c.Param("id"), c.Param("item"))
 	answer(s, c, all, err)

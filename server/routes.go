@@ -57,6 +57,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)
 	r.GET("/cards/:id/items/:item/fits", s.fits)
 	r.GET("/cards/:id/items/:item/forms", s.plainForms)
+	r.GET("/cards/:id/items/:item/points", s.points)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
 
 	r.GET("/printer/correction", s.trueSize)

@@ -13,6 +13,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/check"
 	"sectilis/core/design/arrange"
+	"sectilis/core/design/points"
 	"sectilis/core/design/tracing"
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
@@ -21,7 +22,7 @@ import (
 )
 
 // prefix tells types of different packages apart that share a name.
-var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": ""}
+var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": "", "nodes": "Point"}
 
 // name is the name of a type in the schema.
 func name(t reflect.Type) string {
@@ -71,7 +72,7 @@ func Schema() ([]byte, error) {
 	}
 	for _, v := range []any{
 		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.OtherCutter{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
-		Catalogue{}, Measure{}, Length{}, WordsToSet{}, WordsAsSet{}, arrange.Gap{}, arrange.Fit{}, app.PictureFacts{}, app.TraceAsk{}, app.Traced{}, tracing.PlainForm{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
+		Catalogue{}, Measure{}, Length{}, WordsToSet{}, WordsAsSet{}, arrange.Gap{}, arrange.Fit{}, app.PictureFacts{}, app.TraceAsk{}, app.Traced{}, tracing.PlainForm{}, points.Points{}, app.Supply{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)
 	}

@@ -6,13 +6,18 @@ import "math"
 // outward and inward ones, where the sides touch it. Where they are too short
 // for it, the radius is the largest that fits into half of each.
 func RoundCorners(p Path, radius float64) Path {
+	return RoundSome(p, radius, func(Point) bool { return true })
+}
+
+// RoundSome is RoundCorners for the corners that are wanted.
+func RoundSome(p Path, radius float64, wanted func(at Point) bool) Path {
 	if radius <= 0 {
 		return p
 	}
 	var out []Path
 	rings := p.Rings()
 	for i, cs := range p.Curves() {
-		out = append(out, roundRing(smoothPieces(cs), rings[i].Closed(), radius))
+		out = append(out, roundRing(smoothPieces(cs), rings[i].Closed(), radius, wanted))
 	}
 	return Join(out...)
 }
@@ -28,14 +33,14 @@ type fillet struct {
 	side    float64 // 1 where the path turns clockwise on screen, -1 where not
 }
 
-func roundRing(cs []Curve, closed bool, radius float64) Path {
+func roundRing(cs []Curve, closed bool, radius float64, wanted func(Point) bool) Path {
 	n := len(cs)
 	if n == 0 {
 		return Path{}
 	}
 	corner := make([]float64, n) // the turn at the end of each side
 	for i, c := range cs {
-		if i < n-1 || closed {
+		if (i < n-1 || closed) && wanted(c.End()) {
 			t0, t1 := c.Tangent(1), cs[(i+1)%n].Tangent(0)
 			if turn := math.Atan2(t0.Cross(t1), t0.Dot(t1)); math.Abs(turn) > sharp && math.Abs(turn) < math.Pi-1e-6 {
 				corner[i] = turn

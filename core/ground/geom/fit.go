@@ -42,6 +42,21 @@ func Fit(l Polyline, tol, corner float64) Path {
 	return b.Path()
 }
 
+// FitOne is the one cubic through a chain of points, from the first to the last, with the given
+// directions at its ends, both pointing into it, that lies closest to them in the sense of least
+// squares.
+func FitOne(pts []Point, t0, t1 Point) Curve {
+	us := chordLengths(pts)
+	c := bezier(pts, us, t0, t1)
+	for range 6 {
+		if !reparametrize(pts, us, c) {
+			break
+		}
+		c = bezier(pts, us, t0, t1)
+	}
+	return Curve{c[0], Segment{Op: CubicTo, P: [3]Point{c[1], c[2], c[3]}}}
+}
+
 // chain fits the stretches between corners one by one.
 func (b *Builder) chain(pts []Point, breaks []int, tol float64) {
 	from := 0

@@ -26,6 +26,7 @@ import type {
   PictureFacts,
   PlainForm,
   Point,
+  Points,
   Problem,
   SheetSetup,
   Sketch,
@@ -131,6 +132,7 @@ export const api = {
   facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
   /** The plain forms that could stand for the outline of an item. */
   plainForms: (id: string, item: string) => call<PlainForm[]>('GET', `/cards/${id}/items/${item}/forms`),
+  points: (id: string, item: string) => call<Points>('GET', `/cards/${id}/items/${item}/points`),
   trace: (picture: string, ask: TraceAsk, signal?: AbortSignal) =>
     call<Traced>('POST', `/pictures/${picture}/traces`, ask, signal),
   directions: (id: string, unit: string, parts: number) =>

@@ -4,8 +4,11 @@ export type Command =
   | NetAddLiner
   | NetAddLines
   | AddMat
+  | AddPoint
   | NetAddStrip
+  | BendPoints
   | Carve
+  | CleanOutline
   | CopyToFaces
   | CropPhoto
   | CropToOutline
@@ -21,6 +24,7 @@ export type Command =
   | Grow
   | GrowOpening
   | HideItems
+  | JoinPoints
   | KeepOverlap
   | LayPieces
   | LayTraced
@@ -34,7 +38,9 @@ export type Command =
   | MatchSize
   | MirrorItems
   | NetMirrorLines
+  | MoveHandle
   | MoveItems
+  | MovePoints
   | NameGroup
   | NameItem
   | PasteLook
@@ -46,6 +52,7 @@ export type Command =
   | Recolour
   | RemoveItems
   | NetRemoveLines
+  | RemovePoints
   | RenameCard
   | Repaper
   | RepeatItems
@@ -53,6 +60,7 @@ export type Command =
   | ResizeItems
   | Restack
   | RoundCorners
+  | RoundPoints
   | RubOut
   | SetBackground
   | SetBase
@@ -69,7 +77,9 @@ export type Command =
   | SheetSetSheets
   | SetText
   | SetWords
+  | SimplifyOutline
   | SpaceOut
+  | SplitPoint
   | StepInStack
   | Stretch
   | StyleLetters
@@ -89,6 +99,16 @@ export interface AddMat {
   solid?: boolean
   stock: string
   do: 'addMat'
+}
+export interface AddPoint {
+  id: string
+  after: PointRef
+  at: number
+  do: 'addPoint'
+}
+export interface PointRef {
+  ring: number
+  node: number
 }
 export interface Base {
   kind:
@@ -125,6 +145,12 @@ export interface OwnLine {
 export interface Point {
   x: number
   y: number
+}
+export interface BendPoints {
+  id: string
+  points: PointRef[]
+  to: 'smooth' | 'corner' | 'straight' | 'curved'
+  do: 'bendPoints'
 }
 export interface Border {
   of: string
@@ -559,6 +585,10 @@ export interface Format {
   extensions: string[]
   mime: string
 }
+export interface CleanOutline {
+  id: string
+  do: 'cleanOutline'
+}
 export interface ColourSeen {
   colour: string
 }
@@ -679,6 +709,12 @@ export interface HideItems {
   hidden: boolean
   do: 'hideItems'
 }
+export interface JoinPoints {
+  id: string
+  a: PointRef
+  b: PointRef
+  do: 'joinPoints'
+}
 export interface KeepOverlap {
   ids: string[]
   do: 'keepOverlap'
@@ -747,11 +783,26 @@ export interface NetMirrorLines {
   level: boolean
   do: 'mirrorLines'
 }
+export interface MoveHandle {
+  id: string
+  point: PointRef
+  out?: boolean
+  to: Point
+  alone?: boolean
+  do: 'moveHandle'
+}
 export interface MoveItems {
   ids: string[]
   dx: number
   dy: number
   do: 'moveItems'
+}
+export interface MovePoints {
+  id: string
+  points: PointRef[]
+  dx: number
+  dy: number
+  do: 'movePoints'
 }
 export interface NameGroup {
   face: string
@@ -824,6 +875,11 @@ export interface NetRemoveLines {
   lines: number[]
   do: 'removeLines'
 }
+export interface RemovePoints {
+  id: string
+  points: PointRef[]
+  do: 'removePoints'
+}
 export interface RenameCard {
   title: string
   do: 'renameCard'
@@ -870,6 +926,12 @@ export interface RoundCorners {
   ids: string[]
   radius: number
   do: 'roundCorners'
+}
+export interface RoundPoints {
+  id: string
+  points: PointRef[]
+  radius: number
+  do: 'roundPoints'
 }
 export interface RubOut {
   face: string
@@ -965,11 +1027,21 @@ export interface SetWords {
   anchor?: Point
   do: 'setWords'
 }
+export interface SimplifyOutline {
+  id: string
+  tolerance: number
+  do: 'simplifyOutline'
+}
 export interface SpaceOut {
   ids: string[]
   down: boolean
   gap?: number
   do: 'spaceOut'
+}
+export interface SplitPoint {
+  id: string
+  point: PointRef
+  do: 'splitPoint'
 }
 export interface StepInStack {
   id: string
@@ -1437,6 +1509,20 @@ export interface PlainForm {
   off: number
   worst: number
   outline: string
+}
+export interface PointNode {
+  at: Point
+  in?: Point
+  out?: Point
+  smooth?: boolean
+}
+export interface PointRing {
+  closed: boolean
+  nodes: PointNode[]
+}
+export interface Points {
+  rings: PointRing[]
+  crosses?: boolean
 }
 export interface Problem {
   type: string

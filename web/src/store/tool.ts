@@ -5,7 +5,7 @@ import { ref, shallowRef, watch } from 'vue'
 import type { Pt } from '../parts/geom'
 import type { Supply } from '../tray/supplies'
 
-export type Tool = 'choose' | 'place' | 'ruler' | 'gap' | 'pick' | 'crop' | 'draw' | 'rub'
+export type Tool = 'choose' | 'place' | 'ruler' | 'gap' | 'pick' | 'crop' | 'draw' | 'rub' | 'points'
 
 export const useTool = defineStore('tool', () => {
   const tool = ref<Tool>('choose')

@@ -9,6 +9,7 @@ import DrawTool from './DrawTool.vue'
 import GapTool from './GapTool.vue'
 import PlaceTool from './PlaceTool.vue'
 import PickTool from './PickTool.vue'
+import PointsTool from './PointsTool.vue'
 import RulerTool from './RulerTool.vue'
 import ToolBar from './ToolBar.vue'
 import type { Overlay } from './overlay'
@@ -30,6 +31,7 @@ const over = computed(
       rub: DrawTool,
       pick: PickTool,
       place: PlaceTool,
+      points: PointsTool,
       crop: undefined,
       choose: undefined,
     })[tool.tool],

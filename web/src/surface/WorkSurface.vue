@@ -9,6 +9,7 @@ import { apply, matrix, then, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
+import { usePoints } from '../store/points'
 import { useThings } from '../store/things'
 import { useTool } from '../store/tool'
 import FaceArt from './FaceArt.vue'
@@ -30,6 +31,7 @@ const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
 const things = useThings()
+const points = usePoints()
 
 const el = ref<HTMLElement>()
 const room = computed(() => {
@@ -83,6 +85,10 @@ const note = computed(() => {
 
 function edit(id: string | undefined) {
   const it = id ? card.items.get(id) : undefined
+  if (it?.kind === 'shape' || it?.kind === 'drawing' || it?.kind === 'paper') {
+    card.select([it.id])
+    void nextTick(() => points.open(it.id))
+  }
   if (it?.kind !== 'lettering') return
   card.select([it.id])
   preview.value = undefined
@@ -197,7 +203,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         <path :d="frames" stroke="#e2a42b" stroke-width="1.5" />
       </g>
       <Handles
-        v-if="frame && !editing && !card.trial && !tool.bare"
+        v-if="frame && !editing && !card.trial && !tool.bare && tool.tool !== 'points'"
         :box="frame.box"
         :at="frame.at"
         :edges="!!one && one.freeRatio"

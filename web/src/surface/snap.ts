@@ -1,6 +1,7 @@
 // Finds lines that a dragged box comes near: edges and middles of the face, of
 // its safe area and of the other items, folds and guides, and places where its
 // gaps to its neighbours are equal.
+import type { SceneFace } from '../api/types'
 import type { Box } from '../parts/geom'
 
 type Axis = 'x' | 'y'
@@ -31,6 +32,13 @@ export interface Line {
   axis: Axis
   at: number
 }
+
+/** The folds of a face that run level or upright. */
+export const foldLines = (f: SceneFace) =>
+  (f.folds ?? []).flatMap((l): Line[] => {
+    if (Math.abs(l.from.x - l.to.x) < 0.01) return [{ axis: 'x', at: l.from.x }]
+    return Math.abs(l.from.y - l.to.y) < 0.01 ? [{ axis: 'y', at: l.from.y }] : []
+  })
 
 /** What a box is dragged among, sorted once for the whole drag. */
 export interface Around {

@@ -3,7 +3,7 @@
 import { ref, shallowRef, type Ref } from 'vue'
 import type { Command, SceneFace, SceneItem } from '../api/types'
 import { about, apply, centre, shift, then, turn, union, type Box, type Matrix, type Pt } from '../parts/geom'
-import { around, snap, type Around, type Line, type SnapGap, type SnapLine } from './snap'
+import { around, foldLines, snap, type Around, type SnapGap, type SnapLine } from './snap'
 
 export type Grip = 'nw' | 'n' | 'ne' | 'e' | 'se' | 's' | 'sw' | 'w'
 
@@ -52,14 +52,10 @@ export function useDrag(o: Options) {
     const f = o.face.value
     if (!f) return around([], [])
     const still = f.items.filter((it) => !moving.has(it.id))
-    const folds = (f.folds ?? []).flatMap((l): Line[] => {
-      if (Math.abs(l.from.x - l.to.x) < 0.01) return [{ axis: 'x', at: l.from.x }]
-      return Math.abs(l.from.y - l.to.y) < 0.01 ? [{ axis: 'y', at: l.from.y }] : []
-    })
     return around(
       [{ x: 0, y: 0, w: f.width, h: f.height }, f.safe, ...still.filter((it) => it.role).map((it) => it.bounds)],
       still.filter((it) => !it.role).map((it) => it.bounds),
-      folds,
+      foldLines(f),
     )
   }
 

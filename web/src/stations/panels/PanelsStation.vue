@@ -27,6 +27,7 @@ import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
 import OpeningPanel from './OpeningPanel.vue'
 import PhotoPanel from './PhotoPanel.vue'
+import PointsPanel from './PointsPanel.vue'
 import PlainFormPanel from './PlainFormPanel.vue'
 import RimPanel from './RimPanel.vue'
 import SlotPanel from './SlotPanel.vue'
@@ -248,6 +249,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <StackView ref="stack" />
         <FacePanel />
         <DrawPanel />
+        <PointsPanel />
         <MeasuresPanel />
         <LettersPanel v-if="letters.chosen" />
         <WordsPanel @edit="surface?.edit($event)" />

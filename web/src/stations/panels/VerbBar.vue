@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import NameInput from '../../parts/NameInput.vue'
 import { roleLook, roleNames } from '../../parts/lines'
 import { useCard } from '../../store/card'
+import { usePoints } from '../../store/points'
 import { usePrefs } from '../../store/prefs'
 import ArrangeDialog from './ArrangeDialog.vue'
 import CombineVerbs from './CombineVerbs.vue'
@@ -22,6 +23,7 @@ defineEmits<{
 }>()
 const card = useCard()
 const prefs = usePrefs()
+const points = usePoints()
 
 const one = computed(() => (card.told.length === 1 ? card.told[0] : undefined))
 const title = computed(() => (card.told.length ? `${card.told.length} items` : (card.face?.name ?? '')))
@@ -114,6 +116,16 @@ const how = computed(() => {
         {{ card.group ? 'Ungroup' : 'Group' }}
       </button>
       <button v-if="one?.kind === 'lettering'" class="verb" @click="$emit('edit', one.id)">Edit words</button>
+      <button
+        v-if="one && (one.kind === 'shape' || one.kind === 'paper' || one.kind === 'drawing' || one.kind === 'photo')"
+        class="verb"
+        :disabled="one.locked"
+        title="Change single points of its outline (Enter)"
+        data-testid="points-verb"
+        @click="points.open(one.id)"
+      >
+        Points
+      </button>
       <button
         v-if="one?.kind === 'lettering' && !one.piece && !one.joined && one.on"
         class="verb"
