@@ -23,15 +23,6 @@ var Commands = map[string]func() card.Command{
 	"swapPictures":  func() card.Command { return &SwapPictures{} },
 }
 
-// photo is the photo with the id, or a refusal.
-func photo(f *card.Face, id string) (*card.Item, error) {
-	it := f.Item(id)
-	if it.Photo == nil {
-		return nil, card.Refuse("id", "“%s” is no photo.", it.Name)
-	}
-	return it, nil
-}
-
 // CropPhoto says how much of a picture is seen: the whole of it or as much as
 // fills the opening, zoomed and shifted in shares of the opening.
 type CropPhoto struct {
@@ -48,7 +39,7 @@ func (CropPhoto) Label() string { return "Crop a photo" }
 // Apply implements card.Command.
 func (k CropPhoto) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, []string{k.ID}, func(_ *card.Card, f *card.Face) error {
-		it, err := photo(f, k.ID)
+		it, err := scene.PhotoOf(f, k.ID)
 		if err != nil {
 			return err
 		}
@@ -135,7 +126,7 @@ func (k SetOpening) Apply(c card.Card) (card.Card, error) {
 			return card.Refuse("outline", "Choose a photo and a shape, and crop the photo to the shape.")
 		}
 		for _, id := range k.IDs {
-			it, err := photo(f, id)
+			it, err := scene.PhotoOf(f, id)
 			if err != nil {
 				return err
 			}
@@ -163,7 +154,7 @@ func (CropToOutline) Label() string { return "Crop a photo to an outline" }
 // Apply implements card.Command.
 func (k CropToOutline) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, []string{k.Photo, k.By}, func(_ *card.Card, f *card.Face) error {
-		it, err := photo(f, k.Photo)
+		it, err := scene.PhotoOf(f, k.Photo)
 		if err != nil {
 			return err
 		}
@@ -207,7 +198,7 @@ func (k GrowOpening) Apply(c card.Card) (card.Card, error) {
 			return card.Refuse("by", "Grow or shrink by something up to 150 mm (5 ⅞ in).")
 		}
 		for _, id := range k.IDs {
-			it, err := photo(f, id)
+			it, err := scene.PhotoOf(f, id)
 			if err != nil {
 				return err
 			}

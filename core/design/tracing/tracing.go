@@ -22,15 +22,6 @@ var Commands = map[string]func() card.Command{
 	"takeForm":  func() card.Command { return &TakeForm{} },
 }
 
-// photo is the photo with the id, or a refusal.
-func photo(f *card.Face, id string) (*card.Item, error) {
-	it := f.Item(id)
-	if it.Photo == nil {
-		return nil, card.Refuse("id", "“%s” is no photo.", it.Name)
-	}
-	return it, nil
-}
-
 // traced looks whether a path can be an outline in a picture, and returns it clean.
 func traced(d *card.Drawn, name string) (geom.Path, error) {
 	if err := d.Check(name); err != nil {
@@ -57,7 +48,7 @@ func (CutRound) Label() string { return "Cut round a picture" }
 // Apply implements card.Command.
 func (k CutRound) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, []string{k.ID}, func(_ *card.Card, f *card.Face) error {
-		it, err := photo(f, k.ID)
+		it, err := scene.PhotoOf(f, k.ID)
 		if err != nil {
 			return err
 		}
@@ -87,7 +78,7 @@ func (SetRim) Label() string { return "Change the rim of a picture" }
 func (k SetRim) Apply(c card.Card) (card.Card, error) {
 	return card.OnFace(c, k.IDs, func(_ *card.Card, f *card.Face) error {
 		for _, id := range k.IDs {
-			it, err := photo(f, id)
+			it, err := scene.PhotoOf(f, id)
 			if err != nil {
 				return err
 			}
@@ -132,7 +123,7 @@ func (k LayTraced) Apply(c card.Card) (card.Card, error) {
 	}
 	group := card.GroupItems{}
 	next, err := card.OnFace(c, []string{k.ID}, func(c *card.Card, f *card.Face) error {
-		it, err := photo(f, k.ID)
+		it, err := scene.PhotoOf(f, k.ID)
 		if err != nil {
 			return err
 		}

@@ -5,6 +5,15 @@ import (
 	"sectilis/core/ground/geom"
 )
 
+// PhotoOf is the photo with the id on a face, or a *card.Refusal for something else.
+func PhotoOf(f *card.Face, id string) (*card.Item, error) {
+	it := f.Item(id)
+	if it.Photo == nil {
+		return nil, card.Refuse("id", "“%s” is no photo.", it.Name)
+	}
+	return it, nil
+}
+
 // OnPhoto maps the pixels of a photo's picture, upright, to the item.
 func OnPhoto(it *card.Item) geom.Affine {
 	box := Seen(*it.Photo, it.Bleeds()).Box

@@ -40,6 +40,13 @@ export const turn = (degrees: number): Matrix => {
 /** Does m about the point instead of about the origin. */
 export const about = (m: Matrix, p: Pt): Matrix => then(then(shift(-p.x, -p.y), m), shift(p.x, p.y))
 
+/** A way where m leads to, as it was before m. */
+export function wayBack(m: Matrix, d: Pt): Pt {
+  const [a, b, c, e] = m
+  const det = a * e - b * c
+  return { x: (e * d.x - c * d.y) / det, y: (a * d.y - b * d.x) / det }
+}
+
 export function union(boxes: Box[]): Box {
   const x = Math.min(...boxes.map((b) => b.x))
   const y = Math.min(...boxes.map((b) => b.y))

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import { along, inItem, same } from './points'
+import { wayBack } from '../parts/geom'
+import { along, same } from './points'
 
 const rings = [
   { closed: true, nodes: [{ at: { x: 0, y: 0 } }, { at: { x: 1, y: 0 } }] },
@@ -23,6 +24,6 @@ test('points follow each other round all rings', () => {
 })
 
 test('a way on the face is one in the item that is turned and mirrored', () => {
-  const d = inItem([0, 1, 1, 0, 40, 9], { x: 3, y: 7 })
+  const d = wayBack([0, 1, 1, 0, 40, 9], { x: 3, y: 7 })
   assert.deepEqual([Math.round(d.x * 1e6) / 1e6, Math.round(d.y * 1e6) / 1e6], [7, 3])
 })

@@ -18,13 +18,6 @@ export function along(rings: PointRing[], from: PointRef | undefined, step: 1 | 
   return all[(now + step + all.length) % all.length]
 }
 
-/** A way on the face as an item has it that is mapped there by m. */
-export function inItem(m: Matrix, d: Pt): Pt {
-  const [a, b, c, e] = m
-  const det = a * e - b * c
-  return { x: (e * d.x - c * d.y) / det, y: (a * d.y - b * d.x) / det }
-}
-
 export const usePoints = defineStore('points', () => {
   const card = useCard()
   const tool = useTool()

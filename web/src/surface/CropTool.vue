@@ -5,7 +5,7 @@ import { clamp, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
-import { apply, matrix, type Box, type Matrix, type Pt } from '../parts/geom'
+import { apply, matrix, wayBack, type Box, type Matrix, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
 import { useTool } from '../store/tool'
 
@@ -48,12 +48,6 @@ function commit() {
   })
 }
 
-/** A way on the screen as the item has it. */
-function inItem(d: Pt): Pt {
-  const [a, b, c, e] = props.at
-  const det = a * e - b * c
-  return { x: (e * d.x - c * d.y) / det, y: (a * d.y - b * d.x) / det }
-}
 let from: { p: Pt; box: Box } | undefined
 const target = ref('')
 function down(e: PointerEvent) {
@@ -64,7 +58,7 @@ function down(e: PointerEvent) {
 function motion(e: PointerEvent) {
   if (!from) return
   const p = props.local(e)
-  const d = inItem({ x: p.x - from.p.x, y: p.y - from.p.y })
+  const d = wayBack(props.at, { x: p.x - from.p.x, y: p.y - from.p.y })
   box.value = covering({ ...from.box, x: from.box.x + d.x, y: from.box.y + d.y })
   const over = card.items.get(props.itemAt({ x: e.clientX, y: e.clientY }) ?? '')
   target.value = over && over.id !== props.item.id && (over.kind === 'photo' || over.slot === 'photo') ? over.id : ''
@@ -113,7 +107,7 @@ const says = computed(() => apply(props.at, { x: opening.value.x, y: opening.val
 <template>
   <div
     ref="el"
-    class="tool"
+    class="tool over-face"
     data-testid="crop"
     @pointerdown.stop="down"
     @pointermove="motion"
@@ -140,13 +134,7 @@ const says = computed(() => apply(props.at, { x: opening.value.x, y: opening.val
 
 <style scoped>
 .tool {
-  position: absolute;
-  inset: 0;
   cursor: grab;
-  touch-action: none;
-}
-svg {
-  display: block;
 }
 .edge {
   fill: none;
@@ -156,15 +144,5 @@ svg {
 }
 .edge.swap {
   stroke-dasharray: 5 4;
-}
-.says {
-  position: absolute;
-  padding: 4px 9px;
-  border-radius: 4px;
-  background: var(--ink9);
-  color: #fff;
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
 }
 </style>

@@ -4,10 +4,10 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import type { PointRef, PointRing } from '../api/types'
-import { apply, type Pt } from '../parts/geom'
+import { apply, wayBack, type Pt } from '../parts/geom'
 import { isTyping } from '../parts/typing'
 import { useCard } from '../store/card'
-import { usePoints, inItem, same } from '../store/points'
+import { usePoints, same } from '../store/points'
 import { usePrefs } from '../store/prefs'
 import type { Overlay } from './overlay'
 import { around, foldLines, snap, type SnapLine } from './snap'
@@ -101,9 +101,10 @@ function grab(e: PointerEvent, at: PointRef) {
     (m) => {
       const to = face(m)
       const d = { x: to.x - from.x, y: to.y - from.y }
-      const s = snap({ x: start.x + d.x, y: start.y + d.y, w: 0, h: 0 }, near, 6 / props.scale)
+      const reach = m.shiftKey ? 0 : 6 / props.scale
+      const s = snap({ x: start.x + d.x, y: start.y + d.y, w: 0, h: 0 }, near, reach)
       lines.value = s.lines
-      by = inItem(points.place, { x: d.x + s.dx, y: d.y + s.dy })
+      by = wayBack(points.place, { x: d.x + s.dx, y: d.y + s.dy })
       const next = copy()
       for (const c of points.chosen) {
         const n = next[c.ring]!.nodes[c.node]!
@@ -130,7 +131,7 @@ function pull(e: PointerEvent, at: PointRef, out: boolean) {
       const n = next[at.ring]!.nodes[at.node]!
       const origin = apply(points.place, n.at)
       const p = face(m)
-      const d = inItem(points.place, { x: p.x - origin.x, y: p.y - origin.y })
+      const d = wayBack(points.place, { x: p.x - origin.x, y: p.y - origin.y })
       to = { x: n.at.x + d.x, y: n.at.y + d.y }
       alone = m.altKey
       n[out ? 'out' : 'in'] = to
@@ -217,7 +218,7 @@ useEventListener(
     if (isTyping(e) || (el.closest('button') && (e.key === 'Enter' || e.key === ' ')) || e.ctrlKey || e.metaKey) return
     const onFace = el === document.body || el.matches('[data-testid=surface]')
     const s = e.altKey ? prefs.step.fine : e.shiftKey ? prefs.step.coarse : prefs.step.normal
-    const nudge = (x: number, y: number) => () => points.move(inItem(points.place, { x: x * s, y: y * s }))
+    const nudge = (x: number, y: number) => () => points.move(wayBack(points.place, { x: x * s, y: y * s }))
     const does: Record<string, (() => unknown) | undefined> = {
       Tab: onFace ? () => points.step(e.shiftKey ? -1 : 1) : undefined,
       ArrowLeft: nudge(-1, 0),
@@ -254,7 +255,7 @@ const says = computed(() => {
 
 <template>
   <div
-    class="tool"
+    class="tool over-face"
     data-testid="points-tool"
     @pointerdown.stop
     @pointermove="drag?.($event)"
@@ -301,14 +302,6 @@ const says = computed(() => {
 </template>
 
 <style scoped>
-.tool {
-  position: absolute;
-  inset: 0;
-  touch-action: none;
-}
-svg {
-  display: block;
-}
 .halo,
 .edge,
 .catch,
@@ -362,16 +355,8 @@ svg {
   stroke-dasharray: 4 3;
 }
 .says {
-  position: absolute;
   left: 50%;
   bottom: 52px;
   transform: translateX(-50%);
-  padding: 4px 9px;
-  border-radius: 4px;
-  background: var(--ink9);
-  color: #fff;
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
 }
 </style>

@@ -53,7 +53,7 @@ const drawn = computed(() => {
 
 <template>
   <div
-    class="tool"
+    class="tool over-face"
     data-testid="ruler"
     @pointerdown.stop="down"
     @pointermove="motion"
@@ -74,25 +74,13 @@ const drawn = computed(() => {
 
 <style scoped>
 .tool {
-  position: absolute;
-  inset: 0;
   cursor: crosshair;
-  touch-action: none;
 }
 svg {
-  display: block;
   fill: none;
 }
 .says {
-  position: absolute;
   display: grid;
-  padding: 4px 9px;
-  border-radius: 4px;
-  background: var(--ink9);
-  color: #fff;
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
 }
 .says span {
   font-size: 11px;
