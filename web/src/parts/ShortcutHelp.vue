@@ -14,6 +14,19 @@ const groups: { name: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    name: 'On points',
+    keys: [
+      ['Tab', 'Next point'],
+      ['Arrows', 'Nudge what is chosen'],
+      ['Shift click', 'Choose one more'],
+      ['+', 'One more point after it'],
+      ['S', 'Smooth, or a corner'],
+      ['Delete', 'Remove'],
+      ['Alt while dragging', 'One handle alone'],
+      ['Enter, Esc', 'Done'],
+    ],
+  },
+  {
     name: 'On a face',
     keys: [
       ['Arrows', 'Nudge by 1/16 in or 1 mm'],
@@ -38,19 +51,6 @@ const groups: { name: string; keys: [string, string][] }[] = [
     ],
   },
   {
-    name: 'On points',
-    keys: [
-      ['Tab', 'Next point'],
-      ['Arrows', 'Nudge what is chosen'],
-      ['Shift click', 'Choose one more'],
-      ['+', 'One more point after it'],
-      ['S', 'Smooth, or a corner'],
-      ['Delete', 'Remove'],
-      ['Alt while dragging', 'One handle alone'],
-      ['Enter, Esc', 'Done'],
-    ],
-  },
-  {
     name: 'Looking',
     keys: [
       ['F', 'Next face'],
@@ -70,7 +70,7 @@ const groups: { name: string; keys: [string, string][] }[] = [
 </script>
 
 <template>
-  <Modal v-model:open="open" title="Keys" :footer="null" width="760px">
+  <Modal v-model:open="open" title="Keys" :footer="null" width="900px">
     <div class="groups" data-testid="keys">
       <section v-for="g in groups" :key="g.name">
         <h3>{{ g.name }}</h3>
@@ -87,10 +87,13 @@ const groups: { name: string; keys: [string, string][] }[] = [
 
 <style scoped>
 .groups {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 24px;
+  columns: 3;
+  column-gap: 26px;
   padding: 6px 0;
+}
+section {
+  margin-bottom: 16px;
+  break-inside: avoid;
 }
 dl {
   display: grid;

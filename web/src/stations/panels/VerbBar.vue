@@ -110,7 +110,7 @@ const how = computed(() => {
       >
         Lay along
       </button>
-      <OutlineDialog />
+      <OutlineDialog v-if="one?.kind !== 'photo'" />
       <MatDialog />
       <button v-if="card.told.length > 1" class="verb" data-testid="group" @click="$emit('group')">
         {{ card.group ? 'Ungroup' : 'Group' }}
