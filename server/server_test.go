@@ -192,6 +192,14 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"GET", "/api/pictures/none/preview?side=256", "", 404, "not-found", "id"},
 		{"GET", "/api/pictures/none/preview?side=5", "", 422, "refused", "side"},
 		{"POST", "/api/pictures", "no form", 422, "refused", "file"},
+		{"POST", "/api/fonts", "no form", 422, "refused", "file"},
+		{"DELETE", "/api/fonts/pacifico-400", "", 404, "not-found", "id"},
+		{"DELETE", "/api/fonts/own-none", "", 404, "not-found", "id"},
+		{"POST", "/api/pictures/none/traces", `{"by":"darkness"}`, 404, "not-found", "id"},
+		{"POST", "/api/pictures/none/traces", `{"by":"guessing"}`, 422, "refused", "by"},
+		{"POST", "/api/pictures/none/traces", `{"by":"layers","count":99}`, 422, "refused", "count"},
+		{"GET", path + "/items/i9/points", "", 404, "not-found", "id"},
+		{"GET", path + "/items/i9/forms", "", 404, "not-found", "id"},
 	} {
 		var p server.Problem
 		require.Equal(t, bad.status, c.call(bad.method, bad.path, bad.body, &p), "%s %s %s", bad.method, bad.path, bad.body)
