@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import { around, snap } from './snap'
+import type { SceneFace } from '../api/types'
+import { around, foldLines, snap } from './snap'
 
 const face = { x: 0, y: 0, w: 100, h: 200 }
 
@@ -47,4 +48,19 @@ test('nothing within reach leaves the box alone', () => {
   const still = { dx: 0, dy: 0, lines: [], gaps: [] }
   assert.deepEqual(snap({ x: 23, y: 47, w: 11, h: 13 }, around([face], []), 1), still)
   assert.deepEqual(snap({ x: 0.4, y: 0.4, w: 11, h: 13 }, around([], []), 1), still)
+})
+
+test('level and upright folds are lines to catch on, slanting ones are not', () => {
+  const fold = (x0: number, y0: number, x1: number, y1: number) => ({ from: { x: x0, y: y0 }, to: { x: x1, y: y1 } })
+  const folds = [fold(10, 0, 10, 90), fold(0, 40, 90, 40), fold(0, 0, 50, 60)]
+  assert.deepEqual(foldLines({ folds } as unknown as SceneFace), [
+    { axis: 'x', at: 10 },
+    { axis: 'y', at: 40 },
+  ])
+  assert.deepEqual(foldLines({} as SceneFace), [])
+})
+
+test('a single point catches on lines and on middles', () => {
+  const s = snap({ x: 49.7, y: 12, w: 0, h: 0 }, around([face], [], [{ axis: 'y', at: 12.2 }]), 1)
+  assert.deepEqual([Math.round(s.dx * 10), Math.round(s.dy * 10)], [3, 2])
 })
