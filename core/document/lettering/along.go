@@ -218,23 +218,8 @@ func parallelLength(c geom.Curve, t, up float64) float64 {
 	if up == 0 {
 		return c.LengthTo(t)
 	}
-	const pieces = 8
-	sum := 0.0
-	for i := range pieces {
-		a, b := t*float64(i)/pieces, t*float64(i+1)/pieces
-		for k, x := range gaussX {
-			u := (a + b + (b-a)*x) / 2
-			sum += gaussW[k] * (b - a) / 2 * c.Derivative(u).Len() * max(0, 1+up*c.Curvature(u))
-		}
-	}
-	return sum
+	return c.Integral(t, func(u float64) float64 { return c.Derivative(u).Len() * max(0, 1+up*c.Curvature(u)) })
 }
-
-// gaussX and gaussW are the nodes and weights of Gauss-Legendre quadrature of order 5.
-var (
-	gaussX = [5]float64{0, -.5384693101056831, .5384693101056831, -.906179845938664, .906179845938664}
-	gaussW = [5]float64{.5688888888888889, .47862867049936647, .47862867049936647, .23692688505618908, .23692688505618908}
-)
 
 // atParallel is the parameter at a length of the line beside a curve.
 func atParallel(c geom.Curve, length, up float64) float64 {

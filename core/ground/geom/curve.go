@@ -218,12 +218,28 @@ var gauss = [4][2]float64{
 	{.79666647741362673959, .22238103445337447054}, {.96028985649753623168, .10122853629037625915},
 }
 
-func (c Curve) speeds(a, b float64) float64 {
+// eightPoints is the integral of f from a to b by the rule.
+func eightPoints(f func(t float64) float64, a, b float64) float64 {
 	sum, m, h := 0.0, (a+b)/2, (b-a)/2
 	for _, g := range gauss {
-		sum += g[1] * (c.Derivative(m-h*g[0]).Len() + c.Derivative(m+h*g[0]).Len())
+		sum += g[1] * (f(m-h*g[0]) + f(m+h*g[0]))
 	}
 	return sum * h
+}
+
+// Integral is that of something along the curve's parameter, from 0 to t: Gauss and Legendre's
+// rule on eight parts.
+func (c Curve) Integral(t float64, of func(u float64) float64) float64 {
+	const parts = 8
+	sum := 0.0
+	for i := range parts {
+		sum += eightPoints(of, t*float64(i)/parts, t*float64(i+1)/parts)
+	}
+	return sum
+}
+
+func (c Curve) speeds(a, b float64) float64 {
+	return eightPoints(func(t float64) float64 { return c.Derivative(t).Len() }, a, b)
 }
 
 // LengthTo is the length from the start to t: Gauss and Legendre's rule, halved
