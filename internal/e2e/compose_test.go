@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -12,6 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/app"
 	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
@@ -292,18 +294,18 @@ func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
 }
 
 func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	s, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
-	t.Cleanup(app.Stop)
-	cards, err := app.App.Cards(t.Context(), "")
+	t.Cleanup(s.Stop)
+	cards, err := s.App.Cards(t.Context(), "")
 	require.NoError(t, err)
-	pics, err := app.App.Pictures(t.Context())
+	pics, err := s.App.Pictures(t.Context())
 	require.NoError(t, err)
-	h := table{open(t, app.URL), app, cards[0].ID}
+	h := table{open(t, s.URL), s, cards[0].ID}
 	h.must(h.Go("/cards/" + h.id + "/panels"))
 	h.click("tab-photos")
-	last := pics[len(pics)-1]
-	supply := browser.ID("supply-photo-" + last.ID)
+	used := slices.IndexFunc(pics, func(p app.Picture) bool { return p.Name == "Bee meadow" })
+	supply := browser.ID("supply-photo-" + pics[used].ID)
 	h.wait(`!!document.querySelector(` + "`" + supply + "`" + `)`)
 	_, err = browser.Eval[bool](h.Page, `(document.querySelector(`+"`"+supply+"`"+`).focus(), true)`)
 	h.must(err)
@@ -315,7 +317,7 @@ func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
 	h.wait(`!document.querySelector('[data-testid=about-supply]')`)
 	h.fill("tray-find", "may")
 	h.wait(`document.querySelectorAll('.tray .supply').length === 1`)
-	all, err := app.App.Supplies(t.Context())
+	all, err := s.App.Supplies(t.Context())
 	require.NoError(t, err)
 	require.Len(t, all, 1)
 	assert.Equal(t, []string{"meadow", "may"}, all[0].Tags)
