@@ -15,6 +15,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/picture"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/core/ground/trace"
 )
 
@@ -49,7 +50,13 @@ type TraceAsk struct {
 	Corner float64 `json:"corner,omitempty"`
 	Speck  float64 `json:"speck,omitempty"`
 	Outer  bool    `json:"outer,omitempty"`
+	// Usual sets Smooth and Speck as suits a picture four inches long: a tenth of a
+	// millimetre, and a millimetre square.
+	Usual bool `json:"usual,omitempty"`
 }
+
+// usual is the length that the measures of a usual trace are told for, mm.
+const usual = 4 * measure.Inch
 
 // Traced are the outlines of a picture, in its pixels, the lowest first.
 type Traced struct {
@@ -150,9 +157,13 @@ func (u *supplies) Trace(ctx context.Context, id string, ask TraceAsk) (Traced, 
 	case ByLayers:
 		colours, names = trace.Colours(img, ask.Count), nil
 		for _, c := range colours {
-			names = append(names, fmt.Sprintf("#%02x%02x%02x", c[0], c[1], c[2]))
+			names = append(names, c.String())
 		}
 		fields = trace.Layers(img, colours, ask.Under)
+	}
+	if ask.Usual {
+		mm := float64(max(img.Rect.Dx(), img.Rect.Dy())) * scale / usual
+		ask.Smooth, ask.Speck = .1*mm, mm*mm
 	}
 	o := trace.Options{Smooth: ask.Smooth / scale, Corner: ask.Corner * math.Pi / 180, Speck: ask.Speck / scale / scale, Outer: ask.Outer}
 	specks := 0

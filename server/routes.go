@@ -173,9 +173,11 @@ type Catalogue struct {
 	Foam      []float64        `json:"foam"`
 	Papers    []pattern.Paper  `json:"papers"`
 	Fonts     []lettering.Font `json:"fonts"`
-	Sizes     []sheet.Size     `json:"sizes"`
-	Bases     []fold.Kind      `json:"bases"`
-	Shapes    []shape.Ready    `json:"shapes"`
+	// FontFiles are the endings of files that fonts are read from.
+	FontFiles []string      `json:"fontFiles"`
+	Sizes     []sheet.Size  `json:"sizes"`
+	Bases     []fold.Kind   `json:"bases"`
+	Shapes    []shape.Ready `json:"shapes"`
 	// Setup is how sheets are laid where a card does not say.
 	Setup card.SheetSetup `json:"setup"`
 	// First is how new pieces are made, Mark what a registration mark looks like.
@@ -193,7 +195,7 @@ func (s *server) catalogue(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.Stocks(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.Papers(), Fonts: fonts, Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
 }

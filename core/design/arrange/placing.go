@@ -96,7 +96,7 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		it := card.Item{Name: "Photo", Kind: card.Photo, Made: cut(first.Photo, first.Bleed), Photo: &card.Print{Picture: k.ID,
 			PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: max(pw*scale, 1), Height: max(ph*scale, 1)}}
 		if k.Edge != nil {
-			return it, cutRound(&it, k.Edge)
+			return it, scene.CutRound(&it, k.Edge, card.FirstRim())
 		}
 		return it, nil
 	case PaperSupply:
@@ -130,16 +130,6 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 			Words: &card.Words{Text: "Your words", Font: k.ID, Size: sixteenth(min(wordsSize, w/9)), Leading: 1.25, Align: card.AlignCentre}}, nil
 	}
 	return card.Item{}, card.Refuse("kind", "There are no supplies of the kind “%s”.", k.Kind)
-}
-
-// cutRound cuts a picture round an outline in it, in pixels, with the first rim of paper.
-func cutRound(it *card.Item, edge *card.Drawn) error {
-	if err := edge.Check(it.Name); err != nil {
-		return err
-	}
-	scene.OpenPhoto(it, geom.Union(geom.NonZero, edge.Path()).Transform(scene.OnPhoto(it)))
-	scene.Rim(it, card.FirstRim())
-	return nil
 }
 
 // First sizes, mm and shares of the face.

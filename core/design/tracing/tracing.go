@@ -55,13 +55,7 @@ func (k CutRound) Apply(c card.Card) (card.Card, error) {
 		if err := f.Unlocked([]string{k.ID}); err != nil {
 			return err
 		}
-		edge, err := traced(k.Edge, it.Name)
-		if err != nil {
-			return err
-		}
-		scene.OpenPhoto(it, edge.Transform(scene.OnPhoto(it)))
-		scene.Rim(it, k.Rim)
-		return nil
+		return scene.CutRound(it, k.Edge, k.Rim)
 	})
 }
 

@@ -109,13 +109,14 @@ type Firsts struct {
 	Piece string  `json:"piece"`
 	Bleed float64 `json:"bleed"`
 	Ink   string  `json:"ink"`
-	// Islands is how loose middles are held.
+	// Islands is how loose middles are held, Rim the paper that is left round a picture.
 	Islands Islands `json:"islands"`
+	Rim     Rim     `json:"rim"`
 }
 
 // First is how new pieces are made.
 func First() Firsts {
-	return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a", FirstBridges()}
+	return Firsts{"satin-240", "text-120", "white-216", UsualBleed, "#a8432a", FirstBridges(), *FirstRim()}
 }
 
 // SetForm changes the corners of a rectangle. Radius is mm; nil is the one that it has, or a

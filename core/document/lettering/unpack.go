@@ -15,6 +15,9 @@ const (
 	maxFaces = 32
 )
 
+// Extensions are the endings of the files that fonts are read from.
+func Extensions() []string { return []string{".ttf", ".otf", ".ttc", ".otc", ".woff", ".woff2"} }
+
 // unpack returns the faces that a file holds, each as a TTF or OTF file of its own, written anew:
 // what else a file has, or has wrong about its container, is left behind, since browsers refuse
 // it. The sizes that a file claims are looked at before anything is taken at its word. The error

@@ -20,6 +20,17 @@ func OnPhoto(it *card.Item) geom.Affine {
 	return geom.Scale(box.W/float64(it.Photo.PixelWidth), box.H/float64(it.Photo.PixelHeight)).Then(geom.Shift(box.X, box.Y))
 }
 
+// CutRound cuts a photo round an outline in its picture, in pixels, with a rim of paper, nil
+// being none; the picture stays where it is. It returns a *card.Refusal for what is no outline.
+func CutRound(it *card.Item, edge *card.Drawn, rim *card.Rim) error {
+	if err := edge.Check(it.Name); err != nil {
+		return err
+	}
+	OpenPhoto(it, geom.Union(geom.NonZero, edge.Path()).Transform(OnPhoto(it)))
+	Rim(it, rim)
+	return nil
+}
+
 // Rim gives a photo that is cut, or is to be cut, a rim of paper, nil being none, and leaves its
 // picture where and as large as it is.
 func Rim(it *card.Item, rim *card.Rim) {

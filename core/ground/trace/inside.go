@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"fmt"
 	"image"
 	"math"
 	"runtime"
@@ -12,6 +13,9 @@ import (
 
 // RGB is a colour of 0 to 255 each.
 type RGB [3]uint8
+
+// String is the colour as #rrggbb.
+func (c RGB) String() string { return fmt.Sprintf("#%02x%02x%02x", c[0], c[1], c[2]) }
 
 // on is the colour of a pixel on white paper.
 func on(p []uint8) RGB {

@@ -427,6 +427,7 @@ export interface Catalogue {
   foam: number[]
   papers: Paper[]
   fonts: Font[]
+  fontFiles: string[]
   sizes: SheetSize[]
   bases: NetKind[]
   shapes: Ready[]
@@ -573,6 +574,7 @@ export interface Firsts {
   bleed: number
   ink: string
   islands: Islands
+  rim: Rim
 }
 export interface SheetMarkForm {
   ring: number
@@ -1754,6 +1756,7 @@ export interface TraceAsk {
   corner?: number
   speck?: number
   outer?: boolean
+  usual?: boolean
 }
 export interface Traced {
   outlines: TracedOutline[]

@@ -21,11 +21,12 @@ export const useCatalogue = defineStore('catalogue', () => {
     foam: [],
     papers: [],
     fonts: [],
+    fontFiles: [],
     sizes: [],
     bases: [],
     shapes: [],
     formats: [],
-    first: { photo: '', paper: '', piece: '', bleed: 0, ink: '', islands: {} },
+    first: { photo: '', paper: '', piece: '', bleed: 0, ink: '', islands: {}, rim: { width: 0 } },
     mark: { ring: 0, stroke: 0, dot: 0 },
     setup: { size: '', lie: 'portrait', margin: 0, between: 0, turning: 'quarters', marks: 'machine' },
   })
@@ -102,9 +103,9 @@ export const useCatalogue = defineStore('catalogue', () => {
   const stocks = computed(() => new Map(all.value.stocks.map((s) => [s.id, s])))
   const stock = (id: string | undefined): Stock | undefined => (id ? stocks.value.get(id) : undefined)
 
-  /** The endings of files that fonts are read from. */
-  const fontFiles = '.ttf,.otf,.ttc,.otc,.woff,.woff2'
-  const isFont = (file: string) => fontFiles.split(',').some((e) => file.toLowerCase().endsWith(e))
+  /** The endings of files that fonts are read from, for a file field. */
+  const fontFiles = computed(() => all.value.fontFiles.join(','))
+  const isFont = (file: string) => all.value.fontFiles.some((e) => file.toLowerCase().endsWith(e))
 
   /** Brings font files in, one after the other; one that is refused says why and leaves the others alone. */
   async function bringFonts(files: File[]) {

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import type { Catalogue, Picture, Sketch } from '../api/types'
-import { edgeAsk, fontSupply, photoSupply, placeSupply, shapeSupply, sketchSupply } from './supplies'
+import { fontSupply, photoSupply, placeSupply, shapeSupply, sketchSupply } from './supplies'
 
 const last = { stock: 'kraft-280', ink: '#35658c' }
 const at = { x: 60, y: 70 }
@@ -32,12 +32,8 @@ test('a supply is asked for with what is known of it alone', () => {
   assert.deepEqual(words, { do: 'placeSupply', face: 'front', kind: 'lettering', id: 'f', colour: '#35658c' })
 })
 
-test('a picture on no ground is cut round its edge, specks of a millimetre left out', () => {
-  const p = { id: 'b', name: 'Robin', type: 'image/png', width: 2032, height: 1016, bytes: 1, clear: true } as Picture
-  const ask = edgeAsk(p)
-  assert.equal(ask.by, 'transparency')
-  assert.equal(Math.round(ask.speck!), 400, '20 pixels to the millimetre at four inches')
-  assert.equal(Math.round(ask.smooth! * 10), 20)
+test('a picture on no ground is laid with its edge', () => {
+  const p = { id: 'b', name: 'Robin', type: 'image/png', width: 20, height: 10, bytes: 1, clear: true } as Picture
   const laid = placeSupply(photoSupply(p), 'front', last, undefined, false, 'M0 0L9 0L9 9Z')
   assert.equal((laid as { edge?: string }).edge, 'M0 0L9 0L9 9Z')
   assert.ok(!('edge' in placeSupply(photoSupply(p), 'front', last)))

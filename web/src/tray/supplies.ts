@@ -1,5 +1,5 @@
 // What lies in the tray, and how it is asked to be placed.
-import type { Catalogue, Command, Picture, Sketch, TraceAsk } from '../api/types'
+import type { Catalogue, Command, Picture, Sketch } from '../api/types'
 import type { Pt } from '../parts/geom'
 
 /** Something in the tray that can be placed. */
@@ -43,12 +43,6 @@ export const placeSketch = (k: Sketch, face: string): Command => ({
   items: k.items,
   groups: k.groups ?? [],
 })
-
-/** How the edge of a transparent picture is found, in pixels: as if it were four inches long. */
-export function edgeAsk(p: Picture): TraceAsk {
-  const mm = Math.max(p.width, p.height) / 101.6
-  return { by: 'transparency', smooth: 0.1 * mm, speck: mm * mm }
-}
 
 /**
  * What places a supply on a face: at a point, or in its middle; along turns it as what it is placed

@@ -14,7 +14,7 @@ import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
-import { edgeAsk, photoSupply, placeSupply, type Supply } from '../../tray/supplies'
+import { photoSupply, placeSupply, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
 import DrawPanel from './DrawPanel.vue'
@@ -147,7 +147,7 @@ const last = () => ({ ...prefs.last, stock: catalogue.stock(prefs.last.stock) ? 
 /** The outline of what a transparent picture shows; nothing where it is not to be cut round. */
 async function edgeOf(p: Picture) {
   try {
-    const t = await api.trace(p.id, edgeAsk(p))
+    const t = await api.trace(p.id, { by: 'transparency', usual: true })
     return t.says ? undefined : t.outlines[0]?.path
   } catch {
     return undefined // then all of it is laid

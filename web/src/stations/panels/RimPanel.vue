@@ -6,11 +6,9 @@ import { api, Fault } from '../../api/client'
 import type { Rim } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import PanelSection from '../../parts/PanelSection.vue'
-import { INCH } from '../../parts/measure'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
-import { edgeAsk } from '../../tray/supplies'
 
 const card = useCard()
 const catalogue = useCatalogue()
@@ -23,20 +21,20 @@ const clear = computed(() => catalogue.pictures.find((p) => p.id === photo.value
 /** Its opening follows what it shows. */
 const round = computed(() => photo.value?.opening?.outline === 'free')
 const rim = computed(() => photo.value?.rim)
-const first: Rim = { width: INCH / 8, solid: true, bays: INCH / 8 }
+const first = computed(() => catalogue.all.first.rim)
 
 const set = (r: Partial<Rim> | undefined) => {
   wrong.value = ''
   const ids = [one.value!.id]
-  void card.change(r ? { do: 'setRim', ids, rim: { ...(rim.value ?? first), ...r } } : { do: 'setRim', ids })
+  void card.change(r ? { do: 'setRim', ids, rim: { ...(rim.value ?? first.value), ...r } } : { do: 'setRim', ids })
 }
 async function cutRound() {
   const [id, p] = [one.value!.id, clear.value!]
   try {
-    const t = await api.trace(p.id, edgeAsk(p))
+    const t = await api.trace(p.id, { by: 'transparency', usual: true })
     wrong.value = t.says ?? ''
     const edge = t.outlines[0]?.path
-    if (edge) await card.change({ do: 'cutRound', id, edge, rim: rim.value ?? first })
+    if (edge) await card.change({ do: 'cutRound', id, edge, rim: rim.value ?? first.value })
   } catch (e) {
     wrong.value = e instanceof Fault ? e.message : String(e)
   }

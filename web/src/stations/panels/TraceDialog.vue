@@ -8,7 +8,6 @@ import type { Command, TraceAsk, Traced } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import ShareField from '../../parts/ShareField.vue'
-import { INCH } from '../../parts/measure'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 
@@ -123,11 +122,7 @@ const lay = () =>
     parts: wanted.value.map((o) => ({ colour: o.colour, path: o.path })),
   })
 const crop = () => make({ do: 'cutRound', id: props.id, edge: whole.value }, props.id)
-const cut = () =>
-  make(
-    { do: 'cutRound', id: props.id, edge: whole.value, rim: { width: INCH / 8, solid: true, bays: INCH / 8 } },
-    props.id,
-  )
+const cut = () => make({ do: 'cutRound', id: props.id, edge: whole.value, rim: catalogue.all.first.rim }, props.id)
 </script>
 
 <template>
