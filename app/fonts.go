@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"sectilis/core/document/lettering"
+	"sectilis/core/ground/geom"
 )
 
 // KeptFont is a font file with one face that was brought in. Offered is false once it was taken
@@ -74,6 +75,18 @@ func (u *supplies) FontFile(ctx context.Context, id string) ([]byte, error) {
 		return nil, err
 	}
 	return lettering.File(id), nil
+}
+
+// FormsOf are the forms that a face has for a letter, as lettering.Forms gives them in letters of
+// 10 mm. It returns ErrNotFound where there is no such face, and fails when the store does.
+func (u *supplies) FormsOf(ctx context.Context, id string, letter rune) ([]geom.Path, error) {
+	if err := u.fonts.ready(ctx); err != nil {
+		return nil, err
+	}
+	if !lettering.Known(id) {
+		return nil, ErrNotFound
+	}
+	return lettering.Forms(id, letter, 10), nil
 }
 
 // BringInFont takes a font file and returns its faces. The error is a *lettering.Error for bytes

@@ -8,6 +8,7 @@ import (
 	"io"
 	"net/http"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -97,6 +98,11 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.DELETE("/pictures/:id", s.removePicture)
 
 	r.POST("/fonts", s.bringInFont)
+	r.GET("/fonts/:id/letters/:letter", func(c *gin.Context) {
+		letter, _ := utf8.DecodeRuneInString(c.Param("letter"))
+		forms, err := s.App.FormsOf(c.Request.Context(), c.Param("id"), letter)
+		answer(s, c, forms, err)
+	})
 	r.DELETE("/fonts/:id", func(c *gin.Context) { s.done(c, s.App.RemoveFont(c.Request.Context(), c.Param("id"))) })
 
 	r.GET("/supplies", s.supplies)

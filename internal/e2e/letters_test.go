@@ -61,6 +61,60 @@ func TestAHeadlineOnAnArcIsCutWithBridges(t *testing.T) {
 	assert.Greater(t, lines, 12, "the letters are cut")
 }
 
+// A bridge is dragged along its middle, moved with keys, taken away, and added with a double
+// click; it stays with its letter when the words are written on. In the stack the words are a
+// part of their label.
+func TestBridgesAreMovedByHandAndStayWithTheirLetters(t *testing.T) {
+	h := headline(t)
+	h.click("layer-i2")
+	h.click("carve-words")
+	h.segment("middles", "Bridges")
+	h.says("middles-told", "all held")
+	h.front(3)
+	dots := func(n int) {
+		t.Helper()
+		h.wait(fmt.Sprintf(`document.querySelectorAll('[data-testid=bridge-handles] circle').length === %d`, n))
+	}
+	dots(10)
+	x, y, err := h.Middle(browser.ID("bridge-0"))
+	h.must(err)
+	h.must(h.Drag(x, y, x+60, y-3)) // across its middle, to the far side
+	placed := h.item(4, "i2").Bridges
+	assert.Len(t, placed, 2, "both of its middle")
+	dots(10)
+	h.wait(`document.querySelectorAll('[data-testid=bridge-handles] circle.own').length === 2`)
+
+	h.must(h.Do(chromedp.Focus(browser.ID("bridge-0"))))
+	h.keys(kb.ArrowRight)
+	moved := h.item(5, "i2").Bridges
+	assert.NotEqual(t, placed, moved)
+	h.must(h.Do(chromedp.Focus(browser.ID("bridge-0"))))
+	h.keys(kb.Delete)
+	assert.Len(t, h.item(6, "i2").Bridges, 1)
+	dots(9)
+	h.must(h.Do(chromedp.Focus(browser.ID("bridge-0"))))
+	h.keys(kb.Delete)
+	h.tells("only bridge")
+
+	// The words are written on: the bridge is on the same letter.
+	h.must(h.DoubleClick(`[data-testid="item-i2"] rect`))
+	h.there("words-editor")
+	h.keys(kb.Home + "My " + kb.Escape)
+	it := h.item(7, "i2")
+	assert.Equal(t, "My Orchard day", it.Words.Text)
+	assert.Len(t, it.Bridges, 1)
+	assert.Equal(t, 3, it.Bridges[0].Letter)
+
+	h.click("bridges-anew")
+	assert.Empty(t, h.item(8, "i2").Bridges)
+
+	// Folded away in the stack, and opened again.
+	h.click("parts-i1")
+	h.wait(`!document.querySelector('[data-testid=layer-i2]')`)
+	h.click("parts-i1")
+	h.there("layer-i2")
+}
+
 // Letters that are chosen where they stand, on an arc too, are set by themselves; what is typed
 // before them leaves them so.
 func TestLettersAreChosenWhereTheyStand(t *testing.T) {

@@ -23,6 +23,10 @@ var Commands = map[string]func() card.Command{
 	"grow":           func() card.Command { return &Grow{} },
 	"roundCorners":   func() card.Command { return &RoundCorners{} },
 	"makeOneOutline": func() card.Command { return &MakeOneOutline{} },
+	"moveBridge":     func() card.Command { return &MoveBridge{} },
+	"dropBridge":     func() card.Command { return &DropBridge{} },
+	"addBridge":      func() card.Command { return &AddBridge{} },
+	"freeBridges":    func() card.Command { return &FreeBridges{} },
 }
 
 // operand is an item that takes part, with its outline in face coordinates.

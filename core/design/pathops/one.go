@@ -38,7 +38,7 @@ func (k MakeOneOutline) Apply(c card.Card) (card.Card, error) {
 			defer f.Release(p.ID)
 		}
 		o.become(it, o.path)
-		it.Made.Islands, it.Made.Thicken = card.Islands{}, false
+		it.Made.Islands, it.Made.Thicken, it.Bridges = card.Islands{}, false, nil
 		return nil
 	})
 }

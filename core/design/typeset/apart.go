@@ -41,7 +41,7 @@ func letters(it *card.Item) ([]card.Item, error) {
 		mid := box.Centre()
 		at := it.Place.Map().Apply(mid)
 		one := it.Clone()
-		one.ID, one.Name, one.Kind, one.Words = "", l.Text, card.Shape, nil
+		one.ID, one.Name, one.Kind, one.Words, one.Bridges = "", l.Text, card.Shape, nil, nil
 		one.Place.X, one.Place.Y = card.Tidy(at.X), card.Tidy(at.Y)
 		one.Form = &card.Form{Outline: card.Free, Width: card.Tidy(box.W), Height: card.Tidy(box.H),
 			Path: card.NewDrawn(l.Outline.Transform(geom.Shift(-mid.X, -mid.Y)))}

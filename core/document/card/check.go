@@ -171,6 +171,9 @@ func (it Item) check() error {
 	if !within(it.Place.Turn, -360, 360) {
 		return Refuse("turn", "A turn is between -360° and 360°.")
 	}
+	if err := it.checkBridges(); err != nil {
+		return err
+	}
 	if err := it.Made.check(); err != nil {
 		return err
 	}

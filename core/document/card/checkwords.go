@@ -38,6 +38,9 @@ func (w Words) Check() error {
 	if !within(w.Tie, 0, 100) {
 		return Refuse("tie", "What holds a dot is up to 100 mm (3 15/16 in) wide.")
 	}
+	if !within(w.Bar, 0, 100) {
+		return Refuse("bar", "A bar along the feet of letters is up to 100 mm (3 15/16 in) thick.")
+	}
 	if len(w.Colours) > maxColours {
 		return Refuse("colours", "Up to %d colours take turns.", maxColours)
 	}

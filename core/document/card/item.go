@@ -1,6 +1,10 @@
 package card
 
-import "sectilis/core/ground/geom"
+import (
+	"slices"
+
+	"sectilis/core/ground/geom"
+)
 
 // Kind is the kind of an item.
 type Kind string
@@ -44,6 +48,8 @@ type Item struct {
 	Lines      *Lines  `json:"lines,omitempty"`
 	Mat        *Border `json:"mat,omitempty"`
 	Slot       *Waits  `json:"slot,omitempty"` // beside the form of a slot
+	// Bridges are those that a person has put on islands that its outline leaves.
+	Bridges []Bridge `json:"bridges,omitempty"`
 }
 
 // Place is where an item lies on its face: its anchor, from the face's top
@@ -257,7 +263,7 @@ func (it Item) Clone() Item {
 		it.Photo.Opening, it.Photo.Rim = copied(it.Photo.Opening), copied(it.Photo.Rim)
 	}
 	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
-	it.Lines, it.Slot = copied(it.Lines), copied(it.Slot)
+	it.Lines, it.Slot, it.Bridges = copied(it.Lines), copied(it.Slot), slices.Clone(it.Bridges)
 	if it.Slot != nil {
 		it.Slot.Words, it.Slot.Fill = it.Slot.Words.clone(), it.Slot.Fill.clone()
 	}

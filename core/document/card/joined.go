@@ -88,3 +88,44 @@ func (s Islands) check() error {
 	}
 	return nil
 }
+
+// Bridge is a bridge that a person has put: it leaves an island where a ring of the outline of
+// its item is its edge. Of words it is a ring of the letter whose first character is Letter, and
+// goes with it. At is where, in shares of the ring's length.
+type Bridge struct {
+	Letter int     `json:"letter,omitempty"`
+	Ring   int     `json:"ring"`
+	At     float64 `json:"at"`
+}
+
+// mostBridges bounds how many a person puts on one item.
+const mostBridges = 500
+
+func (it Item) checkBridges() error {
+	if len(it.Bridges) > mostBridges {
+		return Refuse("bridges", "“%s” has at most %d bridges that are put by hand.", it.Name, mostBridges)
+	}
+	for _, b := range it.Bridges {
+		if b.Letter < 0 || b.Ring < 0 || !within(b.At, 0, 1) {
+			return Refuse("bridges", "A bridge leaves a ring of “%s” somewhere along its length.", it.Name)
+		}
+	}
+	return nil
+}
+
+// followText keeps bridges with their letters where the text of words changes; those of letters
+// that go are dropped.
+func (it *Item) followText(was string) {
+	if len(it.Bridges) == 0 || it.Words == nil || it.Words.Text == was {
+		return
+	}
+	e := editOf(was, it.Words.Text)
+	var left []Bridge
+	for _, b := range it.Bridges {
+		if at, ok := e.stays(b.Letter); ok {
+			b.Letter = at
+			left = append(left, b)
+		}
+	}
+	it.Bridges = left
+}

@@ -11,32 +11,12 @@ import (
 func (w Words) WithText(text string) Words {
 	v := *w.clone()
 	v.Text = text
-	was, is := []rune(w.Text), []rune(text)
-	head := 0
-	for head < min(len(was), len(is)) && was[head] == is[head] {
-		head++
-	}
-	tail := 0
-	for tail < min(len(was), len(is))-head && was[len(was)-1-tail] == is[len(is)-1-tail] {
-		tail++
-	}
-	// moved is where a boundary between characters is in the new text.
-	moved := func(at int) int {
-		switch {
-		case at <= head && (at < head || len(is) == len(was)):
-			return at
-		case at >= len(was)-tail:
-			return at + len(is) - len(was)
-		case at == head:
-			return at
-		}
-		return head
-	}
+	e := editOf(w.Text, text)
 	v.Runs = nil
 	for _, r := range w.Runs {
-		from, to := moved(r.From), moved(r.To)
-		if r.From == head && len(is) > len(was) {
-			from = len(is) - tail // what is typed before a run is not part of it
+		from, to := e.moved(r.From), e.moved(r.To)
+		if r.From == e.head && e.is > e.was {
+			from = e.is - e.tail // what is typed before a run is not part of it
 			if r.From == 0 {
 				from = 0
 			}
@@ -46,6 +26,42 @@ func (w Words) WithText(text string) Words {
 	}
 	v.tidyRuns()
 	return v
+}
+
+// edit is how a text becomes another: what is the same at its start and at its end, and the
+// lengths of both, in characters.
+type edit struct{ head, tail, was, is int }
+
+func editOf(before, after string) edit {
+	was, is := []rune(before), []rune(after)
+	e := edit{was: len(was), is: len(is)}
+	least := min(len(was), len(is))
+	for e.head < least && was[e.head] == is[e.head] {
+		e.head++
+	}
+	for e.tail < least-e.head && was[len(was)-1-e.tail] == is[len(is)-1-e.tail] {
+		e.tail++
+	}
+	return e
+}
+
+// moved is where a boundary between characters is in the new text.
+func (e edit) moved(at int) int {
+	switch {
+	case at <= e.head && (at < e.head || e.is == e.was):
+		return at
+	case at >= e.was-e.tail:
+		return at + e.is - e.was
+	}
+	return e.head
+}
+
+// stays is where a character is in the new text; ok is false if it is not there any more.
+func (e edit) stays(at int) (to int, ok bool) {
+	if at < e.head {
+		return at, true
+	}
+	return at + e.is - e.was, at >= e.was-e.tail
 }
 
 // WithKern is the words with another distance, ems, after the character with an index.

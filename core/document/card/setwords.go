@@ -32,8 +32,13 @@ func onWords(c Card, id string, change func(it *Item) error) (Card, error) {
 		if it.Words == nil {
 			return Refuse("words", "“%s” is no lettering.", it.Name)
 		}
+		was := it.Words.Text
 		it.Words = it.Words.clone()
-		return change(it)
+		if err := change(it); err != nil {
+			return err
+		}
+		it.followText(was)
+		return nil
 	})
 }
 

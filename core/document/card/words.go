@@ -33,7 +33,10 @@ type Words struct {
 	Colours  []string `json:"colours,omitempty"`
 	ColourBy ColourBy `json:"colourBy,omitempty"`
 	// Tie is how wide strips are that hold dots and accents to their letters, mm; 0 for none.
-	Tie float64  `json:"tie,omitempty"`
+	Tie float64 `json:"tie,omitempty"`
+	// Bar is how thick a bar along the feet of each line is that holds letters together, mm; 0
+	// for none.
+	Bar float64  `json:"bar,omitempty"`
 	Box *TextBox `json:"box,omitempty"`
 	// Path is a line that the words stand along; without one they stand in straight lines.
 	Path *TextPath `json:"path,omitempty"`
@@ -51,7 +54,8 @@ type TextBox struct {
 	Fit bool `json:"fit,omitempty"`
 	// Unwrapped lets lines break only where the text says so.
 	Unwrapped bool `json:"unwrapped,omitempty"`
-	// Hyphenate lets words break at their soft hyphens (U+00AD).
+	// Hyphenate parts words with hyphens: at their soft hyphens (U+00AD), or where English
+	// words are.
 	Hyphenate bool `json:"hyphenate,omitempty"`
 }
 
@@ -184,7 +188,7 @@ func (w *Words) clone() *Words {
 
 // scale multiplies all lengths of the words.
 func (w *Words) scale(k float64) {
-	w.Size, w.Tie = Tidy(w.Size*k), Tidy(w.Tie*k)
+	w.Size, w.Tie, w.Bar = Tidy(w.Size*k), Tidy(w.Tie*k), Tidy(w.Bar*k)
 	if b := w.Box; b != nil {
 		b.Width, b.Height = Tidy(b.Width*k), Tidy(b.Height*k)
 	}

@@ -81,11 +81,39 @@ func Line(id, words string, size, spacing float64) (outline geom.Path, advance f
 	}
 	s := newShaper(card.Words{Text: words, Font: id, Size: size, Spacing: spacing / size})
 	l := s.line(0, len(s.text), false)
+	return l.outline(size), l.advance * size, named(words, s.missing), nil
+}
+
+// outline is that of a line from its start on the baseline, of letters of a size, mm.
+func (l line) outline(size float64) geom.Path {
 	var letters []geom.Path
 	for _, g := range l.glyphs {
 		letters = append(letters, g.outline().Transform(geom.Shift(g.x, g.y).Then(geom.Scale(size, size))))
 	}
-	return geom.Union(geom.NonZero, geom.Join(letters...)), l.advance * size, named(words, s.missing), nil
+	return geom.Union(geom.NonZero, geom.Join(letters...))
+}
+
+// Forms are the forms that a font has for a letter, the usual one first, then the alternates by
+// their numbers: in letters of a size, mm, each from its start on the baseline. It is empty for
+// a letter or a font that is not there.
+func Forms(id string, letter rune, size float64) []geom.Path {
+	out := []geom.Path{}
+	l := byID(id)
+	if l == nil {
+		return out
+	}
+	l.Lock()
+	_, there := l.face.NominalGlyph(letter)
+	n := len(l.alternates(letter))
+	l.Unlock()
+	if !there {
+		return out
+	}
+	for i := range n + 1 {
+		w := card.Words{Text: string(letter), Font: id, Size: size, Leading: 1, Runs: []card.Run{{From: 0, To: 1, Style: card.Style{Alternate: i}}}}
+		out = append(out, newShaper(w).line(0, 1, false).outline(size))
+	}
+	return out
 }
 
 // draw is the outline of a glyph from its own start on the baseline, ems, y down.

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/fonttest"
 	"sectilis/core/document/card"
 )
 
@@ -198,4 +199,29 @@ func FuzzFonts(f *testing.F) {
 	f.Add(grouped(f, "amatic-sc-700"))
 	f.Add(shipped(f, "testdata/lilita-one-400.woff2"))
 	f.Fuzz(func(t *testing.T, raw []byte) { tried(t, raw) })
+}
+
+// A letter's alternates come by their numbers, after its usual form, and are set so.
+func TestAlternatesOfALetterAreShownAndSet(t *testing.T) {
+	faces, err := Read("Signs.ttf", fonttest.WithAlternates(t, File("alfa-slab-one-400"), 'a', 'q', 'R'))
+	require.NoError(t, err)
+	f, err := Add(faces[0], true)
+	require.NoError(t, err)
+	t.Cleanup(func() { Withdraw(f.ID) })
+	forms := Forms(f.ID, 'a', 10)
+	require.Len(t, forms, 3)
+	for i, letter := range []string{"a", "q", "R"} {
+		want, _, _, err := Line("alfa-slab-one-400", letter, 10, 0)
+		require.NoError(t, err)
+		assert.InDelta(t, want.Area(), forms[i].Area(), 1e-6)
+		w := words("aa", f.ID)
+		w.Size, w.Runs = 10, []card.Run{{From: 1, To: 2, Style: card.Style{Alternate: i}}}
+		letters, err := Letters(w)
+		require.NoError(t, err)
+		assert.InDelta(t, want.Area(), letters[1].Outline.Area(), 1e-6)
+		assert.InDelta(t, forms[0].Area(), letters[0].Outline.Area(), 1e-6)
+	}
+	assert.Len(t, Forms(f.ID, 'b', 10), 1)
+	assert.Empty(t, Forms(f.ID, '🦆', 10))
+	assert.Empty(t, Forms("none", 'b', 10))
 }

@@ -254,7 +254,14 @@ func (out *Setting) compose(s *shaper, lines []line, place placing) {
 				by[ink] = append(by[ink], letter)
 			}
 		}
-		parts[i] = geom.Union(geom.NonZero, geom.Join(letters...))
+		bar := l.bar(i, place, out.Size, s.words.Bar)
+		if inks != nil && !bar.Empty() {
+			if _, ok := by[""]; !ok {
+				order = append(order, "")
+			}
+			by[""] = append(by[""], bar)
+		}
+		parts[i] = geom.Union(geom.NonZero, append(letters, bar)...)
 	}
 	out.Outline = geom.Join(parts...)
 	for i := 1; i < len(parts); i++ {

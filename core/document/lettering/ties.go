@@ -77,6 +77,7 @@ func LooseOf(w card.Words) (Loose, error) {
 			return Loose{}, err
 		}
 		out := Loose{Joined: w}
+		bars := barsOf(flat)
 		for i, l := range letters {
 			if len(stencil.Parts(l.Outline)) > 1 {
 				out.Dots = append(out.Dots, l.Text)
@@ -85,13 +86,23 @@ func LooseOf(w card.Words) (Loose, error) {
 				continue // the end of a word
 			}
 			by := together(l.Outline, letters[i+1].Outline)
-			if by == 0 {
+			if by == 0 || onOne(bars, l.Outline, letters[i+1].Outline) {
 				continue
 			}
 			out.Pairs = append(out.Pairs, l.Text+letters[i+1].Text)
 			out.Joined = out.Joined.WithKern(l.To-1, out.Joined.StyleAt(l.To-1).Kern-by/set.Size)
 		}
 		return out, nil
+	})
+}
+
+// onOne reports whether two letters stand on one of some bars.
+func onOne(bars []geom.Path, a, b geom.Path) bool {
+	return slices.ContainsFunc(bars, func(bar geom.Path) bool {
+		touches := func(p geom.Path) bool {
+			return bar.Bounds().Overlaps(p.Bounds()) && geom.Intersection(geom.NonZero, bar, p).Area() > 1e-5
+		}
+		return touches(a) && touches(b)
 	})
 }
 

@@ -1,6 +1,9 @@
 package lettering
 
 import (
+	"maps"
+	"slices"
+
 	"github.com/go-text/typesetting/segmenter"
 )
 
@@ -18,7 +21,7 @@ func (s *shaper) lines(width float64) []line {
 		m := s.measure(p[0], p[1])
 		for at := p[0]; at < p[1]; {
 			to := s.lineEnd(at, p, m, width)
-			out = append(out, s.wrapped(at, to, to < p[1]))
+			out = append(out, s.wrapped(at, to, to < p[1], m.hyphens[to-p[0]]))
 			at = to
 		}
 	}
@@ -30,6 +33,8 @@ type measured struct {
 	breaks []int     // before which a line may begin, and the end
 	ends   []float64 // how far the characters before it take, in the order of the text, ems
 	gaps   []float64 // how much of that lies between letters after the one before it
+	// hyphens are the breaks that show a hyphen at the end of their line.
+	hyphens map[int]bool
 }
 
 // measure measures a paragraph; a shaper keeps the last one.
@@ -37,7 +42,11 @@ func (s *shaper) measure(from, to int) measured {
 	if m, ok := s.measures[from]; ok {
 		return m
 	}
-	m := measured{breaksOf(s.text[from:to], s.words.Box != nil && s.words.Box.Hyphenate), make([]float64, to-from+1), make([]float64, to-from+1)}
+	m := measured{ends: make([]float64, to-from+1), gaps: make([]float64, to-from+1)}
+	if b := s.words.Box; b != nil && b.Hyphenate {
+		m.hyphens = hyphens(s.text[from:to])
+	}
+	m.breaks = breaksOf(s.text[from:to], m.hyphens)
 	for _, c := range s.line(from, to, false).clusters {
 		m.ends[c.to-from] += c.right - c.left + c.gap
 		m.gaps[c.to-from] = c.gap
@@ -63,23 +72,21 @@ func (s *shaper) paragraphs() [][2]int {
 }
 
 // breaksOf are the places of a paragraph before which a line may begin (UAX #14), in order, its
-// end last. Soft hyphens are places only where words may be hyphenated.
-func breaksOf(text []rune, hyphenate bool) []int {
+// end last, with those where words are parted with a hyphen. Soft hyphens are none by themselves.
+func breaksOf(text []rune, hyphens map[int]bool) []int {
 	var seg segmenter.Segmenter
 	seg.Init(text)
-	var out []int
+	at := map[int]bool{len(text): true}
 	for it := seg.LineIterator(); it.Next(); {
 		l := it.Line()
-		end := l.Offset + len(l.Text)
-		if end < len(text) && text[end-1] == softHyphen && !hyphenate {
-			continue
+		if end := l.Offset + len(l.Text); end == len(text) || text[end-1] != softHyphen {
+			at[end] = true
 		}
-		out = append(out, end)
 	}
-	if n := len(out); n == 0 || out[n-1] != len(text) {
-		out = append(out, len(text))
+	for i := range hyphens {
+		at[i] = true
 	}
-	return out
+	return slices.Sorted(maps.Keys(at))
 }
 
 // lineEnd is the character before which the line that begins at from ends, so that it has room
@@ -94,13 +101,16 @@ func (s *shaper) lineEnd(from int, p [2]int, m measured, width float64) int {
 		w := 0.0
 		if last := s.trimmed(from, to); last > from {
 			w = m.ends[last-p[0]] - m.ends[from-p[0]] - m.gaps[last-p[0]]
-			if s.text[last-1] == softHyphen && to < p[1] {
-				w += s.line(last-1, last, true).advance
+			if m.hyphens[b] && to < p[1] {
+				w += s.line(last-1, last, true).advance - s.line(last-1, last, false).advance
 			}
 		}
 		if w > width+1e-9 {
 			if best == 0 {
 				best = to
+			}
+			if m.hyphens[b] { // the hyphen may be what has no room
+				continue
 			}
 			break
 		}
@@ -117,15 +127,14 @@ func (s *shaper) trimmed(from, to int) int {
 	return to
 }
 
-// wrapped is a line of a paragraph; one that goes on ends without spaces and, in a word, with
-// a hyphen.
-func (s *shaper) wrapped(from, to int, goesOn bool) line {
+// wrapped is a line of a paragraph; one that goes on ends without spaces and, where a word is
+// parted so, with a hyphen.
+func (s *shaper) wrapped(from, to int, goesOn, hyphen bool) line {
 	last := to
 	if goesOn {
 		last = s.trimmed(from, to)
 	}
-	hyphen := goesOn && last > from && s.text[last-1] == softHyphen
-	l := s.line(from, last, hyphen)
+	l := s.line(from, last, hyphen && goesOn && last > from)
 	l.to, l.wrapped = to, goesOn
 	return l
 }

@@ -101,11 +101,11 @@ func TestWordsBreakAtSoftHyphensByChoiceAlone(t *testing.T) {
 	plain.Size = 5
 	whole, err := Set(plain)
 	require.NoError(t, err)
-	assert.InDelta(t, 2*hyphens(t, 5), broken.Outline.Area()-whole.Outline.Area(), .35, "each break has a hyphen")
+	assert.InDelta(t, 2*hyphenArea(t, 5), broken.Outline.Area()-whole.Outline.Area(), .35, "each break has a hyphen")
 }
 
-// hyphens is the area of a hyphen of a size.
-func hyphens(t *testing.T, size float64) float64 {
+// hyphenArea is the area of a hyphen of a size.
+func hyphenArea(t *testing.T, size float64) float64 {
 	t.Helper()
 	outline, _, _, err := Line("nunito-400", "-", size, 0)
 	require.NoError(t, err)

@@ -24,10 +24,11 @@ func joined(f *card.Face, id string, gone map[string]bool) []*card.Item {
 // worked is the outline of a piece with what is carved out of it and welded to it, and what is
 // to be told of it.
 type worked struct {
-	outline          geom.Path
-	islands, bridges []geom.Path
-	thin             []stencil.Thin
-	least            float64 // width of the thinnest part, mm
+	outline geom.Path
+	islands []geom.Path
+	bridges []stencil.Strip
+	thin    []stencil.Thin
+	least   float64 // width of the thinnest part, mm
 }
 
 // workings are kept by content: outlines by their digests, and what becomes of them.
@@ -62,14 +63,25 @@ func (it *Item) join(f *card.Face, doc *card.Item) error {
 		digest := paths[i].Digest()
 		fmt.Fprintf(hash, "%s %x", p.Made.As, digest)
 	}
+	fmt.Fprint(hash, doc.Bridges)
+	for _, p := range parts {
+		fmt.Fprint(hash, p.Bridges)
+	}
 	stock, _ := card.StockByID(doc.Made.Stock)
 	bears := stock.Bears()
 	fmt.Fprintf(hash, "%+v %v %v", doc.Made.Islands, doc.Made.Thicken, bears)
-	done, _ := workings.Of(string(hash.Sum(nil)), func() (worked, error) {
-		out := work(it.Outline, parts, paths, doc.Made.Islands)
+	done, err := workings.Of(string(hash.Sum(nil)), func() (worked, error) {
+		placed, err := PlacedBridges(f, doc)
+		if err != nil {
+			return worked{}, err
+		}
+		out := work(it.Outline, parts, paths, doc.Made.Islands, placed)
 		out.bear(bears, doc.Made.Thicken)
 		return out, nil
 	})
+	if err != nil {
+		return err
+	}
 	it.Outline, it.Islands, it.Bridges = done.outline, done.islands, done.bridges
 	if len(done.thin) > 0 {
 		it.Thin = &Thin{nil, done.least, bears}
@@ -90,7 +102,7 @@ func (w *worked) bear(bears float64, thicken bool) {
 	w.least = stencil.Least(w.outline, w.thin, bears)
 }
 
-func work(outline geom.Path, parts []*card.Item, paths []geom.Path, islands card.Islands) worked {
+func work(outline geom.Path, parts []*card.Item, paths []geom.Path, islands card.Islands, placed []BridgePlace) worked {
 	for i, p := range parts {
 		if p.Made.As == card.Carved {
 			outline = geom.Difference(geom.NonZero, outline, paths[i])
@@ -106,7 +118,11 @@ func work(outline geom.Path, parts []*card.Item, paths []geom.Path, islands card
 	case card.NoIslands:
 		out.outline, out.islands = stencil.WithoutIslands(outline), nil
 	case card.BridgedIslands:
-		r := stencil.Bridge(outline, stencil.Options{Each: islands.Each, Width: islands.Width, Foot: islands.Foot, InLine: islands.InLine})
+		opt := stencil.Options{Each: islands.Each, Width: islands.Width, Foot: islands.Foot, InLine: islands.InLine}
+		for _, p := range placed {
+			opt.Placed = append(opt.Placed, p.At)
+		}
+		r := stencil.Bridge(outline, opt)
 		out.outline, out.islands, out.bridges = r.Outline, r.Loose, r.Bridges
 	}
 	return out

@@ -13,6 +13,7 @@ import (
 	"sectilis/core/document/mat"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/stencil"
 )
 
 // Scene is a resolved card.
@@ -63,8 +64,8 @@ type Item struct {
 	// Joined says that the item is part of the outline of the piece that it lies on.
 	Joined card.As `json:"joined,omitempty"`
 	// Islands are the parts of a piece that fall out when it is cut, Bridges what holds others.
-	Islands []geom.Path `json:"islands,omitempty"`
-	Bridges []geom.Path `json:"bridges,omitempty"`
+	Islands []geom.Path     `json:"islands,omitempty"`
+	Bridges []stencil.Strip `json:"bridges,omitempty"`
 	// Thin is where a piece is thinner than its stock bears; nil where that is nowhere.
 	Thin *Thin `json:"thin,omitempty"`
 	// Box is the frame for handles and measures, in the item's coordinates.

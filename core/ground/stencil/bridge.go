@@ -16,13 +16,25 @@ type Options struct {
 	// InLine sets the bridges of neighbouring islands along one straight line; else each is
 	// where its way is the shortest.
 	InLine bool
+	// Placed are points on the edges of islands that bridges leave from. An island with one that
+	// leads to ground has those alone.
+	Placed []geom.Point
+}
+
+// Strip is a bridge.
+type Strip struct {
+	// Path is the strip as far as it lies in the hole.
+	Path geom.Path `json:"path"`
+	// From is where it leaves the island, and Ring the edge of that.
+	From   geom.Point `json:"from"`
+	Ring   geom.Path  `json:"ring"`
+	Placed bool       `json:"placed,omitempty"` // by Options.Placed
 }
 
 // Result is an outline with its bridges.
 type Result struct {
 	Outline geom.Path
-	// Bridges are the strips, as far as they lie in holes.
-	Bridges []geom.Path
+	Bridges []Strip
 	// Loose are the islands that no bridge reaches.
 	Loose []geom.Path
 }
@@ -47,14 +59,47 @@ const flat = .005
 // Bridge holds the islands of a clean outline by strips to the ground that stays, one depth of
 // islands after another.
 func Bridge(p geom.Path, opt Options) Result {
-	b := &bridger{opt: opt, parts: parts(p)}
+	b := newBridger(p, opt)
 	out := Result{Outline: p}
-	islands := 0
+	if !slices.Contains(b.anchored, false) {
+		return out
+	}
+	lines := b.lines()
+	placed := b.placed()
+	var strips []geom.Path
+	for held := true; held; {
+		held = false
+		for i, q := range b.parts {
+			if b.anchored[i] || !b.anchored[q.in] {
+				continue
+			}
+			found := b.bridges(i, lines[i], placed[i])
+			// A little into the ground, so that they are one with it.
+			hole := geom.Offset(q.hole.Reverse(), 2*flat, geom.MitreCorner)
+			for _, s := range found {
+				whole := feet(geom.Intersection(geom.NonZero, s.path(opt), hole), p, hole, opt.Foot)
+				strips = append(strips, whole)
+				if seen := geom.Difference(geom.NonZero, whole, p); !seen.Empty() {
+					out.Bridges = append(out.Bridges, Strip{seen, s.from, q.outer, s.placed})
+				}
+			}
+			if len(found) > 0 {
+				b.anchored[i], held = true, true
+			}
+		}
+	}
+	if len(strips) > 0 {
+		out.Outline = geom.Union(geom.NonZero, append([]geom.Path{p}, strips...)...)
+	}
+	out.Loose = Islands(out.Outline)
+	return out
+}
+
+// newBridger takes an outline apart; what lies in no hole is anchored.
+func newBridger(p geom.Path, opt Options) *bridger {
+	b := &bridger{opt: opt, parts: parts(p)}
 	for i, q := range b.parts {
 		b.anchored = append(b.anchored, q.in < 0)
-		if q.in >= 0 {
-			islands++
-		}
 		for _, ring := range append([]geom.Path{q.outer}, q.holes...) {
 			for _, l := range ring.Flatten(flat) {
 				for k, at := range l.Points {
@@ -63,38 +108,7 @@ func Bridge(p geom.Path, opt Options) Result {
 			}
 		}
 	}
-	if islands == 0 {
-		return out
-	}
-	lines := b.lines()
-	var strips []geom.Path
-	for held := true; held; {
-		held = false
-		for i, q := range b.parts {
-			if b.anchored[i] || !b.anchored[q.in] {
-				continue
-			}
-			found := b.bridges(i, lines[i])
-			for _, s := range found {
-				// A little into the ground, so that they are one with it.
-				hole := geom.Offset(q.hole.Reverse(), 2*flat, geom.MitreCorner)
-				strips = append(strips, feet(geom.Intersection(geom.NonZero, s.path(opt), hole), p, hole, opt.Foot))
-			}
-			if len(found) > 0 {
-				b.anchored[i], held = true, true
-			}
-		}
-	}
-	for _, s := range strips {
-		if s = geom.Difference(geom.NonZero, s, p); !s.Empty() {
-			out.Bridges = append(out.Bridges, s)
-		}
-	}
-	if len(strips) > 0 {
-		out.Outline = geom.Union(geom.NonZero, append([]geom.Path{p}, strips...)...)
-	}
-	out.Loose = Islands(out.Outline)
-	return out
+	return b
 }
 
 // strip is a way from an island to the ground: from a point of its edge in a direction, and
@@ -105,6 +119,7 @@ type strip struct {
 	gap          float64
 	before, past float64
 	at           float64 // where it starts, in shares of the island's ring
+	placed       bool
 }
 
 // path is the outline of the strip.
@@ -137,9 +152,19 @@ func feet(strip, ground, hole geom.Path, radius float64) geom.Path {
 	return geom.Join(out...)
 }
 
-// bridges are those of an island.
-func (b *bridger) bridges(island int, line line) []strip {
+// bridges are those of an island: from the places that are given, where one of them leads to
+// ground.
+func (b *bridger) bridges(island int, line line, placed []strip) []strip {
 	var out []strip
+	for _, p := range placed {
+		if s, ok := b.strip(island, p.from, p.ahead); ok {
+			s.at, s.placed = p.at, true
+			out = append(out, s)
+		}
+	}
+	if len(out) > 0 {
+		return out
+	}
 	if b.opt.InLine {
 		out = b.inLine(island, line)
 	}
@@ -181,14 +206,44 @@ func (b *bridger) around(island int) []strip {
 	var out []strip
 	for i := range tries {
 		share := (float64(i) + .5) / tries
-		at, ahead, ok := ring.PointAt(share * length)
+		from, ok := leave(ring, share, length)
 		if !ok {
 			continue
 		}
-		// A ring runs clockwise: outward is to its left.
-		if s, ok := b.strip(island, at, geom.Pt(ahead.Y, -ahead.X)); ok {
+		if s, ok := b.strip(island, from.from, from.ahead); ok {
 			s.at = share
 			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// leave is where a strip starts straight outward at a share of a ring's length.
+func leave(ring geom.Path, share, length float64) (strip, bool) {
+	at, ahead, ok := ring.PointAt(share * length)
+	// A ring runs clockwise: outward is to its left.
+	return strip{from: at, ahead: geom.Pt(ahead.Y, -ahead.X), at: share}, ok
+}
+
+// Near is how far a given place may be from the edge of its island, mm.
+const Near = .2
+
+// placed are the starts of strips that are given, by their islands.
+func (b *bridger) placed() map[int][]strip {
+	out := map[int][]strip{}
+	for _, p := range b.opt.Placed {
+		of, best := -1, geom.Nearest{Distance: Near}
+		for i, q := range b.parts {
+			if n, ok := q.outer.Nearest(p); ok && q.in >= 0 && n.Distance < best.Distance {
+				of, best = i, n
+			}
+		}
+		if of < 0 {
+			continue
+		}
+		ring := b.parts[of].outer
+		if s, ok := leave(ring, Share(ring, best), ring.Length()); ok {
+			out[of] = append(out[of], s)
 		}
 	}
 	return out

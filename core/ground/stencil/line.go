@@ -121,13 +121,13 @@ func (b *bridger) leaving(island int, at, ahead geom.Point) (strip, bool) {
 	}
 	ring := b.parts[island].outer
 	if n, found := ring.Nearest(s.from); found {
-		s.at = b.share(ring, n)
+		s.at = Share(ring, n)
 	}
 	return s, true
 }
 
-// share is where a place of a ring is, in shares of its length.
-func (b *bridger) share(ring geom.Path, n geom.Nearest) float64 {
+// Share is where a place on a ring is, in shares of its length.
+func Share(ring geom.Path, n geom.Nearest) float64 {
 	before, whole := 0.0, 0.0
 	for j, c := range ring.Curves()[0] {
 		l := c.Length()

@@ -76,7 +76,7 @@ func TestEveryLetterOfEveryFontIsHeld(t *testing.T) {
 				require.Empty(t, res.Loose, "%c of %s", r, f.ID)
 				require.Empty(t, stencil.Islands(res.Outline), "%c of %s", r, f.ID)
 				require.Equal(t, 1, outerRings(res.Outline), "%c of %s: the plate is one piece", r, f.ID)
-				sum := geom.Union(geom.NonZero, res.Bridges...).Area()
+				sum := geom.Union(geom.NonZero, strips(res.Bridges)...).Area()
 				require.InDelta(t, plate.Area()+sum, res.Outline.Area(), .02, "%c of %s: only the bridges are filled", r, f.ID)
 				cut := geom.Difference(geom.NonZero, letter, res.Outline)
 				require.InDelta(t, letter.Area()-sum, cut.Area(), .02, "%c of %s", r, f.ID)
@@ -90,6 +90,40 @@ func TestEveryLetterOfEveryFontIsHeld(t *testing.T) {
 	}
 }
 
+// strips are the outlines of bridges.
+func strips(of []stencil.Strip) []geom.Path {
+	var out []geom.Path
+	for _, b := range of {
+		out = append(out, b.Path)
+	}
+	return out
+}
+
+// Bridges that are put somewhere leave the island there; what leads to no ground, or is not on
+// the edge of an island, counts for nothing.
+func TestBridgesLeaveWhereTheyArePut(t *testing.T) {
+	disc := func(r float64) geom.Path { return geom.EllipsePath(geom.Centred(2*r, 2*r)) }
+	plate := geom.Difference(geom.NonZero, geom.RectPath(geom.Centred(80, 80)), geom.Difference(geom.NonZero, disc(24), disc(16)))
+	at := func(degrees, r float64) geom.Point {
+		return geom.Pt(r*math.Cos(degrees*math.Pi/180), r*math.Sin(degrees*math.Pi/180))
+	}
+	opt := stencil.Options{Each: 2, Width: 2, Placed: []geom.Point{at(35, 16), at(100, 16.1), at(217, 15.9), at(300, 20)}}
+	r := stencil.Bridge(plate, opt)
+	require.Len(t, r.Bridges, 3, "the last lies in the hole")
+	assert.Empty(t, r.Loose)
+	for i, degrees := range []float64{35, 100, 217} {
+		b := r.Bridges[i]
+		assert.True(t, b.Placed)
+		assert.Less(t, b.From.Sub(at(degrees, 16)).Len(), .01)
+		assert.Less(t, b.Path.Bounds().Centre().Sub(at(degrees, 20)).Len(), .4)
+		assert.InDelta(t, disc(16).Area(), b.Ring.Area(), .1)
+	}
+	opt.Placed = []geom.Point{at(300, 20), at(20, 24)}
+	r = stencil.Bridge(plate, opt)
+	require.Len(t, r.Bridges, 2, "as if nothing were put")
+	assert.False(t, r.Bridges[0].Placed)
+}
+
 // A bridge is as wide as it was asked for, and each island has as many.
 func TestBridgesHaveTheirWidthAndNumber(t *testing.T) {
 	ring := func(r float64) geom.Path { return geom.EllipsePath(geom.Centred(2*r, 2*r)) }
@@ -100,7 +134,7 @@ func TestBridgesHaveTheirWidthAndNumber(t *testing.T) {
 			require.Len(t, r.Bridges, each)
 			sum := 0.0
 			for _, b := range r.Bridges {
-				sum += b.Area()
+				sum += b.Path.Area()
 			}
 			// A strip of 2 mm between two circles: the integral over its width.
 			want := 0.0
@@ -114,7 +148,7 @@ func TestBridgesHaveTheirWidthAndNumber(t *testing.T) {
 	}
 	bare := stencil.Bridge(plate, stencil.Options{Each: 1, Width: 2})
 	footed := stencil.Bridge(plate, stencil.Options{Each: 1, Width: 2, Foot: 1})
-	assert.InDelta(t, 4*(1-math.Pi/4), footed.Bridges[0].Area()-bare.Bridges[0].Area(), .15, "four quarters of a circle")
+	assert.InDelta(t, 4*(1-math.Pi/4), footed.Bridges[0].Path.Area()-bare.Bridges[0].Path.Area(), .15, "four quarters of a circle")
 }
 
 // The bridges of neighbouring letters lie on one straight line.
@@ -125,7 +159,7 @@ func TestBridgesOfNeighboursAreInLine(t *testing.T) {
 	require.GreaterOrEqual(t, len(r.Bridges), 8)
 	level := map[int]int{}
 	for _, b := range r.Bridges {
-		level[int(math.Round(b.Bounds().Centre().Y*5))]++
+		level[int(math.Round(b.Path.Bounds().Centre().Y*5))]++
 	}
 	most := 0
 	for _, n := range level {

@@ -130,6 +130,9 @@ export const api = {
     (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,
   fits: (id: string, item: string) => call<Fit[]>('GET', `/cards/${id}/items/${item}/fits`),
   facts: (picture: string) => call<PictureFacts>('GET', `/pictures/${picture}/facts`),
+  /** Path data of the forms that a face has for a letter, in letters of 10 mm. */
+  letterForms: (font: string, letter: string) =>
+    call<string[]>('GET', `/fonts/${font}/letters/${encodeURIComponent(letter)}`),
   /** The plain forms that could stand for the outline of an item. */
   plainForms: (id: string, item: string) => call<PlainForm[]>('GET', `/cards/${id}/items/${item}/forms`),
   points: (id: string, item: string) => call<Points>('GET', `/cards/${id}/items/${item}/points`),

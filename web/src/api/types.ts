@@ -1,6 +1,7 @@
 // Made from docs/api.schema.json by “make types”. Not to be changed by hand.
 
 export type Command =
+  | AddBridge
   | NetAddLiner
   | NetAddLines
   | AddMat
@@ -16,10 +17,12 @@ export type Command =
   | Divide
   | DivideOpening
   | DrawStroke
+  | DropBridge
   | DuplicateItems
   | FillOpening
   | FillWords
   | FitTo
+  | FreeBridges
   | GroupItems
   | Grow
   | GrowOpening
@@ -38,6 +41,7 @@ export type Command =
   | MatchSize
   | MirrorItems
   | NetMirrorLines
+  | MoveBridge
   | MoveHandle
   | MoveItems
   | MovePoints
@@ -92,6 +96,15 @@ export type Command =
   | Weld
 
 export interface API {}
+export interface AddBridge {
+  id: string
+  to: Point
+  do: 'addBridge'
+}
+export interface Point {
+  x: number
+  y: number
+}
 export interface AddMat {
   ids: string[]
   width: number
@@ -142,10 +155,6 @@ export interface OwnLine {
   to: Point
   order?: number
 }
-export interface Point {
-  x: number
-  y: number
-}
 export interface BendPoints {
   id: string
   points: PointRef[]
@@ -157,6 +166,11 @@ export interface Border {
   width: number
   corner: 'square' | 'round' | 'bevel'
   solid?: boolean
+}
+export interface Bridge {
+  letter?: number
+  ring: number
+  at: number
 }
 export interface Card {
   schema: number
@@ -194,6 +208,7 @@ export interface Item {
   lines?: Lines
   mat?: Border
   slot?: Waits
+  bridges?: Bridge[]
 }
 export interface Place {
   x: number
@@ -321,6 +336,7 @@ export interface Words {
   colours?: string[]
   colourBy?: 'line' | 'word' | 'letter'
   tie?: number
+  bar?: number
   box?: TextBox
   path?: TextPath
   warp?: Warp
@@ -662,6 +678,11 @@ export interface Touch {
   y: number
   pressure: number
 }
+export interface DropBridge {
+  id: string
+  bridge: number
+  do: 'dropBridge'
+}
 export interface DuplicateItems {
   ids: string[]
   dx: number
@@ -688,6 +709,10 @@ export interface FitTo {
   area: 'face' | 'piece' | 'gap'
   less: number
   do: 'fitTo'
+}
+export interface FreeBridges {
+  id: string
+  do: 'freeBridges'
 }
 export interface GroupItems {
   ids: string[]
@@ -784,6 +809,12 @@ export interface MirrorItems {
 export interface NetMirrorLines {
   level: boolean
   do: 'mirrorLines'
+}
+export interface MoveBridge {
+  id: string
+  bridge: number
+  to: Point
+  do: 'moveBridge'
 }
 export interface MoveHandle {
   id: string
@@ -1579,10 +1610,7 @@ export interface SceneItem {
    * Items: SVG path data, mm
    */
   islands?: string[]
-  /**
-   * Items: SVG path data, mm
-   */
-  bridges?: string[]
+  bridges?: Strip[]
   thin?: SceneThin
   box: Rect
   bounds: Rect
@@ -1614,6 +1642,12 @@ export interface SceneItem {
   with?: string[]
   takesMat: boolean
   freeRatio: boolean
+}
+export interface Strip {
+  path: string
+  from: Point
+  ring: string
+  placed?: boolean
 }
 export interface SceneThin {
   /**

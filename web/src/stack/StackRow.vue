@@ -10,23 +10,42 @@ export interface Row {
   locked: boolean
   /** What is wrong with it, if anything. */
   told: string
+  /** It is part of the outline of the piece above it. */
+  part?: boolean
+  /** How many are part of its outline, and whether they are shown. */
+  parts?: number
+  open?: boolean
 }
 
 defineProps<{ row: Row; selected: boolean; drop: boolean; dragged: boolean; editing: boolean; pointed: boolean }>()
-defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: [] }>()
+defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: []; open: [open: boolean] }>()
 </script>
 
 <template>
   <div
     class="layer"
-    :class="{ sel: selected, base: !row.id, drop, own: dragged, told: row.told }"
+    :class="{ sel: selected, base: !row.id, drop, own: dragged, told: row.told, part: row.part }"
     :tabindex="row.id ? 0 : -1"
     :data-testid="row.id ? 'layer-' + row.id : 'layer-base'"
     :title="row.told || row.name + ', ' + row.how"
   >
     <NameInput v-if="editing" :value="row.name" label="Name" data-testid="layer-name" @done="$emit('named', $event)" />
     <b v-else>{{ row.name }}</b>
-    <small>{{ row.told ? row.told.replace(/^“[^”]*” /, '') : row.how }}</small>
+    <small :class="{ beside: row.parts }">{{ row.told ? row.told.replace(/^“[^”]*” /, '') : row.how }}</small>
+    <button
+      v-if="row.parts"
+      class="parts"
+      :aria-expanded="!!row.open"
+      :title="row.open ? 'Fold its parts away' : 'Show what its outline is made of'"
+      :data-testid="'parts-' + row.id"
+      @pointerdown.stop
+      @dblclick.stop
+      @keydown.enter.stop
+      @click="$emit('open', !row.open)"
+    >
+      {{ row.parts === 1 ? '1 part' : row.parts + ' parts' }}
+      <svg width="8" height="8" viewBox="0 0 8 8" :class="{ open: row.open }"><path d="M1 2.5 4 5.5 7 2.5" /></svg>
+    </button>
     <span v-if="row.id && (row.locked || pointed)" class="marks" @pointerdown.stop @dblclick.stop>
       <button
         v-if="row.locked || pointed"
@@ -105,6 +124,28 @@ input {
   border: 1px solid var(--blue);
   border-radius: 3px;
   font: 550 12.5px 'Figtree Variable';
+}
+.beside {
+  display: block;
+  margin-right: 52px;
+}
+.part {
+  margin-left: 14px;
+}
+.parts {
+  position: absolute;
+  right: 8px;
+  bottom: 1px;
+  padding: 0 4px;
+  border: 0;
+  border-radius: 4px;
+  background: var(--paper2);
+  color: var(--ink7);
+  font: 10.5px 'Figtree Variable';
+  cursor: pointer;
+}
+.parts .open {
+  rotate: 180deg;
 }
 .marks {
   position: absolute;

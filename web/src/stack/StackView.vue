@@ -6,7 +6,7 @@ import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
 import { useCatalogue } from '../store/catalogue'
-import { elevation, ROW } from './layout'
+import { elevation, rowsOf, ROW } from './layout'
 import StackRow, { type Row } from './StackRow.vue'
 import { useInSight } from './useInSight'
 
@@ -15,10 +15,27 @@ const prefs = usePrefs()
 const catalogue = useCatalogue()
 
 const base = computed(() => catalogue.stock(card.view?.card.base.stock))
+/** Pieces whose parts are shown: those that were opened, and the one of what is chosen. */
+const opened = ref(new Set<string>())
+const showsParts = (piece: string) =>
+  opened.value.has(piece) || card.selected.some((it) => it.joined && it.on === piece)
+const ids = computed(() => (card.face ? rowsOf(card.face.items, showsParts) : []))
+const partsOf = computed(() => {
+  const out = new Map<string, number>()
+  for (const it of card.face?.items ?? []) if (it.joined && it.on) out.set(it.on, (out.get(it.on) ?? 0) + 1)
+  return out
+})
+function openParts(piece: string, open: boolean) {
+  opened.value = new Set([...opened.value].filter((id) => id !== piece).concat(open ? [piece] : []))
+  // What is chosen among them would keep them open.
+  if (!open && card.selected.some((it) => it.joined && it.on === piece)) card.select([piece])
+}
+
 const drawn = computed(() =>
   card.face
     ? elevation(
         card.face,
+        ids.value,
         base.value?.thickness ?? 0.3,
         base.value?.colour ?? '#fff',
         (p) => catalogue.all.papers.find((q) => q.id === p)?.ground ?? '#ccc',
@@ -28,25 +45,29 @@ const drawn = computed(() =>
 const rows = computed<Row[]>(() => {
   const f = card.face
   if (!f) return []
-  const items = [...f.items].reverse().map((it) => {
-    const doc = card.doc(it.id)
+  return ids.value.map((id) => {
+    const it = card.items.get(id)
+    if (!it) return { id, name: 'Card base', locked: false, how: shortStock(base.value?.name ?? ''), told: '' }
+    const doc = card.doc(id)
     const on = it.on ? card.items.get(it.on)?.name : undefined
     const how = doc ? madeText(doc, on, catalogue.stock(doc.made.stock)?.name) : ''
     return {
-      id: it.id,
+      id,
       name: it.name,
       locked: !!it.locked,
       how: it.group ? 'grouped · ' + how : how,
-      told: prefs.said(card.findings(it.id).find((f) => f.weight !== 'note')?.why ?? ''),
+      told: prefs.said(card.findings(id).find((f) => f.weight !== 'note')?.why ?? ''),
+      part: !!it.joined,
+      parts: partsOf.value.get(id),
+      open: showsParts(id),
     }
   })
-  return [...items, { id: '', name: 'Card base', locked: false, how: shortStock(base.value?.name ?? ''), told: '' }]
 })
 // Paper is thin: people say its thickness in millimetres in either unit.
 const thick = computed(() => `${(card.face?.thickness ?? 0).toFixed(1)} mm thick`)
 
 const layers = computed(() => {
-  const n = rows.value.length - 1
+  const n = card.face?.items.length ?? 0
   return `${n} ${n === 1 ? 'thing' : 'things'} · ${(card.face?.thickness ?? 0).toFixed(1)} mm`
 })
 
@@ -180,6 +201,7 @@ function rename(id: string, name: string | undefined) {
           @named="rename(r.id, $event)"
           @lock="lock(r.id, $event)"
           @hide="hide(r.id, true)"
+          @open="openParts(r.id, $event)"
           @pointerenter="pointed = r.id"
           @focusin="pointed = r.id"
           @pointerdown="down($event, r.id)"

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
 import type { SceneFace } from '../api/types'
-import { elevation, ROW } from './layout'
+import { elevation as drawn, rowsOf, ROW } from './layout'
 
 const piece = (id: string, from: number, to: number, lift = 0, x = 0, w = 100) => ({
   id,
@@ -15,6 +15,14 @@ const piece = (id: string, from: number, to: number, lift = 0, x = 0, w = 100) =
 })
 const face = (items: unknown[], thickness: number) =>
   ({ width: 100, height: 100, items, thickness }) as unknown as SceneFace
+const elevation = (f: SceneFace, leaf: number, ground: string, colours: (p: string) => string, open = false) =>
+  drawn(
+    f,
+    rowsOf(f.items, () => open),
+    leaf,
+    ground,
+    colours,
+  )
 
 test('papers are drawn in one scale, from the base up', () => {
   const e = elevation(face([piece('a', 0.4, 0.7), piece('b', 0.7, 2, 1)], 2), 0.4, '#eee', () => '#000')
@@ -51,4 +59,24 @@ test('every name has its row, and the drawing is as high as the rows', () => {
   const e = elevation(face(many, 0.7), 0.4, '#eee', () => '#000')
   assert.equal(e.height, 10 * ROW)
   for (const b of e.bars) assert.match(b.leader, new RegExp(` ${b.row * ROW + 16}$`))
+})
+
+test('what is part of the outline of a piece has a row while that is open, and no bar', () => {
+  const part = (id: string, on: string) => ({ ...piece(id, 1, 1), piece: false, joined: 'carved', on })
+  const f = face([piece('a', 0.4, 0.7), part('x', 'a'), part('y', 'a'), piece('b', 0.7, 1)], 1)
+  const open = (id: string) => id === 'a'
+  assert.deepEqual(
+    rowsOf(f.items, () => false),
+    ['b', 'a', ''],
+  )
+  assert.deepEqual(rowsOf(f.items, open), ['b', 'a', 'y', 'x', ''])
+  const bars = drawn(f, rowsOf(f.items, open), 0.4, '#eee', () => '#000').bars
+  assert.deepEqual(
+    bars.map((b) => [b.id, b.row]),
+    [
+      ['', 4],
+      ['a', 1],
+      ['b', 0],
+    ],
+  )
 })

@@ -1,7 +1,7 @@
 // Where things lie in the side elevation: papers in true thickness from the
 // base up, a row of names beside them, a leader line from each paper to its
 // name.
-import type { SceneFace } from '../api/types'
+import type { SceneFace, SceneItem } from '../api/types'
 
 export interface Bar {
   id: string
@@ -29,14 +29,27 @@ const LEAST = 3
 
 export const ROW = 31
 
+/**
+ * The ids of the rows, the top of the stack first and the base, '', last. What is part of the
+ * outline of a piece has a row below that of the piece while that is open.
+ */
+export function rowsOf(items: SceneItem[], open: (piece: string) => boolean): string[] {
+  const parts = new Map<string, string[]>()
+  for (const it of items) if (it.joined && it.on) parts.set(it.on, [it.id, ...(parts.get(it.on) ?? [])])
+  const own = items.filter((it) => !it.joined).reverse()
+  return [...own.flatMap((it) => [it.id, ...(open(it.id) ? (parts.get(it.id) ?? []) : [])]), '']
+}
+
 /** leaf is the thickness of the base sheet, in mm, as all heights are. */
 export function elevation(
   face: SceneFace,
+  rows: string[],
   leaf: number,
   ground: string,
   colours: (paper: string) => string,
 ): Elevation {
-  const n = face.items.length + 1
+  const n = rows.length
+  const places = new Map(rows.map((id, i) => [id, i]))
   const height = Math.max(n * ROW, 96)
   // As large as the rows allow, the same scale for every paper.
   const scale = Math.min(30, (height - 14) / Math.max(face.thickness, 0.5))
@@ -63,8 +76,9 @@ export function elevation(
     feet: [],
     row: n - 1,
   })
-  face.items.forEach((it, i) => {
-    const row = n - 2 - i
+  face.items.forEach((it) => {
+    const row = places.get(it.id)
+    if (row === undefined || it.joined) return
     const left = Math.max(0, Math.min(1, it.bounds.x / face.width))
     const right = Math.max(left + 0.04, Math.min(1, (it.bounds.x + it.bounds.w) / face.width))
     const x = MID - WIDTH / 2 + left * WIDTH

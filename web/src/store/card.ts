@@ -49,6 +49,11 @@ export const useCard = defineStore('card', () => {
    */
   const held = shallowRef<SceneItem[]>()
   const told = computed(() => held.value ?? selected.value)
+  /** The piece that is the only one of some items, or whose outline the only one is part of. */
+  function pieceOf(of: SceneItem[]): SceneItem | undefined {
+    const one = of.length === 1 ? of[0] : undefined
+    return one?.joined ? items.value.get(one.on ?? '') : one?.piece ? one : undefined
+  }
   const found = computed(() => {
     const out = new Map<string, Finding[]>()
     for (const f of view.value?.findings ?? []) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
@@ -286,6 +291,7 @@ export const useCard = defineStore('card', () => {
     selection,
     selected,
     told,
+    pieceOf,
     findings,
     entered,
     line,

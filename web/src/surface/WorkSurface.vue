@@ -19,6 +19,7 @@ import Rulers from './Rulers.vue'
 import SnapMarks from './SnapMarks.vue'
 import SurfaceTools from './SurfaceTools.vue'
 import WordsEditor from './WordsEditor.vue'
+import BridgeHandles from './BridgeHandles.vue'
 import GradientHandles from './GradientHandles.vue'
 import ZoomBar from './ZoomBar.vue'
 import { useDrag } from './useDrag'
@@ -62,6 +63,11 @@ const editedItem = computed(() => (editing.value ? card.items.get(editing.value)
 const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
 
 const { screen, one, seen, frame, frames, marked } = useFrames(view, drag)
+/** The piece whose bridges can be taken hold of. */
+const bridged = computed(() => {
+  const p = card.pieceOf(card.selected)
+  return p?.bridges?.length && !p.locked ? p : undefined
+})
 /** What the tools that lie above the face are given. */
 const overlay = computed(
   () =>
@@ -219,6 +225,14 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         :at="seen(one)"
         :local="view.local"
         @change="card.change({ do: 'setFill', ids: [one.id], fill: { gradient: $event } })"
+      />
+      <BridgeHandles
+        v-if="bridged && !editing && !drag.live.value && !tool.bare && !card.trial && tool.tool === 'choose'"
+        class="held"
+        :item="bridged"
+        :at="seen(bridged)"
+        :local="view.local"
+        :to-face="view.toFace"
       />
       <rect v-if="pointer.bandBox.value" v-bind="pointer.bandBox.value" class="band" />
       <Rulers :width="width" :height="height" :scale="scale" :offset="offset" :marked="marked" />

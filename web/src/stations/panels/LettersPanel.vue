@@ -13,6 +13,7 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useLetters } from '../../store/letters'
 import { useSections } from '../../store/sections'
+import LetterForms from './LetterForms.vue'
 import ColourField from './ColourField.vue'
 
 const card = useCard()
@@ -97,6 +98,12 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
             </SelectOption>
           </Select>
         </Field>
+        <LetterForms
+          :font="style.font || words.font"
+          :letter="Array.from(which)[0] ?? ''"
+          :chosen="style.alternate ?? 0"
+          @choose="set({ alternate: $event })"
+        />
         <NumberField
           label="Large"
           :value="(style.scale || 1) * 100"
@@ -156,8 +163,14 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
       >
       <template v-if="!some">
         <MeasureField
-          label="Dots tied by strips of"
-          wide
+          label="Bar below"
+          :mm="words.bar ?? 0"
+          testid="bar"
+          @set="setWords({ bar: $event })"
+          @wrong="wrong = $event"
+        />
+        <MeasureField
+          label="Dots tied by"
           :mm="words.tie ?? 0"
           testid="tie"
           @set="setWords({ tie: $event })"

@@ -15,11 +15,8 @@ const card = useCard()
 const catalogue = useCatalogue()
 const wrong = ref('')
 
-/** The piece that is chosen, or the one that what is chosen is part of. */
-const piece = computed(() => {
-  const one = card.told.length === 1 ? card.told[0] : undefined
-  return one?.joined ? card.items.get(one.on ?? '') : one?.piece ? one : undefined
-})
+const piece = computed(() => card.pieceOf(card.told))
+const placed = computed(() => piece.value?.bridges?.some((b) => b.placed))
 const made = computed(() => (piece.value ? card.doc(piece.value.id)?.made : undefined))
 const islands = computed<Islands>(() => made.value?.islands ?? {})
 const loose = computed(() => piece.value?.islands?.length ?? 0)
@@ -124,6 +121,16 @@ const back = () =>
         @change="set({ inLine: $event.target.checked })"
         >In one line through neighbours</Checkbox
       >
+      <small v-if="!placed" class="wide">Drag a bridge by its dot along the edge.</small>
+      <button
+        v-else
+        class="verb wide anew"
+        title="Forget where bridges were put by hand"
+        data-testid="bridges-anew"
+        @click="card.change({ do: 'freeBridges', id: piece.id })"
+      >
+        Place all bridges anew
+      </button>
     </div>
     <Button v-if="loose" size="small" class="back" data-testid="middles-back" @click="back"
       >Lay a whole mat below</Button
@@ -169,6 +176,10 @@ const back = () =>
 }
 .wide {
   grid-column: 1 / 3;
+}
+.anew {
+  justify-self: start;
+  margin-left: -8px;
 }
 .one {
   display: block;

@@ -51,12 +51,12 @@ const setPath = (part: Partial<TextPath>) => emit('set', (now) => (now.path ? { 
       >Lines break at its edge</Checkbox
     >
     <Checkbox
-      v-if="words.text.includes('\u00ad')"
+      v-if="!box.unwrapped"
       class="wide"
       :checked="box.hyphenate"
       data-testid="box-hyphens"
       @change="setBox({ hyphenate: $event.target.checked })"
-      >Words break at soft hyphens</Checkbox
+      >Words are parted with hyphens</Checkbox
     >
   </template>
   <template v-else-if="path">
