@@ -30,7 +30,8 @@ func (s *Study) crosses() (why []string) {
 	}
 	last := s.Poses[len(s.Poses)-1]
 	for j, h := range s.Hinges {
-		if math.Abs(math.Abs(last.Angles[j])-math.Pi) > .02 {
+		// A fold that ends within its panel parts nothing.
+		if h.A == h.B || math.Abs(math.Abs(last.Angles[j])-math.Pi) > .02 {
 			continue
 		}
 		lo, hi := min(place[h.A], place[h.B]), max(place[h.A], place[h.B])

@@ -95,3 +95,27 @@ func TestLeavesInEachOthersWayAreFound(t *testing.T) {
 		assert.Equal(t, map[bool]int{true: 0, false: 1}[s.Net.inView(l.From).X == 148], l.Stage, "as it was asked for")
 	}
 }
+
+// A rest of a fold that both sides of are one panel, since guides took the fold away beside it,
+// stops nothing.
+func TestARestOfAFoldWithinAPanelIsLeftAlone(t *testing.T) {
+	own := func(role card.Role, x0, y0, x1, y1 float64) card.OwnLine {
+		return card.OwnLine{Role: role, From: geom.Pt(x0, y0), To: geom.Pt(x1, y1)}
+	}
+	b := card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300", Lines: []card.OwnLine{
+		own(card.RoleGuide, 127, .5, 127, 26.643271), own(card.RoleCut, 124, 26.643271, 145.723717, 26.643271),
+		own(card.RoleMountain, 142.723717, .5, 142.723717, 26.643271), own(card.RoleGuide, 127, 177.3, 127, 151.156729),
+		own(card.RoleCut, 124, 177.3, 145.723717, 177.3), own(card.RoleCut, 124, 151.156729, 145.723717, 151.156729),
+		own(card.RoleValley, 124, 177.3, 124, 151.156729), own(card.RoleMountain, 142.723717, 177.3, 142.723717, 151.156729),
+		own(card.RoleValley, 145.723717, 177.3, 145.723717, 151.156729),
+	}}
+	s := StudyOf(b)
+	within := 0
+	for _, h := range s.Hinges {
+		if h.A == h.B {
+			within++
+		}
+	}
+	assert.Positive(t, within)
+	assert.NotContains(t, whys(b), "run through the fold")
+}
