@@ -568,8 +568,7 @@ func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
 	h.says("left", "13/16 in")
 	require.False(t, folded("opening-panel"))
 	// By keys: the title of a section is a button.
-	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=fold-look]').focus(), true)`)
-	h.must(err)
+	h.wait(`(e => (e.focus(), document.activeElement === e))(document.querySelector('[data-testid=fold-look]'))`)
 	h.keys(kb.Enter)
 	h.wait(`document.querySelector('[data-testid=fold-look]').getAttribute('aria-expanded') === 'true'`)
 }

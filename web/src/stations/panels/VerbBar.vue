@@ -225,5 +225,9 @@ const how = computed(() => {
   .sep {
     margin: 0 3px;
   }
+  .full .chip,
+  .full .sep {
+    display: none;
+  }
 }
 </style>
