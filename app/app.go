@@ -77,8 +77,9 @@ func New(c Config) *App {
 	a := &App{Events: all.events, jobs: newJobs(all.events)}
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
 	fonts := &fontShelf{store: c.Store}
-	a.cards = &cards{common: all, store: c.Store, fonts: fonts, open: map[string]*opened{}}
-	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
+	edited := newEdited()
+	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, open: map[string]*opened{}}
+	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, edited: edited, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
 	a.outcomes = &outcomes{common: all, store: c.Store, runs: runs{known: cache.New[string, RunState](512)}}
 	a.production = &production{common: all, store: c.Store, cards: a.cards, supplies: a.supplies, outcomes: a.outcomes, jobs: a.jobs, machine: m,
 		printer: c.Printer, printScale: c.PrintScale, layouts: cache.New[string, layout](256)}

@@ -33,6 +33,7 @@ type CardStore interface {
 	// Remove takes a card off the table; Restore puts it back.
 	Remove(ctx context.Context, id string, at time.Time) error
 	Restore(ctx context.Context, id string) error
+	EditStore
 	// HasPicture reports whether a picture that a card names is there.
 	HasPicture(ctx context.Context, id string) (bool, error)
 }
@@ -62,8 +63,9 @@ type Summary struct {
 // cards opens and changes cards.
 type cards struct {
 	common
-	store CardStore
-	fonts *fontShelf
+	store  CardStore
+	fonts  *fontShelf
+	edited *edited
 
 	mu   sync.Mutex
 	open map[string]*opened

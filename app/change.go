@@ -214,7 +214,10 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 			if err := named(it); err != nil {
 				return err
 			}
-			if it.Photo != nil && !known[it.Photo.Picture] {
+			if it.Photo == nil {
+				continue
+			}
+			if !known[it.Photo.Picture] {
 				ok, err := cs.store.HasPicture(ctx, it.Photo.Picture)
 				if err != nil {
 					return fmt.Errorf("look up picture: %w", err)
@@ -223,6 +226,9 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 					return &card.Refusal{Field: "picture", Why: fmt.Sprintf("The picture of “%s” is not there. Bring it in first.", it.Name)}
 				}
 				known[it.Photo.Picture] = true
+			}
+			if err := cs.edited.note(ctx, cs.store, *it.Photo); err != nil {
+				return err
 			}
 		}
 	}

@@ -49,8 +49,7 @@ func (p *production) WriteAll(ctx context.Context, w io.Writer, id string, opt s
 		}
 		add(name, func(w io.Writer) error {
 			return pdf.Write(w, of, pdf.Options{Title: title}, func(id string) ([]byte, error) {
-				_, raw, err := p.store.Picture(ctx, id)
-				return raw, err
+				return p.supplies.whole(ctx, id)
 			})
 		})
 	}

@@ -16,7 +16,10 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"github.com/kovidgoyal/imaging"
+
 	"sectilis/core/document/card"
+	"sectilis/core/document/edits"
 	"sectilis/core/document/picture"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
@@ -102,6 +105,12 @@ func (u *supplies) PicturePreview(ctx context.Context, id string, side int) (kin
 	if !errors.Is(err, ErrNotFound) {
 		return kind, raw, err
 	}
+	if ok, err := u.store.HasPicture(ctx, id); err != nil {
+		return "", nil, err
+	} else if !ok {
+		p, err := u.editedPreview(ctx, id, side)
+		return p.kind, p.raw, err
+	}
 	img, release, err := u.decoded(ctx, id)
 	if err != nil {
 		return "", nil, err
@@ -136,15 +145,27 @@ func (u *supplies) decode(ctx context.Context, name string, raw []byte) (img ima
 	return img, info, release, nil
 }
 
-// decoded is a picture of the store for painting; see decode.
-func (u *supplies) decoded(ctx context.Context, id string) (img image.Image, release func(), err error) {
-	p, raw, err := u.store.Picture(ctx, id)
+// decoded is a picture for painting, as it was brought in or after edits; see decode. It returns
+// ErrNotFound for one that is not there.
+func (u *supplies) decoded(ctx context.Context, ref string) (img image.Image, release func(), err error) {
+	of, err := u.origin(ctx, ref)
+	if err != nil {
+		return nil, nil, err
+	}
+	p, raw, err := u.store.Picture(ctx, of.Picture)
 	if err != nil {
 		return nil, nil, err
 	}
 	img, _, release, err = u.decode(ctx, "", raw)
 	if err != nil {
 		return nil, nil, fmt.Errorf("picture %s: %w", p.Name, err)
+	}
+	if len(of.Edits) == 0 {
+		return img, release, nil
+	}
+	if img, err = edits.Apply(ctx, imaging.AsNRGBA(img), of.Edits); err != nil {
+		release()
+		return nil, nil, err
 	}
 	return img, release, nil
 }

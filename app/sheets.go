@@ -213,8 +213,7 @@ func (p *production) WritePDF(ctx context.Context, w io.Writer, id string, opt s
 		return &card.Refusal{Field: "sheets", Why: "Nothing on these sheets is printed. Choose “with lines” to print their outlines."}
 	}
 	return pdf.Write(w, sheets, popt, func(id string) ([]byte, error) {
-		_, raw, err := p.store.Picture(ctx, id)
-		return raw, err
+		return p.supplies.whole(ctx, id)
 	})
 }
 

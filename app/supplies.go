@@ -49,6 +49,7 @@ type SupplyStore interface {
 	Pictures(ctx context.Context) ([]Picture, error)
 	Picture(ctx context.Context, id string) (Picture, []byte, error)
 	HasPicture(ctx context.Context, id string) (bool, error)
+	EditStore
 	// HidePicture takes a picture out of the tray; bringing it in again brings
 	// it back.
 	HidePicture(ctx context.Context, id string, at time.Time) error
@@ -80,6 +81,7 @@ type supplies struct {
 	// pixels are those of the picture that is being traced.
 	pixels pixels
 	fonts  *fontShelf
+	edited *edited
 }
 
 // Supplies lists what was noted about supplies. It fails when the store does.

@@ -31,6 +31,8 @@ import (
 var bodies = map[string]string{
 	"POST /measures":                      `{"text":"1 in","unit":"in"}`,
 	"POST /pictures/:id/traces":           `{"by":"darkness"}`,
+	"POST /pictures/:id/edited":           `{"edits":[{"lean":{"degrees":2}}]}`,
+	"POST /pictures/:id/right":            `{"edits":[]}`,
 	"POST /typesettings":                  `{"words":{"text":"x","font":"pacifico-400","size":5,"leading":1,"spacing":0,"align":"left"}}`,
 	"POST /cards":                         letter,
 	"POST /cards/:id/changes":             fmt.Sprintf(shape, 2),

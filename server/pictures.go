@@ -79,3 +79,36 @@ func (s *server) colourAt(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, ColourSeen{colour})
 }
+
+// EditsAsk are things to be done to a picture.
+type EditsAsk struct {
+	Edits []card.Edit `json:"edits"`
+}
+
+// RightSeen is what sets a picture right; nothing where it is right.
+type RightSeen struct {
+	Right *card.Right `json:"right,omitempty"`
+}
+
+func (s *server) tryEdits(c *gin.Context) {
+	side, err := strconv.Atoi(c.Query("side"))
+	if err != nil {
+		s.fail(c, &card.Refusal{Field: "side", Why: "Say how many pixels the longer side is to have."})
+		return
+	}
+	var ask EditsAsk
+	if !s.read(c, &ask) {
+		return
+	}
+	kind, raw, err := s.App.TryEdits(c.Request.Context(), c.Param("id"), ask.Edits, side)
+	s.picture(c, kind, raw, err, "no-store")
+}
+
+func (s *server) right(c *gin.Context) {
+	var ask EditsAsk
+	if !s.read(c, &ask) {
+		return
+	}
+	r, err := s.App.RightOf(c.Request.Context(), c.Param("id"), ask.Edits)
+	answer(s, c, RightSeen{r}, err)
+}

@@ -95,6 +95,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/pictures/:id/preview", s.preview)
 	r.GET("/pictures/:id/facts", s.facts)
 	r.POST("/pictures/:id/traces", s.trace)
+	r.POST("/pictures/:id/edited", s.tryEdits)
+	r.POST("/pictures/:id/right", s.right)
 	r.DELETE("/pictures/:id", s.removePicture)
 
 	r.POST("/fonts", s.bringInFont)

@@ -24,6 +24,8 @@ type GroundPicture struct {
 	Zoom        float64 `json:"zoom,omitempty"`
 	ShiftX      float64 `json:"shiftX,omitempty"`
 	ShiftY      float64 `json:"shiftY,omitempty"`
+	// Edits are what is done to it.
+	Edits []card.Edit `json:"edits,omitempty"`
 }
 
 // Label implements card.Command.
@@ -72,7 +74,7 @@ func (k SetBackground) on(c card.Card, id card.FaceID) (card.Card, error) {
 		Place: card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y)}}
 	if p := k.Picture; p != nil {
 		it.Kind, it.Photo = card.Photo, &card.Print{Picture: p.ID, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight, Width: w, Height: h,
-			Zoom: p.Zoom, ShiftX: p.ShiftX, ShiftY: p.ShiftY}
+			Zoom: p.Zoom, ShiftX: p.ShiftX, ShiftY: p.ShiftY, Edits: slices.Clone(p.Edits)}
 	} else {
 		it.Form = &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: w, Height: h}
 	}

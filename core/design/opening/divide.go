@@ -25,7 +25,7 @@ func (k DivideOpening) Apply(c card.Card) (card.Card, error) {
 	return card.ReplaceByGroup(c, k.ID, func(it *card.Item) ([]card.Item, error) {
 		cells, err := k.cells(it)
 		if p := it.Photo; err == nil && p != nil {
-			err = Fill(&cells[0], FillOpening{Picture: p.Picture, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight})
+			err = Fill(&cells[0], withPicture(*p))
 			cells[0].Look = it.Look
 		}
 		return cells, err

@@ -4,6 +4,7 @@ package opening
 
 import (
 	"cmp"
+	"slices"
 	"math"
 
 	"sectilis/core/document/card"
@@ -62,6 +63,13 @@ type FillOpening struct {
 	Name        string   `json:"name,omitempty"`
 	AtX         *float64 `json:"atX,omitempty"`
 	AtY         *float64 `json:"atY,omitempty"`
+	// Edits are what is done to the picture.
+	Edits []card.Edit `json:"edits,omitempty"`
+}
+
+// withPicture is the command that puts the picture of a photo elsewhere.
+func withPicture(p card.Print) FillOpening {
+	return FillOpening{Picture: p.Picture, PixelWidth: p.PixelWidth, PixelHeight: p.PixelHeight, Edits: p.Edits}
 }
 
 // Label implements card.Command.
@@ -79,13 +87,13 @@ func (k FillOpening) Apply(c card.Card) (card.Card, error) {
 func Fill(it *card.Item, k FillOpening) error {
 	switch {
 	case it.Photo != nil:
-		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight = k.Picture, k.PixelWidth, k.PixelHeight
+		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight, it.Photo.Edits = k.Picture, k.PixelWidth, k.PixelHeight, slices.Clone(k.Edits)
 		it.Name = cmp.Or(k.Name, it.Name)
 	case it.Slot != nil && it.Slot.Takes == card.TakesWords:
 		return card.Refuse("id", "The slot “%s” waits for words.", it.Name)
 	case it.Form != nil:
 		form := *it.Form
-		it.Photo = &card.Print{Picture: k.Picture, PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: form.Width, Height: form.Height}
+		it.Photo = &card.Print{Picture: k.Picture, PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: form.Width, Height: form.Height, Edits: slices.Clone(k.Edits)}
 		if form.Outline != card.Rectangle || form.Corner != card.Square {
 			it.Photo.Opening = &form
 		}
@@ -243,7 +251,7 @@ func (k SwapPictures) Apply(c card.Card) (card.Card, error) {
 		if b.Photo == nil {
 			to := emptied(a, b.Slot)
 			to.Name, b.Name = b.Name, a.Name
-			if err := Fill(b, FillOpening{Picture: from.Picture, PixelWidth: from.PixelWidth, PixelHeight: from.PixelHeight}); err != nil {
+			if err := Fill(b, withPicture(from)); err != nil {
 				return err
 			}
 			*a = to
@@ -257,7 +265,7 @@ func (k SwapPictures) Apply(c card.Card) (card.Card, error) {
 			p  card.Print
 		}{{a, other}, {b, from}} {
 			s.it.Photo.Zoom, s.it.Photo.ShiftX, s.it.Photo.ShiftY = 0, 0, 0
-			if err := Fill(s.it, FillOpening{Picture: s.p.Picture, PixelWidth: s.p.PixelWidth, PixelHeight: s.p.PixelHeight}); err != nil {
+			if err := Fill(s.it, withPicture(s.p)); err != nil {
 				return err
 			}
 		}

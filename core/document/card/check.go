@@ -319,6 +319,9 @@ func (p Print) check() error {
 	if r := p.Rim; r != nil && !(within(r.Width, 0, 50) && within(r.Bays, 0, 50)) {
 		return Refuse("rim", "The rim of paper round a picture, and the bays that it fills, are between 0 and 50 mm (2 in).")
 	}
+	if err := CheckEdits(p.Edits); err != nil {
+		return err
+	}
 	if p.Opening == nil {
 		return nil
 	}

@@ -54,6 +54,7 @@ var Commands = map[string]func() Command{
 	"setInsert":      func() Command { return &SetInsert{} },
 	"layPieces":      func() Command { return &LayPieces{} },
 	"loosenPieces":   func() Command { return &LoosenPieces{} },
+	"editPhoto":      func() Command { return &EditPhoto{} },
 	"tiePieces":      func() Command { return &TiePieces{} },
 	"untiePieces":    func() Command { return &UntiePieces{} },
 }

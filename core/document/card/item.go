@@ -184,6 +184,9 @@ type Print struct {
 	ShiftY float64 `json:"shiftY,omitempty"`
 	// Rim is the paper that shows round the opening when the photo is cut out; nil is none.
 	Rim *Rim `json:"rim,omitempty"`
+	// Edits are what is done to the picture before it is seen, in their order. The parts that
+	// they point to are shared by copies and never changed.
+	Edits []Edit `json:"edits,omitempty"`
 }
 
 // Rim is paper that shows round an opening. Width and Bays are mm.
@@ -260,7 +263,7 @@ func (it Item) IsPiece() bool { return it.Made.As == Cut }
 func (it Item) Clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), it.Words.clone(), copied(it.Mat)
 	if it.Photo != nil {
-		it.Photo.Opening, it.Photo.Rim = copied(it.Photo.Opening), copied(it.Photo.Rim)
+		it.Photo.Opening, it.Photo.Rim, it.Photo.Edits = copied(it.Photo.Opening), copied(it.Photo.Rim), slices.Clone(it.Photo.Edits)
 	}
 	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
 	it.Lines, it.Slot, it.Bridges = copied(it.Lines), copied(it.Slot), slices.Clone(it.Bridges)

@@ -204,7 +204,7 @@ func Scale(img image.Image, side int) image.Image {
 // encoder does.
 func Preview(img image.Image) (raw []byte, kind string, err error) {
 	var out bytes.Buffer
-	if opaque(img) {
+	if Opaque(img) {
 		err = jpeg.Encode(&out, img, &jpeg.Options{Quality: 88})
 		return out.Bytes(), "image/jpeg", err
 	}
@@ -212,7 +212,8 @@ func Preview(img image.Image) (raw []byte, kind string, err error) {
 	return out.Bytes(), "image/png", err
 }
 
-func opaque(img image.Image) bool {
+// Opaque reports whether no part of a picture is transparent.
+func Opaque(img image.Image) bool {
 	if o, ok := img.(interface{ Opaque() bool }); ok {
 		return o.Opaque()
 	}

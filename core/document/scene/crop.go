@@ -14,10 +14,12 @@ func PhotoOf(f *card.Face, id string) (*card.Item, error) {
 	return it, nil
 }
 
-// OnPhoto maps the pixels of a photo's picture, upright, to the item.
+// OnPhoto maps the pixels of a photo's picture, upright and as it is seen after all edits, to the
+// item.
 func OnPhoto(it *card.Item) geom.Affine {
 	box := Seen(*it.Photo, it.Bleeds()).Box
-	return geom.Scale(box.W/float64(it.Photo.PixelWidth), box.H/float64(it.Photo.PixelHeight)).Then(geom.Shift(box.X, box.Y))
+	w, h := it.Photo.Pixels()
+	return geom.Scale(box.W/float64(w), box.H/float64(h)).Then(geom.Shift(box.X, box.Y))
 }
 
 // CutRound cuts a photo round an outline in its picture, in pixels, with a rim of paper, nil

@@ -67,7 +67,8 @@ func sharpness(ppi float64) Sharpness {
 // covers the opening and its bleed, however it is shifted. Lengths are mm.
 func Seen(p card.Print, bleed float64) *Picture {
 	box := geom.Centred(p.Width, p.Height).Grow(bleed)
-	ratio := float64(p.PixelWidth) / float64(p.PixelHeight)
+	pw, ph := p.Pixels()
+	ratio := float64(pw) / float64(ph)
 	w, h := box.W, box.W/ratio
 	if (h < box.H) != p.Fit {
 		w, h = box.H*ratio, box.H
@@ -82,8 +83,8 @@ func Seen(p card.Print, bleed float64) *Picture {
 		sx, sy := (w-box.W)/2, (h-box.H)/2
 		x, y = min(max(x, -sx), sx), min(max(y, -sy), sy)
 	}
-	ppi := math.Round(float64(p.PixelWidth) / w * 25.4)
-	return &Picture{p.Picture, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, cover, ppi, sharpness(ppi)}
+	ppi := math.Round(float64(pw) / w * 25.4)
+	return &Picture{p.Ref(), geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, cover, ppi, sharpness(ppi)}
 }
 
 // shadeUp and shadeDown are the lights of a raised edge.

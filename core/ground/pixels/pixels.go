@@ -74,7 +74,7 @@ func weights(t float64) [4]float64 {
 func Byte(v float64) uint8 { return uint8(min(max(v, 0), 255) + .5) }
 
 // Resampled is a picture of a size whose pixels are those of another where from says; a pixel's
-// middle is at half. Past the edge the last pixel is repeated.
+// middle is at half. Past the edge the last pixel is repeated. It returns the error of the context.
 func Resampled(ctx context.Context, img *image.NRGBA, w, h int, from func(x, y float64) (u, v float64)) (*image.NRGBA, error) {
 	out := image.NewNRGBA(image.Rect(0, 0, w, h))
 	err := Rows(ctx, h, func(y0, y1 int) {

@@ -15,7 +15,8 @@ type Plane struct {
 // NewPlane is one of zeros.
 func NewPlane(w, h int) Plane { return Plane{w, h, make([]float32, w*h)} }
 
-// PlaneOf is what a function says of the pixels of a picture: red, green, blue and alpha.
+// PlaneOf is what a function says of the pixels of a picture: red, green, blue and alpha. It
+// returns the error of the context.
 func PlaneOf(ctx context.Context, img *image.NRGBA, of func(p []uint8) float32) (Plane, error) {
 	out := NewPlane(img.Rect.Dx(), img.Rect.Dy())
 	err := Rows(ctx, out.H, func(from, to int) {
@@ -35,7 +36,7 @@ func Light(p []uint8) float32 {
 }
 
 // Mean makes each value the mean of the square about it that reaches r pixels to each side; past
-// the edge the last value is repeated.
+// the edge the last value is repeated. It returns the error of the context.
 func (p Plane) Mean(ctx context.Context, r int) error {
 	if r < 1 {
 		return ctx.Err()
@@ -88,7 +89,7 @@ func (p Plane) Mean(ctx context.Context, r int) error {
 }
 
 // Blur is about what a Gaussian of a standard deviation in pixels does: three means one after
-// the other (Kovesi, Fast almost-Gaussian filtering, 2010).
+// the other (Kovesi, Fast almost-Gaussian filtering, 2010). It returns the error of the context.
 func (p Plane) Blur(ctx context.Context, sigma float64) error {
 	if sigma <= .2 {
 		return ctx.Err()
@@ -116,7 +117,7 @@ func (p Plane) Blur(ctx context.Context, sigma float64) error {
 // Guided smooths p where a guide is smooth and keeps its edges: at each place the line through
 // the values in the square about it that fits p by the guide, the means of all lines there. r is
 // in pixels, eps the variance of the guide below which it counts as smooth (He, Sun and Tang,
-// Guided image filtering, 2010).
+// Guided image filtering, 2010). It returns the error of the context.
 func (p Plane) Guided(ctx context.Context, guide Plane, r int, eps float32) error {
 	ip, ii, mean := NewPlane(p.W, p.H), NewPlane(p.W, p.H), NewPlane(p.W, p.H)
 	for i, v := range p.V {

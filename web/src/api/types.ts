@@ -19,6 +19,7 @@ export type Command =
   | DrawStroke
   | DropBridge
   | DuplicateItems
+  | EditPhoto
   | FillOpening
   | FillWords
   | FitTo
@@ -299,6 +300,7 @@ export interface Print {
   shiftX?: number
   shiftY?: number
   rim?: Rim
+  edits?: Edit[]
 }
 export interface Form {
   outline: 'rectangle' | 'ellipse' | 'scallop' | 'tag' | 'banner' | 'bracket' | 'flag' | 'tab' | 'strip' | 'free'
@@ -313,6 +315,53 @@ export interface Rim {
   width: number
   solid?: boolean
   bays?: number
+}
+export interface Edit {
+  light?: Light
+  right?: Right
+  tone?: Tone
+  lean?: Lean
+  corners?: Corners
+  eyes?: RedEye[]
+}
+export interface Light {
+  brightness?: number
+  contrast?: number
+  highlights?: number
+  shadows?: number
+  saturation?: number
+  lively?: number
+  warmth?: number
+  tint?: number
+  sharpness?: number
+  softness?: number
+  smooth?: number
+}
+export interface Right {
+  black?: number
+  white?: number
+  gamma?: number
+  red?: number
+  blue?: number
+}
+export interface Tone {
+  colour: string
+  amount: number
+}
+export interface Lean {
+  degrees: number
+}
+export interface Corners {
+  /**
+   * @minItems 4
+   * @maxItems 4
+   */
+  at: [Point, Point, Point, Point]
+}
+export interface RedEye {
+  x: number
+  y: number
+  radius: number
 }
 export interface Words {
   text: string
@@ -689,6 +738,11 @@ export interface DuplicateItems {
   dy: number
   do: 'duplicateItems'
 }
+export interface EditPhoto {
+  ids: string[]
+  edits: Edit[]
+  do: 'editPhoto'
+}
 export interface FillOpening {
   id: string
   picture: string
@@ -697,6 +751,7 @@ export interface FillOpening {
   name?: string
   atX?: number
   atY?: number
+  edits?: Edit[]
   do: 'fillOpening'
 }
 export interface FillWords {
@@ -986,6 +1041,7 @@ export interface GroundPicture {
   zoom?: number
   shiftX?: number
   shiftY?: number
+  edits?: Edit[]
 }
 export interface SetBase {
   base: Base
@@ -1206,6 +1262,9 @@ export interface Mishap {
   slip: number
   lost: number
   jam: number
+}
+export interface EditsAsk {
+  edits: Edit[]
 }
 export interface Event {
   kind: 'table' | 'card' | 'job'
@@ -1563,6 +1622,9 @@ export interface Problem {
   status: number
   detail: string
   field?: string
+}
+export interface RightSeen {
+  right?: Right
 }
 export interface Scene {
   net: Net

@@ -74,7 +74,7 @@ function makeGround() {
   const id = card.selection[0] ?? ''
   const p = card.doc(id)?.photo
   if (!p) return
-  const picture = { id: p.picture, pixelWidth: p.pixelWidth, pixelHeight: p.pixelHeight }
+  const picture = { id: p.picture, pixelWidth: p.pixelWidth, pixelHeight: p.pixelHeight, edits: p.edits }
   void card.change({ do: 'setBackground', faces: [card.faceId], fill: {}, picture }, { do: 'removeItems', ids: [id] })
 }
 function act(verb: string) {

@@ -1,0 +1,76 @@
+// Package edits does to pictures what a card says is done to them.
+package edits
+
+import (
+	"context"
+	"image"
+	"strconv"
+
+	"sectilis/core/document/card"
+	"sectilis/core/ground/light"
+	"sectilis/core/ground/reshape"
+)
+
+// Apply is a picture after edits; the picture that it is given may be changed. Edits say what they
+// say in shares of the picture, so that a small copy shows what the large one becomes. It returns
+// the error of the context.
+func Apply(ctx context.Context, img *image.NRGBA, all []card.Edit) (*image.NRGBA, error) {
+	var err error
+	for _, e := range all {
+		if img, err = apply(ctx, img, e); err != nil {
+			return nil, err
+		}
+	}
+	return img, nil
+}
+
+func apply(ctx context.Context, img *image.NRGBA, e card.Edit) (*image.NRGBA, error) {
+	w, h := float64(img.Rect.Dx()), float64(img.Rect.Dy())
+	switch {
+	case e.Light != nil:
+		if err := through(ctx, img, settings(*e.Light).Table()); err != nil {
+			return nil, err
+		}
+		return img, detail(*e.Light).Apply(ctx, img)
+	case e.Right != nil:
+		return img, through(ctx, img, light.Right(*e.Right).Table())
+	case e.Tone != nil:
+		return img, through(ctx, img, light.OneColour(rgb(e.Tone.Colour), e.Tone.Amount/100))
+	case e.Lean != nil:
+		return reshape.Lean(ctx, img, e.Lean.Degrees)
+	case e.Corners != nil:
+		return reshape.Corners(e.Corners.At).Square(ctx, img)
+	case e.Eyes != nil:
+		var all []light.Eye
+		for _, o := range *e.Eyes {
+			all = append(all, light.Eye{X: o.X * w, Y: o.Y * h, Radius: o.Radius * w})
+		}
+		light.Darken(img, all)
+	}
+	return img, ctx.Err()
+}
+
+// through takes the colours of a picture through a table, nil being none.
+func through(ctx context.Context, img *image.NRGBA, t *light.Table) error {
+	if t == nil {
+		return nil
+	}
+	return t.Apply(ctx, img)
+}
+
+func settings(l card.Light) light.Settings {
+	return light.Settings{
+		Brightness: l.Brightness / 100, Contrast: l.Contrast / 100, Highlights: l.Highlights / 100, Shadows: l.Shadows / 100,
+		Saturation: l.Saturation / 100, Lively: l.Lively / 100, Warmth: l.Warmth / 100, Tint: l.Tint / 100,
+	}
+}
+
+func detail(l card.Light) light.Detail {
+	return light.Detail{Sharpness: l.Sharpness / 100, Softness: l.Softness / 100, Smooth: l.Smooth / 100}
+}
+
+// rgb reads a colour of a card, #rrggbb.
+func rgb(s string) [3]uint8 {
+	v, _ := strconv.ParseUint(s[min(1, len(s)):], 16, 32) // the card has checked it
+	return [3]uint8{uint8(v >> 16), uint8(v >> 8), uint8(v)}
+}

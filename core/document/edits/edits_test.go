@@ -1,0 +1,106 @@
+package edits_test
+
+import (
+	"context"
+	"image"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/kovidgoyal/imaging"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/edits"
+	"sectilis/core/ground/geom"
+)
+
+// photo is a smooth picture of many colours, with a step in it.
+func photo(w, h int) *image.NRGBA {
+	img := image.NewNRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		for x := range w {
+			u, v := (float64(x)+.5)/float64(w), (float64(y)+.5)/float64(h)
+			p := img.Pix[img.PixOffset(x, y):]
+			p[0], p[1], p[2], p[3] = uint8(40+180*u), uint8(60+120*v), uint8(128+90*math.Sin(7*u*v)), 255
+			if u > .5 {
+				p[2] /= 2
+			}
+		}
+	}
+	return img
+}
+
+// all is an edit of every kind.
+var all = []card.Edit{
+	{Right: &card.Right{Black: .05, White: .9, Gamma: 1.1, Red: 1.05, Blue: .95}},
+	{Light: &card.Light{Brightness: 20, Contrast: 15, Highlights: -30, Shadows: 25, Saturation: 10, Lively: 20, Warmth: 12, Tint: -4, Sharpness: 30, Softness: 40, Smooth: 20}},
+	{Lean: &card.Lean{Degrees: 3}},
+	{Corners: &card.Corners{At: [4]geom.Point{{X: .1, Y: .05}, {X: .95, Y: .1}, {X: .9, Y: .9}, {X: .05, Y: .95}}}},
+	{Eyes: &[]card.RedEye{{X: .3, Y: .4, Radius: .05}}},
+	{Tone: &card.Tone{Colour: "#704214", Amount: 60}},
+}
+
+// A small copy after edits is the large one after edits made small: what is seen is what is
+// printed.
+func TestAPreviewShowsWhatIsPrinted(t *testing.T) {
+	for i := range all {
+		one := all[i : i+1]
+		large, err := edits.Apply(t.Context(), photo(1200, 900), one)
+		require.NoError(t, err)
+		small, err := edits.Apply(t.Context(), photo(300, 225), one)
+		require.NoError(t, err)
+		print := card.Print{Picture: "x", PixelWidth: 1200, PixelHeight: 900, Edits: one}
+		w, h := print.Pixels()
+		assert.Equal(t, image.Pt(w, h), large.Rect.Size(), "the document knows the size")
+		shrunk := imaging.AsNRGBA(imaging.Resize(large, small.Rect.Dx(), small.Rect.Dy(), imaging.Box))
+		sum, n := 0.0, 0.0
+		for k := range small.Pix {
+			sum, n = sum+math.Abs(float64(small.Pix[k])-float64(shrunk.Pix[k])), n+1
+		}
+		assert.Less(t, sum/n, 1.2, "edit %d", i)
+	}
+}
+
+func TestEditsThatDoNothingChangeNothing(t *testing.T) {
+	was := photo(80, 60)
+	got, err := edits.Apply(t.Context(), photo(80, 60), []card.Edit{{Light: &card.Light{}}, {Right: &card.Right{}}, {Tone: &card.Tone{Colour: "#808080"}}, {Lean: &card.Lean{}}, {Eyes: &[]card.RedEye{}}})
+	require.NoError(t, err)
+	assert.Equal(t, was, got)
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	for i := range all {
+		_, err := edits.Apply(ctx, photo(80, 60), all[i:i+1])
+		assert.ErrorIs(t, err, context.Canceled, "edit %d", i)
+	}
+}
+
+// Edits of any values that a card takes give a picture, of the size that the card says.
+func TestAnyEditsThatACardTakesCanBeDone(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 8))
+	both := func() float64 { return 200*r.Float64() - 100 }
+	more := func() float64 { return 100 * r.Float64() }
+	done := 0
+	for range 150 {
+		e := []card.Edit{
+			{Light: &card.Light{Brightness: both(), Contrast: both(), Highlights: both(), Shadows: both(), Saturation: both(), Lively: both(), Warmth: both(), Tint: both(), Sharpness: more(), Softness: more(), Smooth: more()}},
+			{Right: &card.Right{Black: .5 * r.Float64(), White: .5 + .5*r.Float64(), Gamma: .25 + r.Float64(), Red: .25 + r.Float64(), Blue: .25 + r.Float64()}},
+			{Lean: &card.Lean{Degrees: .45 * both()}},
+			{Corners: &card.Corners{At: [4]geom.Point{{X: r.Float64(), Y: r.Float64()}, {X: r.Float64(), Y: r.Float64()}, {X: r.Float64(), Y: r.Float64()}, {X: r.Float64(), Y: r.Float64()}}}},
+			{Eyes: &[]card.RedEye{{X: r.Float64(), Y: r.Float64(), Radius: .3 * r.Float64()}}},
+		}
+		r.Shuffle(len(e), func(i, j int) { e[i], e[j] = e[j], e[i] })
+		e = e[:1+r.IntN(2)]
+		if card.CheckEdits(e) != nil {
+			continue
+		}
+		w, h := 1+r.IntN(40), 1+r.IntN(40)
+		got, err := edits.Apply(t.Context(), photo(w, h), e)
+		require.NoError(t, err)
+		w, h = card.Print{PixelWidth: w, PixelHeight: h, Edits: e}.Pixels()
+		require.Equal(t, image.Pt(w, h), got.Rect.Size())
+		done++
+	}
+	assert.Greater(t, done, 60)
+}
