@@ -17,7 +17,7 @@ export const router = createRouter({
       redirect: (to) => `/cards/${String(to.params.id)}/panels`,
       children: [
         { path: 'base', component: () => import('./stations/base/BaseStation.vue') },
-        { path: 'panels', component: () => import('./stations/panels/PanelsStation.vue') },
+        { path: 'panels', component: () => import('./stations/panels/PanelsPage.vue') },
         { path: 'sheets', component: () => import('./stations/sheets/SheetsStation.vue') },
         { path: 'machine', component: () => import('./stations/machine/MachineStation.vue') },
       ],

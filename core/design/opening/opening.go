@@ -4,8 +4,8 @@ package opening
 
 import (
 	"cmp"
-	"slices"
 	"math"
+	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/mat"

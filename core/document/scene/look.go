@@ -30,8 +30,11 @@ type Reflection struct {
 
 // Picture is a picture in the item's coordinates.
 type Picture struct {
-	ID  string    `json:"id"`
-	Box geom.Rect `json:"box"`
+	ID string `json:"id"`
+	// PixelWidth and PixelHeight are its size.
+	PixelWidth  int       `json:"pixelWidth"`
+	PixelHeight int       `json:"pixelHeight"`
+	Box         geom.Rect `json:"box"`
 	// Least is the size of the box without zoom.
 	Least geom.Point `json:"least"`
 	// Cover is what the box covers however it is shifted; nil where the whole picture is
@@ -84,7 +87,7 @@ func Seen(p card.Print, bleed float64) *Picture {
 		x, y = min(max(x, -sx), sx), min(max(y, -sy), sy)
 	}
 	ppi := math.Round(float64(pw) / w * 25.4)
-	return &Picture{p.Ref(), geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, cover, ppi, sharpness(ppi)}
+	return &Picture{p.Ref(), pw, ph, geom.Rect{X: x - w/2, Y: y - h/2, W: w, H: h}, least, cover, ppi, sharpness(ppi)}
 }
 
 // shadeUp and shadeDown are the lights of a raised edge.

@@ -7,6 +7,7 @@ import type {
   Command,
   CutSettings,
   CutterState,
+  Edit,
   FoldView,
   Font,
   Fit,
@@ -28,6 +29,7 @@ import type {
   Point,
   Points,
   Problem,
+  RightSeen,
   SheetSetup,
   Sketch,
   Summary,
@@ -52,7 +54,7 @@ export class Fault extends Error {
 
 const away = 'The program does not answer. Look whether it is still running; nothing that was saved is lost.'
 
-async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+async function reach(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
   let res: Response
   try {
     res = await fetch('/api' + path, {
@@ -65,6 +67,11 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
     throw signal?.aborted ? new Fault('Stopped. Nothing was changed.', 'stopped') : new Fault(away, 'away')
   }
   if (!res.ok) throw await fault(res)
+  return res
+}
+
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const res = await reach(method, path, body, signal)
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
 }
 
@@ -136,6 +143,12 @@ export const api = {
   /** The plain forms that could stand for the outline of an item. */
   plainForms: (id: string, item: string) => call<PlainForm[]>('GET', `/cards/${id}/items/${item}/forms`),
   points: (id: string, item: string) => call<Points>('GET', `/cards/${id}/items/${item}/points`),
+  /** What a picture is after edits, with a longer side of so many pixels. */
+  edited: async (picture: string, edits: Edit[], side: number, signal?: AbortSignal) =>
+    (await reach('POST', `/pictures/${picture}/edited?side=${side}`, { edits }, signal)).blob(),
+  /** What sets a picture right after edits; nothing where it is. */
+  setRight: async (picture: string, edits: Edit[]) =>
+    (await call<RightSeen>('POST', `/pictures/${picture}/right`, { edits })).right,
   trace: (picture: string, ask: TraceAsk, signal?: AbortSignal) =>
     call<Traced>('POST', `/pictures/${picture}/traces`, ask, signal),
   directions: (id: string, unit: string, parts: number) =>

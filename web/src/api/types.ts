@@ -1721,6 +1721,8 @@ export interface SceneThin {
 }
 export interface ScenePicture {
   id: string
+  pixelWidth: number
+  pixelHeight: number
   box: Rect
   least: Point
   cover?: Rect

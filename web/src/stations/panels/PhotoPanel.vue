@@ -6,11 +6,13 @@ import { computed, ref } from 'vue'
 import PanelSection from '../../parts/PanelSection.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
+import { useEdits } from '../../store/edits'
 import { useTool } from '../../store/tool'
 import TraceDialog from './TraceDialog.vue'
 
 const card = useCard()
 const tool = useTool()
+const edits = useEdits()
 
 /** The photo whose outlines are being found. */
 const tracing = ref('')
@@ -55,6 +57,16 @@ const swap = () => {
 
 <template>
   <PanelSection v-if="photo && one" id="photo" title="Photo" :fact="ppi + ' pixels to the inch'">
+    <template #verbs>
+      <button
+        class="verb"
+        title="Light and colours, straightening, mending"
+        data-testid="photo-edit"
+        @click="edits.open(one.id)"
+      >
+        Work on it{{ photo.edits?.length ? ' · ' + photo.edits.length : '' }}
+      </button>
+    </template>
     <p class="ppi" :class="prints" data-testid="ppi">
       {{ found ? found.why.replace(/^“[^”]*” /, 'It ') : `${ppi} pixels to the inch: prints sharp` }}
     </p>

@@ -20,7 +20,8 @@ const item = computed(() => card.items.get(props.id))
 const photo = computed(() => card.doc(props.id)?.photo)
 const clear = catalogue.pictures.some((p) => p.id === photo.value?.picture && p.clear)
 /** Pixels of the picture to the millimetre on the card. */
-const perMM = computed(() => (photo.value?.pixelWidth ?? 1) / (item.value?.picture?.box.w ?? 1))
+const picture = computed(() => item.value?.picture)
+const perMM = computed(() => (picture.value?.pixelWidth ?? 1) / (picture.value?.box.w ?? 1))
 
 const by = ref<TraceAsk['by']>(clear ? 'transparency' : 'darkness')
 const level = ref(0)
@@ -58,14 +59,14 @@ watch(
   () => JSON.stringify(ask.value),
   async () => {
     asked.abort()
-    if (!ask.value || !photo.value) {
+    if (!ask.value || !picture.value) {
       found.value = undefined
       return
     }
     const mine = (asked = new AbortController())
     waiting.value = true
     try {
-      const t = await api.trace(photo.value.picture, ask.value, mine.signal)
+      const t = await api.trace(picture.value.id, ask.value, mine.signal)
       if (mine.signal.aborted) return
       found.value = t
       wrong.value = ''
@@ -102,7 +103,7 @@ function pick(e: MouseEvent) {
   if (by.value !== 'colours' || !canvas) return
   const svg = e.currentTarget as SVGSVGElement
   const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM()!.inverse())
-  const k = canvas.canvas.width / photo.value!.pixelWidth
+  const k = canvas.canvas.width / picture.value!.pixelWidth
   const [r, g, b, a] = canvas.getImageData(Math.floor(at.x * k), Math.floor(at.y * k), 1, 1).data
   if (!a) return
   const hex = '#' + [r, g, b].map((v) => (v ?? 0).toString(16).padStart(2, '0')).join('')
@@ -130,16 +131,16 @@ const cut = () => make({ do: 'cutRound', id: props.id, edge: whole.value, rim: c
     <div class="two" data-testid="trace-dialog">
       <div class="paper">
         <svg
-          v-if="photo"
-          :viewBox="`0 0 ${photo.pixelWidth} ${photo.pixelHeight}`"
+          v-if="picture"
+          :viewBox="`0 0 ${picture.pixelWidth} ${picture.pixelHeight}`"
           :class="{ picking: by === 'colours' }"
           data-testid="trace-picture"
           @click="pick"
         >
           <image
-            :href="api.previewURL(photo.picture, 1600)"
-            :width="photo.pixelWidth"
-            :height="photo.pixelHeight"
+            :href="api.previewURL(picture.id, 1600)"
+            :width="picture.pixelWidth"
+            :height="picture.pixelHeight"
             preserveAspectRatio="none"
             :opacity="wanted.length ? 0.55 : 1"
           />
@@ -148,7 +149,7 @@ const cut = () => make({ do: 'cutRound', id: props.id, edge: whole.value, rim: c
             <path :d="o.path" class="edge" />
           </g>
         </svg>
-        <img v-if="photo" :src="api.previewURL(photo.picture, 1600)" class="unseen" alt="" @load="shown" />
+        <img v-if="picture" :src="api.previewURL(picture.id, 1600)" class="unseen" alt="" @load="shown" />
         <p v-if="waiting" class="busy">Tracing …</p>
       </div>
       <div class="how">

@@ -44,7 +44,7 @@ onMounted(() => {
   void load()
   // The scripts of an open card come while one looks at the table.
   const ahead = () =>
-    void Promise.all([import('../CardPage.vue'), import('../panels/PanelsStation.vue')]).catch(() => undefined)
+    void Promise.all([import('../CardPage.vue'), import('../panels/PanelsPage.vue')]).catch(() => undefined)
   if ('requestIdleCallback' in window) requestIdleCallback(ahead)
   else setTimeout(ahead, 500)
 })

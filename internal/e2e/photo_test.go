@@ -1,0 +1,112 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest"
+	"sectilis/core/document/card"
+	"sectilis/internal/browser"
+)
+
+// photographed is a card with a photo, i1, that is worked on by itself.
+func photographed(t *testing.T) table {
+	t.Helper()
+	h := lay(t)
+	raw, _ := coretest.Photo(t, 900, 600)
+	p, err := h.app.App.BringIn(t.Context(), "Lake.jpg", raw)
+	require.NoError(t, err)
+	item := card.Item{Name: "Lake", Kind: card.Photo, Place: card.Place{X: 2.5 * in, Y: 3 * in}, Made: card.Made{As: card.Cut, Stock: "satin-240"},
+		Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height, Width: 90, Height: 60}}
+	_, err = h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{item}}})
+	require.NoError(t, err)
+	h.click("layer-i1")
+	h.click("photo-edit")
+	h.there("photo-room")
+	h.wait(`document.querySelector('[data-testid=edited]')?.complete`)
+	return h
+}
+
+// slide sets a slider as a hand does.
+func (h table) slide(id string, value float64) {
+	h.Helper()
+	_, err := browser.Eval[bool](h.Page, fmt.Sprintf(`(() => { const e = document.querySelector('[data-testid=%s]'); e.value = %v; e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, id, value))
+	h.must(err)
+}
+
+// A photo is made warmer, set right, made grey and straightened; every step can be seen, taken
+// off and undone, and what was done shows on the face.
+func TestAPhotoIsWorkedOnStepByStep(t *testing.T) {
+	h := photographed(t)
+	h.says("edit-strip", "As it came")
+	shown := func() string {
+		t.Helper()
+		s, err := browser.Eval[string](h.Page, `document.querySelector('[data-testid=edited]').src`)
+		h.must(err)
+		return s
+	}
+	first := shown()
+	h.slide("light-warmth", 40)
+	assert.Equal(t, []card.Edit{{Light: &card.Light{Warmth: 40}}}, h.item(3, "i1").Photo.Edits)
+	h.says("edit-0", "Warmth +40")
+	h.wait(`document.querySelector('[data-testid=edited]').src !== '` + first + `'`)
+	h.slide("light-contrast", 20)
+	assert.Equal(t, []card.Edit{{Light: &card.Light{Warmth: 40, Contrast: 20}}}, h.item(4, "i1").Photo.Edits)
+	h.says("edit-0", "Light and colour")
+
+	h.click("tone-808080")
+	assert.Len(t, h.item(5, "i1").Photo.Edits, 2)
+	h.says("edit-1", "Black and white")
+	h.click("way-straighten")
+	h.slide("lean", 2.5)
+	require.Len(t, h.item(6, "i1").Photo.Edits, 3)
+	assert.InDelta(t, 2.5, h.item(6, "i1").Photo.Edits[2].Lean.Degrees, 1e-9)
+	// A line along what is level: two degrees more.
+	x, y, err := h.Middle(browser.ID("photo-art"))
+	h.must(err)
+	h.must(h.Drag(x-100, y, x+100, y-7))
+	assert.InDelta(t, 4.5, h.item(7, "i1").Photo.Edits[2].Lean.Degrees, .11)
+
+	h.click("take-off-1")
+	assert.Len(t, h.item(8, "i1").Photo.Edits, 2)
+	h.keys("z", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+	assert.Len(t, h.item(9, "i1").Photo.Edits, 3)
+
+	// As it came while a key is held.
+	h.must(h.Do(chromedp.KeyEvent("v")))
+	h.click("split-verb")
+	h.there("split")
+	h.click("photo-done")
+	h.there("surface")
+	h.wait(`[...document.querySelectorAll('[data-testid=item-i1] image')].some(e => !e.getAttribute('href').includes('` + h.item(9, "i1").Photo.Picture + `'))`)
+}
+
+// The four corners of something seen askew are set with the pointer and with keys.
+func TestAPhotoIsSquaredUp(t *testing.T) {
+	h := photographed(t)
+	h.click("way-straighten")
+	h.click("corners")
+	x, y, err := h.Middle(browser.ID("corner-0"))
+	h.must(err)
+	h.must(h.Drag(x, y, x+30, y+20))
+	h.must(h.Do(chromedp.Focus(chromedp.CSS(browser.ID("corner-2")))))
+	h.keys(kb.ArrowLeft + kb.ArrowLeft + kb.ArrowUp)
+	h.click("square-up")
+	it := h.item(3, "i1")
+	require.Len(t, it.Photo.Edits, 1)
+	at := it.Photo.Edits[0].Corners.At
+	assert.Greater(t, at[0].X, .13)
+	assert.InDelta(t, .87, at[2].X, 1e-3)
+	assert.InDelta(t, .875, at[2].Y, 1e-3)
+	w, hh := it.Photo.Pixels()
+	assert.Less(t, w, it.Photo.PixelWidth)
+	assert.Less(t, hh, it.Photo.PixelHeight)
+	h.says("edit-0", "Squared up")
+	h.keys(kb.Escape)
+	h.there("surface")
+}

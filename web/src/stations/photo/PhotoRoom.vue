@@ -1,0 +1,179 @@
+<script setup lang="ts">
+// A photo by itself: what can be done to it on the right, what was done to it below.
+import { onKeyStroke } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import FoldedCard from '../../parts/FoldedCard.vue'
+import type { Pt } from '../../parts/geom'
+import { isTyping } from '../../parts/typing'
+import { useCard } from '../../store/card'
+import { useEdits, type Way } from '../../store/edits'
+import { usePrefs } from '../../store/prefs'
+import EditStrip from './EditStrip.vue'
+import LightPanel from './LightPanel.vue'
+import MendPanel from './MendPanel.vue'
+import PhotoView from './PhotoView.vue'
+import StraightenPanel from './StraightenPanel.vue'
+
+const card = useCard()
+const edits = useEdits()
+const prefs = usePrefs()
+
+const ways: { id: Way; name: string }[] = [
+  { id: 'light', name: 'Light and colour' },
+  { id: 'straighten', name: 'Straighten' },
+  { id: 'mend', name: 'Mend' },
+]
+const split = ref(false)
+const disc = ref(0.02)
+const corners = ref<Pt[]>()
+const draws = computed(() => (edits.way === 'straighten' ? 'line' : edits.way === 'mend' ? 'disc' : undefined))
+watch(
+  () => edits.way,
+  () => (corners.value = undefined),
+)
+
+const made = computed(() => (card.items.get(edits.item)?.piece ? 'photo piece' : 'printed photo'))
+
+/** What the line runs along becomes level or upright, whichever is nearer. */
+function level(from: Pt, to: Pt) {
+  const angle = (Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI
+  const off = angle - Math.round(angle / 90) * 90
+  const last = edits.edits.at(-1)?.lean
+  const degrees = Math.round(((last?.degrees ?? 0) - off) * 10) / 10
+  const others = last ? edits.edits.slice(0, -1) : edits.edits
+  void edits.set(degrees ? [...others, { lean: { degrees: Math.max(-45, Math.min(45, degrees)) } }] : others)
+}
+function eye(at: Pt) {
+  const last = edits.edits.at(-1)?.eyes
+  const one = { x: at.x, y: at.y, radius: disc.value }
+  void edits.set(last ? [...edits.edits.slice(0, -1), { eyes: [...last, one] }] : [...edits.edits, { eyes: [one] }])
+}
+function setCorners(on: boolean) {
+  const [a, b] = [0.12, 0.88]
+  corners.value = on
+    ? [
+        { x: a, y: a },
+        { x: b, y: a },
+        { x: b, y: b },
+        { x: a, y: b },
+      ]
+    : undefined
+}
+async function square() {
+  const at = corners.value
+  if (!at) return
+  corners.value = undefined
+  await edits.add({ corners: { at: at as [Pt, Pt, Pt, Pt] } })
+}
+
+// As it came while the key is held.
+const held = (e: KeyboardEvent) => !isTyping(e) && !e.ctrlKey && !e.metaKey
+onKeyStroke('v', (e) => held(e) && (edits.before = true))
+onKeyStroke('v', () => (edits.before = false), { eventName: 'keyup' })
+onKeyStroke('Escape', (e) => {
+  if (isTyping(e)) return
+  e.preventDefault()
+  if (corners.value) corners.value = undefined
+  else edits.close()
+})
+</script>
+
+<template>
+  <div class="photo-room" :class="{ narrow: !prefs.leftOpen }" data-testid="photo-room">
+    <aside v-show="prefs.leftOpen" class="side model">
+      <h3>{{ card.view?.scene.net.lines.length ? 'Folded card' : 'The card' }}</h3>
+      <FoldedCard />
+    </aside>
+    <main class="work">
+      <div class="verbs">
+        <b data-testid="photo-name">{{ edits.name }}</b>
+        <span class="chip">{{ made }}</span>
+        <span class="sep" />
+        <button
+          v-for="w in ways"
+          :key="w.id"
+          class="verb"
+          :aria-pressed="edits.way === w.id"
+          :data-testid="'way-' + w.id"
+          @click="edits.way = w.id"
+        >
+          {{ w.name }}
+        </button>
+        <span class="space" />
+        <button class="verb" :aria-pressed="split" data-testid="split-verb" @click="split = !split">
+          Side by side
+        </button>
+        <button
+          class="verb"
+          title="As it came, while it is held (V)"
+          data-testid="before"
+          :aria-pressed="edits.before"
+          @pointerdown="edits.before = true"
+          @pointerup="edits.before = false"
+          @pointerleave="edits.before = false"
+        >
+          Before
+        </button>
+        <button class="verb done" data-testid="photo-done" @click="edits.close()">Done</button>
+      </div>
+      <PhotoView
+        :split="split"
+        :draws="draws"
+        :disc="disc"
+        :corners="corners"
+        @line="level"
+        @disc="eye"
+        @corner="(i, at) => (corners = corners?.map((c, k) => (k === i ? at : c)))"
+      />
+    </main>
+    <aside class="right">
+      <LightPanel v-if="edits.way === 'light'" />
+      <StraightenPanel
+        v-else-if="edits.way === 'straighten'"
+        :corners="!!corners"
+        @corners="setCorners"
+        @square="square"
+      />
+      <MendPanel v-else :size="disc" @size="disc = $event" />
+    </aside>
+    <EditStrip class="strip" />
+  </div>
+</template>
+
+<style scoped>
+.photo-room {
+  display: grid;
+  grid-template: minmax(0, 1fr) auto / 204px minmax(0, 1fr) var(--right);
+  grid-template-areas: 'model work right' 'strip strip right';
+  min-height: 0;
+  height: 100%;
+}
+.photo-room.narrow {
+  grid-template-columns: 0 minmax(0, 1fr) var(--right);
+}
+.model {
+  grid-area: model;
+}
+.work {
+  grid-area: work;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+}
+.right {
+  grid-area: right;
+}
+.strip {
+  grid-area: strip;
+}
+b {
+  padding: 0 8px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.done {
+  font-weight: 650;
+  color: var(--ink9);
+}
+</style>

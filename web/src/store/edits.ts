@@ -1,0 +1,148 @@
+// The photo that is worked on by itself: what is done to it, and how that looks.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Fault } from '../api/client'
+import type { Edit, Light } from '../api/types'
+import { useCard } from './card'
+
+export type Way = 'light' | 'straighten' | 'mend'
+
+/** The longer side of what is seen while something is slid, and then, in pixels. */
+const QUICK = 900
+const FINE = 1600
+
+export const useEdits = defineStore('edits', () => {
+  const card = useCard()
+  /** The photo; empty for none. */
+  const item = ref('')
+  const way = ref<Way>('light')
+  const photo = computed(() => (item.value ? card.doc(item.value)?.photo : undefined))
+  const name = computed(() => card.doc(item.value)?.name ?? '')
+  /** What is done to it, with what is slid just now. */
+  const draft = shallowRef<Edit[]>()
+  const edits = computed<Edit[]>(() => draft.value ?? photo.value?.edits ?? [])
+  /** The edit of light that the sliders are of; -1 for the next one. */
+  const chosen = ref(-1)
+
+  const shown = ref('')
+  const came = ref('')
+  const wrong = ref('')
+  /** As it came, in place of as it is. */
+  const before = ref(false)
+
+  function open(id: string) {
+    item.value = id
+    way.value = 'light'
+    draft.value = undefined
+    before.value = false
+    wrong.value = ''
+    chosen.value = last(photo.value?.edits ?? [])
+  }
+  const close = () => (item.value = '')
+  /** The last edit of light, if it is the last of all that are about colours. */
+  const last = (all: Edit[]) => all.findLastIndex((e) => e.light)
+
+  let asked = 0
+  let waiting = false
+  let busy = false
+  /** Shows what is done to it: one picture after the other, the newest last. */
+  async function show() {
+    waiting = true
+    if (busy) return
+    busy = true
+    while (waiting && photo.value) {
+      waiting = false
+      const [picture, all, n] = [photo.value.picture, edits.value, ++asked]
+      try {
+        const blob = await api.edited(picture, all, draft.value ? QUICK : FINE)
+        if (n === asked) replace(shown, blob)
+        wrong.value = ''
+      } catch (e) {
+        wrong.value = e instanceof Fault ? e.message : String(e)
+      }
+    }
+    busy = false
+  }
+  function replace(url: { value: string }, blob?: Blob) {
+    if (url.value) URL.revokeObjectURL(url.value)
+    url.value = blob ? URL.createObjectURL(blob) : ''
+  }
+  watch(
+    () => [item.value, photo.value?.picture, JSON.stringify(edits.value), !!draft.value],
+    ([id], was) => {
+      if (!id) {
+        replace(shown)
+        return
+      }
+      if (photo.value && id !== was?.[0]) came.value = api.previewURL(photo.value.picture, 1600)
+      void show()
+    },
+  )
+  watch(
+    () => !!item.value && !photo.value,
+    (gone) => gone && close(),
+  )
+  // What is slid is in the card once the answer is there.
+  watch(
+    () => photo.value?.edits,
+    () => (draft.value = undefined),
+  )
+
+  /** Shows edits and keeps nothing. */
+  const slide = (all: Edit[]) => (draft.value = all)
+  async function set(all: Edit[]) {
+    if (JSON.stringify(all) === JSON.stringify(photo.value?.edits ?? [])) {
+      draft.value = undefined
+      return
+    }
+    draft.value = all
+    if (!(await card.change({ do: 'editPhoto', ids: [item.value], edits: all }))) draft.value = undefined
+  }
+  const add = (e: Edit) => set([...edits.value, e])
+  function takeOff(i: number) {
+    chosen.value = -1
+    void set(edits.value.filter((_, k) => k !== i))
+  }
+
+  const light = computed<Light>(() => edits.value[chosen.value]?.light ?? {})
+  /** The edits with another value of the light that is chosen; what does nothing is no edit. */
+  function withLight(part: Partial<Light>): Edit[] {
+    const next = Object.fromEntries(Object.entries({ ...light.value, ...part }).filter(([, v]) => v)) as Light
+    const is = edits.value[chosen.value]?.light !== undefined
+    const all = is
+      ? edits.value.map((e, i) => (i === chosen.value ? { light: next } : e))
+      : [...edits.value, { light: next }]
+    if (!is) chosen.value = all.length - 1
+    return all
+  }
+  const slideLight = (part: Partial<Light>) => slide(withLight(part))
+  function setLight(part: Partial<Light>) {
+    const all = withLight(part)
+    const i = chosen.value
+    if (Object.keys(all[i]?.light ?? {}).length) return set(all)
+    chosen.value = -1
+    return set(all.filter((_, k) => k !== i))
+  }
+
+  return {
+    item,
+    way,
+    photo,
+    name,
+    edits,
+    chosen,
+    shown,
+    came,
+    wrong,
+    before,
+    open,
+    close,
+    slide,
+    set,
+    add,
+    takeOff,
+    light,
+    slideLight,
+    setLight,
+  }
+})
