@@ -205,6 +205,9 @@ func Scale(img image.Image, side int) image.Image {
 func Preview(img image.Image) (raw []byte, kind string, err error) {
 	var out bytes.Buffer
 	if Opaque(img) {
+		if n, ok := img.(*image.NRGBA); ok { // the same bytes, which the encoder reads faster so
+			img = &image.RGBA{Pix: n.Pix, Stride: n.Stride, Rect: n.Rect}
+		}
 		err = jpeg.Encode(&out, img, &jpeg.Options{Quality: 88})
 		return out.Bytes(), "image/jpeg", err
 	}

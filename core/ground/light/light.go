@@ -4,11 +4,7 @@
 // white, and greys keep their order.
 package light
 
-import (
-	"math"
-
-	"github.com/lucasb-eyer/go-colorful"
-)
+import "math"
 
 // Settings are what is done to light and colours; each is from -1 to 1, and 0 changes nothing.
 type Settings struct {
@@ -84,17 +80,18 @@ func (s Settings) Curve(v float64) float64 {
 	return min(max(v, 0), 1)
 }
 
-// shade is what becomes of an sRGB colour.
-func (s Settings) shade(c colour) colour {
-	l := each(c, linear)
+// shade is what becomes of linear light.
+func (s Settings) shade(l colour) colour {
 	if s.Warmth != 0 || s.Tint != 0 {
 		l = balanced(l, colour{math.Pow(2, .4*s.Warmth+.15*s.Tint), math.Pow(2, -.3*s.Tint), math.Pow(2, -.4*s.Warmth+.15*s.Tint)})
 	}
-	l = toned(l, s.Curve)
+	if s.Brightness != 0 || s.Contrast != 0 || s.Highlights != 0 || s.Shadows != 0 {
+		l = toned(l, s.Curve)
+	}
 	if s.Saturation != 0 || s.Lively != 0 {
 		l = s.coloured(l)
 	}
-	return each(l, encoded)
+	return l
 }
 
 // balanced is linear light with its channels stronger or weaker, of the luminance that it had.
@@ -117,7 +114,7 @@ const (
 
 // coloured is linear light with its colours stronger or weaker.
 func (s Settings) coloured(c colour) colour {
-	l, a, b := colorful.LinearRgb(c[0], c[1], c[2]).OkLab()
+	l, a, b := oklab(c)
 	chroma := math.Hypot(a, b)
 	k := 1 + s.Saturation
 	off := math.Mod(math.Atan2(b, a)*180/math.Pi-skinHue+540, 360) - 180
@@ -126,35 +123,46 @@ func (s Settings) coloured(c colour) colour {
 	return ofOklab(l, a*k, b*k)
 }
 
+// oklab is linear light as lightness, and green to red, and blue to yellow.
+func oklab(c colour) (l, a, b float64) {
+	x := math.Cbrt(.4122214708*c[0] + .5363325363*c[1] + .0514459929*c[2])
+	y := math.Cbrt(.2119034982*c[0] + .6806995451*c[1] + .1073969566*c[2])
+	z := math.Cbrt(.0883024619*c[0] + .2817188376*c[1] + .6299787005*c[2])
+	return .2104542553*x + .7936177850*y - .0040720468*z, 1.9779984951*x - 2.4285922050*y + .4505937099*z, .0259040371*x + .7827717662*y - .8086757660*z
+}
+
+// outOfOklab is the linear light of a colour; it may be more than sRGB has.
+func outOfOklab(l, a, b float64) colour {
+	x, y, z := l+.3963377774*a+.2158037573*b, l-.1055613458*a-.0638541728*b, l-.0894841775*a-1.2914855480*b
+	x, y, z = x*x*x, y*y*y, z*z*z
+	return colour{4.0767416621*x - 3.3077115913*y + .2309699292*z, -1.2684380046*x + 2.6097574011*y - .3413193965*z, -.0041960863*x - .7034186147*y + 1.7076147010*z}
+}
+
 // ofOklab is the linear light of a colour, with less chroma where sRGB has not that much.
 func ofOklab(l, a, b float64) colour {
-	at := func(k float64) colour {
-		r, g, bl := colorful.OkLab(l, a*k, b*k).LinearRgb()
-		return colour{r, g, bl}
-	}
 	within := func(c colour) bool { return min(c[0], c[1], c[2]) > -1e-6 && max(c[0], c[1], c[2]) < 1+1e-6 }
-	c := at(1)
+	c := outOfOklab(l, a, b)
 	if !within(c) {
 		lo, hi := 0.0, 1.0
 		for range 12 {
-			if mid := (lo + hi) / 2; within(at(mid)) {
+			if mid := (lo + hi) / 2; within(outOfOklab(l, a*mid, b*mid)) {
 				lo = mid
 			} else {
 				hi = mid
 			}
 		}
-		c = at(lo)
+		c = outOfOklab(l, a*lo, b*lo)
 	}
 	return each(c, func(v float64) float64 { return min(max(v, 0), 1) })
 }
 
-// oneColour is an sRGB colour without its own colours, in shades of another, by an amount from 0
-// to 1. Black and white have none of it.
+// oneColour makes linear light one of shades of an sRGB colour, by an amount from 0 to 1. Black
+// and white have none of it.
 func oneColour(of colour, amount float64) func(colour) colour {
-	_, a, b := colorful.Color{R: of[0], G: of[1], B: of[2]}.OkLab()
+	_, a, b := oklab(each(of, linear))
 	return func(c colour) colour {
-		l, ca, cb := colorful.Color{R: c[0], G: c[1], B: c[2]}.OkLab()
+		l, ca, cb := oklab(c)
 		w := 4 * l * (1 - l)
-		return each(ofOklab(l, ca+(a*w-ca)*amount, cb+(b*w-cb)*amount), encoded)
+		return ofOklab(l, ca+(a*w-ca)*amount, cb+(b*w-cb)*amount)
 	}
 }

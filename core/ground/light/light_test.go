@@ -93,7 +93,7 @@ func TestTheTableIsNearWhatItStandsFor(t *testing.T) {
 		table, far, sum := s.Table(), 0, 0.0
 		for range 400 {
 			c := [3]uint8{uint8(rng.IntN(256)), uint8(rng.IntN(256)), uint8(rng.IntN(256))}
-			want := s.shade(colour{float64(c[0]) / 255, float64(c[1]) / 255, float64(c[2]) / 255})
+			want := each(s.shade(each(colour{float64(c[0]) / 255, float64(c[1]) / 255, float64(c[2]) / 255}, linear)), encoded)
 			r, g, b := table.Colour(c[0], c[1], c[2])
 			for i, v := range []uint8{r, g, b} {
 				d := math.Abs(float64(v) - want[i]*255)

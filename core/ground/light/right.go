@@ -108,7 +108,6 @@ func (r Right) Table() *Table {
 		return math.Pow(min(max((v-r.Black)/(white-r.Black), 0), 1), gamma)
 	}
 	return tableOf(func(c colour) colour {
-		l := balanced(each(c, linear), colour{or1(r.Red), 1, or1(r.Blue)})
-		return each(toned(l, curve), encoded)
+		return toned(balanced(c, colour{or1(r.Red), 1, or1(r.Blue)}), curve)
 	})
 }

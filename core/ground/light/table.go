@@ -18,14 +18,20 @@ type Table struct {
 	at [side * side * side][3]float32 // 0 to 255, by red, green, blue
 }
 
-// tableOf is the table of a function of sRGB colours.
+// tableOf is the table of a function of linear light.
 func tableOf(f func(colour) colour) *Table {
 	t := &Table{}
+	var light [side]float64
+	for i := range light {
+		light[i] = linear(node(i))
+	}
 	_ = pixels.Rows(context.Background(), side*side, func(from, to int) {
 		for i := from; i < to; i++ {
 			for b := range side {
-				c := f(colour{node(i / side), node(i % side), node(b)})
-				t.at[i*side+b] = [3]float32{float32(c[0] * 255), float32(c[1] * 255), float32(c[2] * 255)}
+				c := f(colour{light[i/side], light[i%side], light[b]})
+				for k, v := range c {
+					t.at[i*side+b][k] = float32(255 * encoded(v))
+				}
 			}
 		}
 	})
