@@ -19,6 +19,7 @@ var Commands = map[string]func() card.Command{
 	"cutRound":  func() card.Command { return &CutRound{} },
 	"setRim":    func() card.Command { return &SetRim{} },
 	"layTraced": func() card.Command { return &LayTraced{} },
+	"layCutOut": func() card.Command { return &LayCutOut{} },
 	"takeForm":  func() card.Command { return &TakeForm{} },
 }
 

@@ -21,6 +21,7 @@ type Edit struct {
 	Lean    *Lean     `json:"lean,omitempty"`
 	Corners *Corners  `json:"corners,omitempty"`
 	Eyes    *[]RedEye `json:"eyes,omitempty"`
+	CutOut  *CutOut   `json:"cutOut,omitempty"`
 }
 
 // Light is what is done to light and colours, each -100 to 100, and to detail, each 0 to 100;
@@ -91,7 +92,7 @@ func (e Edit) parts() (out []interface{ check() error }) {
 		is bool
 		of interface{ check() error }
 	}{
-		{e.Light != nil, e.Light}, {e.Right != nil, e.Right}, {e.Tone != nil, e.Tone}, {e.Lean != nil, e.Lean}, {e.Corners != nil, e.Corners}, {e.Eyes != nil, eyes{e.Eyes}},
+		{e.Light != nil, e.Light}, {e.Right != nil, e.Right}, {e.Tone != nil, e.Tone}, {e.Lean != nil, e.Lean}, {e.Corners != nil, e.Corners}, {e.Eyes != nil, eyes{e.Eyes}}, {e.CutOut != nil, e.CutOut},
 	} {
 		if p.is {
 			out = append(out, p.of)

@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/cutout"
 	"sectilis/core/ground/light"
 	"sectilis/core/ground/reshape"
 )
@@ -46,6 +47,8 @@ func apply(ctx context.Context, img *image.NRGBA, e card.Edit) (*image.NRGBA, er
 			all = append(all, light.Eye{X: o.X * w, Y: o.Y * h, Radius: o.Radius * w})
 		}
 		light.Darken(img, all)
+	case e.CutOut != nil:
+		return img, cutout.Apply(ctx, img, spec(*e.CutOut))
 	}
 	return img, ctx.Err()
 }
@@ -67,6 +70,27 @@ func settings(l card.Light) light.Settings {
 
 func detail(l card.Light) light.Detail {
 	return light.Detail{Sharpness: l.Sharpness / 100, Softness: l.Softness / 100, Smooth: l.Smooth / 100}
+}
+
+// spec is how a cut of a card is made.
+func spec(k card.CutOut) cutout.Spec {
+	out := cutout.Spec{Within: k.Within, Softness: k.Softness, Out: k.Out, Clean: 1 - k.Keep/100}
+	if g := k.Ground; g != nil {
+		out.Ground = &cutout.Ground{At: g.At, Tolerance: g.Tolerance / 100, Everywhere: g.Everywhere}
+	}
+	brushed := func(all []card.Brushed) (out []cutout.Stroke) {
+		for _, b := range all {
+			out = append(out, cutout.Stroke{At: b.Points, Radius: b.Radius})
+		}
+		return out
+	}
+	if s := k.Subject; s != nil {
+		out.Subject = &cutout.Subject{Stays: brushed(s.Stays), Goes: brushed(s.Goes), Round: s.Round}
+	}
+	for _, p := range k.Paint {
+		out.Paint = append(out.Paint, cutout.Paint{Stroke: cutout.Stroke{At: p.Points, Radius: p.Radius}, In: p.In, Soft: p.Soft})
+	}
+	return out
 }
 
 // rgb reads a colour of a card, #rrggbb.

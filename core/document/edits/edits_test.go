@@ -40,6 +40,8 @@ var all = []card.Edit{
 	{Corners: &card.Corners{At: [4]geom.Point{{X: .1, Y: .05}, {X: .95, Y: .1}, {X: .9, Y: .9}, {X: .05, Y: .95}}}},
 	{Eyes: &[]card.RedEye{{X: .3, Y: .4, Radius: .05}}},
 	{Tone: &card.Tone{Colour: "#704214", Amount: 60}},
+	{CutOut: &card.CutOut{Ground: &card.PlainGround{At: []geom.Point{{X: .1, Y: .1}}, Tolerance: 30}, Softness: .004}},
+	{CutOut: &card.CutOut{Within: []geom.Point{{X: .2, Y: .2}, {X: .8, Y: .3}, {X: .5, Y: .9}}, Paint: []card.Painted{{Brushed: card.Brushed{Points: []geom.Point{{X: .5, Y: .5}}, Radius: .05}}}, Out: .01}},
 }
 
 // A small copy after edits is the large one after edits made small: what is seen is what is
@@ -56,8 +58,11 @@ func TestAPreviewShowsWhatIsPrinted(t *testing.T) {
 		assert.Equal(t, image.Pt(w, h), large.Rect.Size(), "the document knows the size")
 		shrunk := imaging.AsNRGBA(imaging.Resize(large, small.Rect.Dx(), small.Rect.Dy(), imaging.Box))
 		sum, n := 0.0, 0.0
+		seen := func(img *image.NRGBA, k int) float64 { // as it is on black
+			return float64(img.Pix[k]) * float64(img.Pix[k|3]) / 255
+		}
 		for k := range small.Pix {
-			sum, n = sum+math.Abs(float64(small.Pix[k])-float64(shrunk.Pix[k])), n+1
+			sum, n = sum+math.Abs(seen(small, k)-seen(shrunk, k)), n+1
 		}
 		assert.Less(t, sum/n, 1.2, "edit %d", i)
 	}

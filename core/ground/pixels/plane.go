@@ -143,3 +143,37 @@ func (p Plane) Guided(ctx context.Context, guide Plane, r int, eps float32) erro
 	}
 	return nil
 }
+
+// Spread makes each value the largest, or else the smallest, of the octagon about it that reaches r
+// pixels. It returns the error of the context.
+func (p Plane) Spread(ctx context.Context, r int, largest bool) error {
+	pick := func(a, b float32) float32 {
+		if (a > b) == largest {
+			return a
+		}
+		return b
+	}
+	was := make([]float32, len(p.V))
+	// A cross and a square in turn grow to an octagon.
+	for step := range r {
+		copy(was, p.V)
+		square := step%5 == 1 || step%5 == 3
+		err := Rows(ctx, p.H, func(from, to int) {
+			for y := from; y < to; y++ {
+				up, down := max(y-1, 0)*p.W, min(y+1, p.H-1)*p.W
+				for x := range p.W {
+					left, right := max(x-1, 0), min(x+1, p.W-1)
+					v := pick(pick(was[y*p.W+left], was[y*p.W+right]), pick(was[up+x], was[down+x]))
+					if square {
+						v = pick(v, pick(pick(was[up+left], was[up+right]), pick(was[down+left], was[down+right])))
+					}
+					p.V[y*p.W+x] = pick(was[y*p.W+x], v)
+				}
+			}
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}

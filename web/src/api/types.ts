@@ -30,6 +30,7 @@ export type Command =
   | HideItems
   | JoinPoints
   | KeepOverlap
+  | LayCutOut
   | LayPieces
   | LayTraced
   | LayWords
@@ -172,6 +173,10 @@ export interface Bridge {
   letter?: number
   ring: number
   at: number
+}
+export interface Brushed {
+  points: Point[]
+  radius: number
 }
 export interface Card {
   schema: number
@@ -323,6 +328,7 @@ export interface Edit {
   lean?: Lean
   corners?: Corners
   eyes?: RedEye[]
+  cutOut?: CutOut
 }
 export interface Light {
   brightness?: number
@@ -362,6 +368,31 @@ export interface RedEye {
   x: number
   y: number
   radius: number
+}
+export interface CutOut {
+  ground?: PlainGround
+  subject?: Subject
+  within?: Point[]
+  paint?: Painted[]
+  softness?: number
+  out?: number
+  keep?: number
+}
+export interface PlainGround {
+  at: Point[]
+  tolerance: number
+  everywhere?: boolean
+}
+export interface Subject {
+  stays?: Brushed[]
+  goes?: Brushed[]
+  round?: Point[]
+}
+export interface Painted {
+  points: Point[]
+  radius: number
+  in?: boolean
+  soft?: boolean
 }
 export interface Words {
   text: string
@@ -800,6 +831,13 @@ export interface JoinPoints {
 export interface KeepOverlap {
   ids: string[]
   do: 'keepOverlap'
+}
+export interface LayCutOut {
+  id: string
+  edge: string
+  rim?: Rim
+  lift?: number
+  do: 'layCutOut'
 }
 export interface LayPieces {
   pieces: Laid[]
