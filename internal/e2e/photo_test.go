@@ -1,7 +1,12 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
+	"image"
+	"image/color"
+	"image/png"
+	"math"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -9,17 +14,35 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"sectilis/core/coretest"
 	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 )
+
+// pumpkin is a picture of an orange disc on grass.
+func pumpkin(t *testing.T) []byte {
+	t.Helper()
+	img := image.NewNRGBA(image.Rect(0, 0, 900, 600))
+	for y := range 600 {
+		for x := range 900 {
+			k := uint8(14*math.Sin(float64(x)/7)*math.Cos(float64(y)/9) + 20)
+			c := color.NRGBA{70 + k, 110 + k, 50 + k, 255}
+			if math.Hypot(float64(x)-450, float64(y)-300) < 150 {
+				c = color.NRGBA{200 + k, 110 + k, 20 + k/2, 255}
+			}
+			img.SetNRGBA(x, y, c)
+		}
+	}
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, img))
+	return raw.Bytes()
+}
 
 // photographed is a card with a photo, i1, that is worked on by itself.
 func photographed(t *testing.T) table {
 	t.Helper()
 	h := lay(t)
-	raw, _ := coretest.Photo(t, 900, 600)
-	p, err := h.app.App.BringIn(t.Context(), "Lake.jpg", raw)
+	raw := pumpkin(t)
+	p, err := h.app.App.BringIn(t.Context(), "Lake.png", raw)
 	require.NoError(t, err)
 	item := card.Item{Name: "Lake", Kind: card.Photo, Place: card.Place{X: 2.5 * in, Y: 3 * in}, Made: card.Made{As: card.Cut, Stock: "satin-240"},
 		Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height, Width: 90, Height: 60}}
@@ -109,4 +132,36 @@ func TestAPhotoIsSquaredUp(t *testing.T) {
 	h.says("edit-0", "Squared up")
 	h.keys(kb.Escape)
 	h.there("surface")
+}
+
+// A subject is taken out by two strokes and laid on foam over its ground, with a border.
+func TestASubjectIsCutOutAndLaidOverItsGround(t *testing.T) {
+	h := photographed(t)
+	h.click("way-cut")
+	h.there("cut-marks")
+	x, y, err := h.Middle(browser.ID("photo-art"))
+	h.must(err)
+	// The sun of the picture, and what is about it.
+	h.must(h.Drag(x-20, y, x+20, y+6))
+	assert.Len(t, h.item(3, "i1").Photo.Edits[0].CutOut.Subject.Stays, 1)
+	h.there("cut-soft")
+	h.must(h.Drag(x-300, y-180, x+300, y-182))
+	s := h.item(4, "i1").Photo.Edits[0].CutOut.Subject
+	assert.Len(t, s.Goes, 1, "the second stroke says what goes")
+	h.says("edit-0", "Cut out")
+	h.click("brush-out")
+	h.slide("brush-size", 3)
+	h.must(h.Drag(x+10, y, x+14, y))
+	assert.Len(t, h.item(5, "i1").Photo.Edits[0].CutOut.Paint, 1)
+	h.click("cut-back")
+	assert.Empty(t, h.item(6, "i1").Photo.Edits[0].CutOut.Paint)
+	h.click("seen-dark")
+	h.click("cut-over")
+	h.there("surface")
+	ground, laid := h.item(7, "i1"), h.item(7, "i2")
+	assert.Empty(t, ground.Photo.Edits, "the photo is whole again")
+	assert.Equal(t, "i1", laid.On)
+	assert.InDelta(t, 2, laid.Made.Lift, 1e-9)
+	assert.InDelta(t, in/16, laid.Photo.Rim.Width, 1e-6)
+	h.says("layer-i2", "foam 2 mm")
 }

@@ -32,6 +32,7 @@ func (k LayCutOut) Apply(c card.Card) (card.Card, error) {
 	}
 	one := it.Clone()
 	one.ID, one.Group, one.Locked, one.Background, one.Look = "", "", false, false, nil
+	one.Name += ", cut out"
 	made := fmt.Sprintf("i%d", c.NextID)
 	whole := slices.Delete(slices.Clone(it.Photo.Edits), i, i+1)
 	c, err := card.Apply(c, card.PlaceItems{Face: f.ID, Items: []card.Item{one}}, CutRound{made, k.Edge, k.Rim})

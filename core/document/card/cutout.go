@@ -97,6 +97,11 @@ func (k *CutOut) checkMarks() error {
 	for _, p := range k.Paint {
 		strokes = append(strokes, p.Brushed)
 	}
+	return checkStrokes(strokes, lines...)
+}
+
+// checkStrokes looks at strokes, and at lines that were drawn beside them.
+func checkStrokes(strokes []Brushed, lines ...[]geom.Point) error {
 	if len(strokes) > mostStrokes {
 		return Refuse("strokes", "Up to %d strokes tell what stays. Take some off.", mostStrokes)
 	}

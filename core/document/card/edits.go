@@ -22,6 +22,9 @@ type Edit struct {
 	Corners *Corners  `json:"corners,omitempty"`
 	Eyes    *[]RedEye `json:"eyes,omitempty"`
 	CutOut  *CutOut   `json:"cutOut,omitempty"`
+	Filled  *Filled   `json:"filled,omitempty"`
+	Copied  *Copied   `json:"copied,omitempty"`
+	Wider   *Wider    `json:"wider,omitempty"`
 }
 
 // Light is what is done to light and colours, each -100 to 100, and to detail, each 0 to 100;
@@ -93,6 +96,7 @@ func (e Edit) parts() (out []interface{ check() error }) {
 		of interface{ check() error }
 	}{
 		{e.Light != nil, e.Light}, {e.Right != nil, e.Right}, {e.Tone != nil, e.Tone}, {e.Lean != nil, e.Lean}, {e.Corners != nil, e.Corners}, {e.Eyes != nil, eyes{e.Eyes}}, {e.CutOut != nil, e.CutOut},
+		{e.Filled != nil, e.Filled}, {e.Copied != nil, e.Copied}, {e.Wider != nil, e.Wider},
 	} {
 		if p.is {
 			out = append(out, p.of)
@@ -191,6 +195,9 @@ func (p Print) Pixels() (w, h int) {
 	for _, e := range p.Edits {
 		if e.Corners != nil {
 			w, h = reshape.Corners(e.Corners.At).Size(w, h)
+		}
+		if e.Wider != nil {
+			w, h = e.Wider.Size(w, h)
 		}
 	}
 	return w, h

@@ -49,6 +49,12 @@ func apply(ctx context.Context, img *image.NRGBA, e card.Edit) (*image.NRGBA, er
 		light.Darken(img, all)
 	case e.CutOut != nil:
 		return img, cutout.Apply(ctx, img, spec(*e.CutOut))
+	case e.Filled != nil:
+		return img, fill(ctx, img, *e.Filled)
+	case e.Copied != nil:
+		copyOver(img, *e.Copied)
+	case e.Wider != nil:
+		return wider(ctx, img, *e.Wider)
 	}
 	return img, ctx.Err()
 }
@@ -78,17 +84,20 @@ func spec(k card.CutOut) cutout.Spec {
 	if g := k.Ground; g != nil {
 		out.Ground = &cutout.Ground{At: g.At, Tolerance: g.Tolerance / 100, Everywhere: g.Everywhere}
 	}
-	brushed := func(all []card.Brushed) (out []cutout.Stroke) {
-		for _, b := range all {
-			out = append(out, cutout.Stroke{At: b.Points, Radius: b.Radius})
-		}
-		return out
-	}
 	if s := k.Subject; s != nil {
 		out.Subject = &cutout.Subject{Stays: brushed(s.Stays), Goes: brushed(s.Goes), Round: s.Round}
 	}
 	for _, p := range k.Paint {
-		out.Paint = append(out.Paint, cutout.Paint{Stroke: cutout.Stroke{At: p.Points, Radius: p.Radius}, In: p.In, Soft: p.Soft})
+		out.Paint = append(out.Paint, cutout.Paint{Stroke: stroke(p.Brushed), In: p.In, Soft: p.Soft})
+	}
+	return out
+}
+
+func stroke(b card.Brushed) cutout.Stroke { return cutout.Stroke{At: b.Points, Radius: b.Radius} }
+
+func brushed(all []card.Brushed) (out []cutout.Stroke) {
+	for _, b := range all {
+		out = append(out, stroke(b))
 	}
 	return out
 }

@@ -42,6 +42,9 @@ var all = []card.Edit{
 	{Tone: &card.Tone{Colour: "#704214", Amount: 60}},
 	{CutOut: &card.CutOut{Ground: &card.PlainGround{At: []geom.Point{{X: .1, Y: .1}}, Tolerance: 30}, Softness: .004}},
 	{CutOut: &card.CutOut{Within: []geom.Point{{X: .2, Y: .2}, {X: .8, Y: .3}, {X: .5, Y: .9}}, Paint: []card.Painted{{Brushed: card.Brushed{Points: []geom.Point{{X: .5, Y: .5}}, Radius: .05}}}, Out: .01}},
+	{Copied: &card.Copied{Brushed: card.Brushed{Points: []geom.Point{{X: .3, Y: .3}, {X: .4, Y: .35}}, Radius: .05}, From: geom.Point{X: .7, Y: .6}, Soft: true}},
+	{Filled: &card.Filled{Strokes: []card.Brushed{{Points: []geom.Point{{X: .2, Y: .6}}, Radius: .04}}}},
+	{Wider: &card.Wider{Left: .1, Top: .05}},
 }
 
 // A small copy after edits is the large one after edits made small: what is seen is what is
@@ -64,7 +67,11 @@ func TestAPreviewShowsWhatIsPrinted(t *testing.T) {
 		for k := range small.Pix {
 			sum, n = sum+math.Abs(seen(small, k)-seen(shrunk, k)), n+1
 		}
-		assert.Less(t, sum/n, 1.2, "edit %d", i)
+		most := 1.2
+		if one[0].Filled != nil || one[0].Wider != nil {
+			most = 3 // which patches are taken is another matter in every size
+		}
+		assert.Less(t, sum/n, most, "edit %d", i)
 	}
 }
 

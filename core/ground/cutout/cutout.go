@@ -73,19 +73,33 @@ type matte struct {
 // Apply makes what goes transparent, in place. It returns the error of the context, and the
 // picture is spoilt then.
 func Apply(ctx context.Context, img *image.NRGBA, s Spec) error {
-	m, err := s.matteOf(ctx, img)
+	m, alpha, err := s.mask(ctx, img)
 	if err != nil {
 		return err
+	}
+	return m.take(ctx, img, alpha, s.Clean)
+}
+
+// Mask is how much of each pixel stays, 0 to 1. It returns the error of the context.
+func Mask(ctx context.Context, img *image.NRGBA, s Spec) (pixels.Plane, error) {
+	_, alpha, err := s.mask(ctx, img)
+	return alpha, err
+}
+
+func (s Spec) mask(ctx context.Context, img *image.NRGBA) (*matte, pixels.Plane, error) {
+	m, err := s.matteOf(ctx, img)
+	if err != nil {
+		return nil, pixels.Plane{}, err
 	}
 	alpha, err := m.alpha(ctx, img)
 	if err != nil {
-		return err
+		return nil, alpha, err
 	}
 	if err := s.edge(ctx, alpha); err != nil {
-		return err
+		return nil, alpha, err
 	}
 	s.paint(alpha)
-	return m.take(ctx, img, alpha, s.Clean)
+	return m, alpha, nil
 }
 
 // matteOf tells what stays in a copy of the picture that is not larger than need be.
@@ -143,19 +157,27 @@ func (s Spec) edge(ctx context.Context, alpha pixels.Plane) error {
 // paint paints strokes in and out.
 func (s Spec) paint(alpha pixels.Plane) {
 	for _, p := range s.Paint {
-		p.each(alpha.W, alpha.H, func(i int, d, r float64) {
-			k := float32(min(max(r-d+.5, 0), 1))
-			if p.Soft {
-				t := min(d/r, 1)
-				k = float32((1 - t*t) * (1 - t*t))
-			}
+		p.Cover(alpha.W, alpha.H, p.Soft, func(i int, k float64) {
 			if p.In {
-				alpha.V[i] = max(alpha.V[i], k)
+				alpha.V[i] = max(alpha.V[i], float32(k))
 			} else {
-				alpha.V[i] = min(alpha.V[i], 1-k)
+				alpha.V[i] = min(alpha.V[i], float32(1-k))
 			}
 		})
 	}
+}
+
+// Cover visits the pixels of a picture of a size that a stroke reaches, with how much of each it
+// covers, 0 to 1; a soft one fades from its middle.
+func (s Stroke) Cover(w, h int, soft bool, visit func(i int, k float64)) {
+	s.each(w, h, func(i int, d, r float64) {
+		k := min(max(r-d+.5, 0), 1)
+		if soft {
+			t := min(d/r, 1)
+			k = (1 - t*t) * (1 - t*t)
+		}
+		visit(i, k)
+	})
 }
 
 // each visits the pixels of a picture of a size that a stroke reaches, with how far they are from

@@ -5,7 +5,7 @@ import { api, Fault } from '../api/client'
 import type { Edit, Light } from '../api/types'
 import { useCard } from './card'
 
-export type Way = 'light' | 'straighten' | 'mend'
+export type Way = 'cut' | 'light' | 'straighten' | 'mend'
 
 /** The longer side of what is seen while something is slid, and then, in pixels. */
 const QUICK = 900
@@ -27,6 +27,8 @@ export const useEdits = defineStore('edits', () => {
   const shown = ref('')
   const came = ref('')
   const wrong = ref('')
+  /** What it is before it is cut out, under which that is seen; empty where nothing is cut out. */
+  const under = ref('')
   /** As it came, in place of as it is. */
   const before = ref(false)
 
@@ -42,6 +44,7 @@ export const useEdits = defineStore('edits', () => {
   /** The last edit of light, if it is the last of all that are about colours. */
   const last = (all: Edit[]) => all.findLastIndex((e) => e.light)
 
+  let underOf: string | undefined
   let asked = 0
   let waiting = false
   let busy = false
@@ -52,10 +55,18 @@ export const useEdits = defineStore('edits', () => {
     busy = true
     while (waiting && photo.value) {
       waiting = false
-      const [picture, all, n] = [photo.value.picture, edits.value, ++asked]
+      const [picture, n] = [photo.value.picture, ++asked]
+      const cut = edits.value.findIndex((e) => e.cutOut)
+      const all = way.value === 'cut' && cut >= 0 ? edits.value.slice(0, cut + 1) : edits.value
+      const side = draft.value ? QUICK : FINE
       try {
-        const blob = await api.edited(picture, all, draft.value ? QUICK : FINE)
+        const blob = await api.edited(picture, all, side)
         if (n === asked) replace(shown, blob)
+        const before = cut < 0 ? undefined : JSON.stringify(all.slice(0, cut))
+        if (before !== underOf) {
+          underOf = before
+          replace(under, before === undefined ? undefined : await api.edited(picture, all.slice(0, cut), QUICK))
+        }
         wrong.value = ''
       } catch (e) {
         wrong.value = e instanceof Fault ? e.message : String(e)
@@ -68,10 +79,12 @@ export const useEdits = defineStore('edits', () => {
     url.value = blob ? URL.createObjectURL(blob) : ''
   }
   watch(
-    () => [item.value, photo.value?.picture, JSON.stringify(edits.value), !!draft.value],
+    () => [item.value, photo.value?.picture, JSON.stringify(edits.value), !!draft.value, way.value],
     ([id], was) => {
       if (!id) {
         replace(shown)
+        replace(under)
+        underOf = undefined
         return
       }
       if (photo.value && id !== was?.[0]) came.value = api.previewURL(photo.value.picture, 1600)
@@ -133,6 +146,7 @@ export const useEdits = defineStore('edits', () => {
     chosen,
     shown,
     came,
+    under,
     wrong,
     before,
     open,

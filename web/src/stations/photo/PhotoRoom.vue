@@ -6,8 +6,12 @@ import FoldedCard from '../../parts/FoldedCard.vue'
 import type { Pt } from '../../parts/geom'
 import { isTyping } from '../../parts/typing'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
+import { useCutOut, type Seen } from '../../store/cutout'
 import { useEdits, type Way } from '../../store/edits'
 import { usePrefs } from '../../store/prefs'
+import CutMarks from './CutMarks.vue'
+import CutPanel from './CutPanel.vue'
 import EditStrip from './EditStrip.vue'
 import LightPanel from './LightPanel.vue'
 import MendPanel from './MendPanel.vue'
@@ -16,9 +20,12 @@ import StraightenPanel from './StraightenPanel.vue'
 
 const card = useCard()
 const edits = useEdits()
+const catalogue = useCatalogue()
+const cut = useCutOut()
 const prefs = usePrefs()
 
 const ways: { id: Way; name: string }[] = [
+  { id: 'cut', name: 'Cut out' },
   { id: 'light', name: 'Light and colour' },
   { id: 'straighten', name: 'Straighten' },
   { id: 'mend', name: 'Mend' },
@@ -26,10 +33,31 @@ const ways: { id: Way; name: string }[] = [
 const split = ref(false)
 const disc = ref(0.02)
 const corners = ref<Pt[]>()
-const draws = computed(() => (edits.way === 'straighten' ? 'line' : edits.way === 'mend' ? 'disc' : undefined))
+const draws = computed(
+  () => ({ cut: 'marks', straighten: 'line', mend: 'disc', light: undefined })[edits.way] as 'line',
+)
 watch(
   () => edits.way,
-  () => (corners.value = undefined),
+  (way) => {
+    corners.value = undefined
+    if (way === 'cut') cut.open()
+  },
+)
+
+/** What lies under the photo on the card: a piece, or the face. */
+const paper = computed(() => {
+  const on = card.items.get(card.items.get(edits.item)?.on ?? '')
+  return on?.fill.colour ?? on?.ground ?? catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0'
+})
+const grounds = computed<{ id: Seen; name: string; colour?: string }[]>(() => [
+  { id: 'all', name: 'All' },
+  { id: 'paper', name: 'On the paper behind', colour: paper.value },
+  { id: 'white', name: 'White', colour: '#ffffff' },
+  { id: 'dark', name: 'Dark', colour: '#1f2b38' },
+])
+const onColours = computed(() => [...new Set([paper.value, '#fff6e0', '#2f3d4f', '#a8432a', '#cdd8ba'])].slice(0, 4))
+const ground = computed(
+  () => grounds.value.find((g) => g.id === cut.seen)?.colour ?? (edits.way === 'cut' ? undefined : paper.value),
 )
 
 const made = computed(() => (card.items.get(edits.item)?.piece ? 'photo piece' : 'printed photo'))
@@ -83,6 +111,20 @@ onKeyStroke('Escape', (e) => {
     <aside v-show="prefs.leftOpen" class="side model">
       <h3>{{ card.view?.scene.net.lines.length ? 'Folded card' : 'The card' }}</h3>
       <FoldedCard />
+      <template v-if="edits.under && edits.shown">
+        <h3>Seen on</h3>
+        <div class="on">
+          <button
+            v-for="c in onColours"
+            :key="c"
+            :style="{ background: c }"
+            :aria-label="'Seen on ' + c"
+            @click="cut.seen = c === paper ? 'paper' : c === '#2f3d4f' ? 'dark' : 'white'"
+          >
+            <img :src="edits.shown" alt="" />
+          </button>
+        </div>
+      </template>
     </aside>
     <main class="work">
       <div class="verbs">
@@ -121,13 +163,31 @@ onKeyStroke('Escape', (e) => {
         :draws="draws"
         :disc="disc"
         :corners="corners"
+        :ground="ground"
         @line="level"
         @disc="eye"
         @corner="(i, at) => (corners = corners?.map((c, k) => (k === i ? at : c)))"
-      />
+      >
+        <template #default="{ w, h }">
+          <CutMarks v-if="edits.way === 'cut' && !edits.before" :w="w" :h="h" />
+        </template>
+      </PhotoView>
+      <div v-if="edits.way === 'cut'" class="seen" role="radiogroup" aria-label="What it is seen on">
+        <button
+          v-for="g in grounds"
+          :key="g.id"
+          role="radio"
+          :aria-checked="cut.seen === g.id"
+          :data-testid="'seen-' + g.id"
+          @click="cut.seen = g.id"
+        >
+          {{ g.name }}
+        </button>
+      </div>
     </main>
     <aside class="right">
-      <LightPanel v-if="edits.way === 'light'" />
+      <CutPanel v-if="edits.way === 'cut'" />
+      <LightPanel v-else-if="edits.way === 'light'" />
       <StraightenPanel
         v-else-if="edits.way === 'straighten'"
         :corners="!!corners"
@@ -154,7 +214,50 @@ onKeyStroke('Escape', (e) => {
 .model {
   grid-area: model;
 }
+.on {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.on button {
+  height: 62px;
+  padding: 3px;
+  border: 0;
+  border-radius: 5px;
+  cursor: pointer;
+}
+.on img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.seen {
+  position: absolute;
+  left: 16px;
+  bottom: 12px;
+  display: flex;
+  gap: 2px;
+  padding: 3px;
+  border: 1px solid var(--paper3);
+  border-radius: 7px;
+  background: var(--paper0);
+}
+.seen button {
+  padding: 4px 10px;
+  border: 0;
+  border-radius: 5px;
+  background: none;
+  color: var(--ink7);
+  font-size: 12.5px;
+  cursor: pointer;
+}
+.seen [aria-checked='true'] {
+  background: var(--paper2);
+  color: var(--ink9);
+  font-weight: 600;
+}
 .work {
+  position: relative;
   grid-area: work;
   display: flex;
   flex-direction: column;

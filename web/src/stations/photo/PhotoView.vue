@@ -10,10 +10,12 @@ const props = defineProps<{
   /** Parted into as it came and as it is, at a share of the width. */
   split: boolean
   /** What the pointer draws: a line, a disc of a size in shares of the width, or nothing. */
-  draws: 'line' | 'disc' | undefined
+  draws: 'line' | 'disc' | 'marks' | undefined
   disc: number
   /** Four corners in shares of the photo, to be dragged. */
   corners: Pt[] | undefined
+  /** The colour on which what was cut out is seen; without one it is seen on what goes. */
+  ground: string | undefined
 }>()
 const emit = defineEmits<{ line: [from: Pt, to: Pt]; disc: [at: Pt]; corner: [i: number, at: Pt] }>()
 const edits = useEdits()
@@ -95,6 +97,19 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
 <template>
   <div ref="room" class="room">
     <div class="photo" :style="{ width: box.w + 'px', height: box.h + 'px' }">
+      <template v-if="edits.under">
+        <div v-if="ground" class="ground" :style="{ background: ground }" />
+        <template v-else>
+          <img :src="edits.under" alt="" class="faint" draggable="false" />
+          <svg class="hatch" aria-hidden="true">
+            <pattern id="goes" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+              <path d="M0 0V9" stroke="#8a6a3a" stroke-width="1.1" opacity=".45" />
+            </pattern>
+            <rect width="100%" height="100%" fill="#efe4d0" opacity=".55" />
+            <rect width="100%" height="100%" fill="url(#goes)" />
+          </svg>
+        </template>
+      </template>
       <img v-if="edits.shown" :src="edits.shown" alt="" data-testid="edited" draggable="false" @load="loaded" />
       <img
         v-if="edits.before || split"
@@ -198,6 +213,16 @@ svg {
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.ground {
+  position: absolute;
+  inset: 0;
+}
+.hatch {
+  pointer-events: none;
+}
+.faint {
+  opacity: 0.75;
 }
 svg.line {
   cursor: crosshair;

@@ -1,0 +1,74 @@
+// Cutting out: how the pointer marks what stays, and what that does to the photo's cut.
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { CutOut, Point } from '../api/types'
+import { useEdits } from './edits'
+
+export type By = 'strokes' | 'round' | 'ground'
+export type Seen = 'all' | 'paper' | 'white' | 'dark'
+
+export const useCutOut = defineStore('cutout', () => {
+  const edits = useEdits()
+  const by = ref<By>('strokes')
+  /** What the brush says, or paints. */
+  const brush = ref<'stays' | 'goes' | 'in' | 'out'>('stays')
+  const soft = ref(false)
+  /** The radius of the brush, in shares of the width. */
+  const size = ref(0.014)
+  const seen = ref<Seen>('all')
+
+  const index = computed(() => edits.edits.findIndex((e) => e.cutOut))
+  const now = computed<CutOut | undefined>(() => edits.edits[index.value]?.cutOut)
+
+  function open() {
+    brush.value = now.value?.subject?.stays?.length ? 'goes' : 'stays'
+    by.value = now.value?.ground ? 'ground' : now.value?.subject?.round ? 'round' : 'strokes'
+  }
+  /** The edits with another cut; none takes it off. */
+  function withCut(c: CutOut | undefined) {
+    const all = edits.edits.filter((e) => !e.cutOut)
+    if (c) all.splice(index.value < 0 ? all.length : index.value, 0, { cutOut: c })
+    return all
+  }
+  const set = (c: CutOut | undefined) => edits.set(withCut(c))
+  const slide = (part: Partial<CutOut>) => now.value && edits.slide(withCut({ ...now.value, ...part }))
+  const change = (part: Partial<CutOut>) => now.value && set({ ...now.value, ...part })
+
+  /** What was drawn with the brush, as one stroke. */
+  function stroke(points: Point[]) {
+    const one = { points, radius: size.value }
+    const was = now.value
+    if (brush.value === 'in' || brush.value === 'out') {
+      if (was)
+        void set({ ...was, paint: [...(was.paint ?? []), { ...one, in: brush.value === 'in', soft: soft.value }] })
+      return
+    }
+    const subject = was?.subject ?? {}
+    const others = was && !was.ground && !was.within ? was : {}
+    void set({ ...others, subject: { ...subject, [brush.value]: [...(subject[brush.value] ?? []), one] } })
+    // A stroke on what stays, then one on what goes.
+    if (brush.value === 'stays' && !subject.goes?.length) brush.value = 'goes'
+  }
+  function round(points: Point[]) {
+    void set({ subject: { round: points } })
+  }
+  function click(at: Point) {
+    const g = now.value?.ground
+    void set({ ...(g ? now.value : {}), ground: { tolerance: g?.tolerance ?? 12, ...g, at: [...(g?.at ?? []), at] } })
+  }
+  /** Takes the last mark off. */
+  function back() {
+    const c = now.value
+    if (!c) return
+    if (c.paint?.length) return void set({ ...c, paint: c.paint.slice(0, -1) })
+    if (c.ground && c.ground.at.length > 1)
+      return void set({ ...c, ground: { ...c.ground, at: c.ground.at.slice(0, -1) } })
+    const s = c.subject
+    const last = s?.goes?.length ? 'goes' : 'stays'
+    if (s && (s[last]?.length ?? 0) + (s.round ? 1 : 0) > 1)
+      return void set({ ...c, subject: { ...s, [last]: s[last]!.slice(0, -1) } })
+    void set(undefined)
+  }
+
+  return { by, brush, soft, size, seen, index, now, open, slide, change, set, stroke, round, click, back }
+})
