@@ -8,6 +8,7 @@ import (
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/pathops"
 	"sectilis/core/design/points"
+	"sectilis/core/design/tracing"
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -32,6 +33,7 @@ var Vocabulary = vocabulary(
 	of(card.LooseIslands, card.BridgedIslands, card.NoIslands),
 	of(shape.IDs()...),
 	of(card.Square, card.Round, card.Bevel),
+	of(tracing.Whole, tracing.FilledIn, tracing.Hole),
 	of(card.AlignLeft, card.AlignCentre, card.AlignRight, card.AlignJustify),
 	of(card.Features()...),
 	of(typeset.Lies()...),

@@ -159,9 +159,42 @@ func TestASubjectIsCutOutAndLaidOverItsGround(t *testing.T) {
 	h.click("cut-over")
 	h.there("surface")
 	ground, laid := h.item(7, "i1"), h.item(7, "i2")
-	assert.Empty(t, ground.Photo.Edits, "the photo is whole again")
+	require.Len(t, ground.Photo.Edits, 1)
+	assert.Equal(t, laid.Photo.Edits[0].CutOut, ground.Photo.Edits[0].Filled.Of, "the photo is filled in where it was")
 	assert.Equal(t, "i1", laid.On)
 	assert.InDelta(t, 2, laid.Made.Lift, 1e-9)
 	assert.InDelta(t, in/16, laid.Photo.Rim.Width, 1e-6)
 	h.says("layer-i2", "foam 2 mm")
+}
+
+// A photo is mended: a stroke is filled in, another copied over, an eye is clicked, and it is made
+// wider; what is filled can be filled otherwise.
+func TestAPhotoIsMended(t *testing.T) {
+	h := photographed(t)
+	h.click("way-mend")
+	h.there("brush-layer")
+	x, y, err := h.Middle(browser.ID("photo-art"))
+	h.must(err)
+	h.must(h.Drag(x-40, y, x+40, y))
+	assert.Len(t, h.item(3, "i1").Photo.Edits[0].Filled.Strokes, 1)
+	h.says("edit-0", "Filled in")
+	h.click("fill-again")
+	assert.Equal(t, uint64(1), h.item(4, "i1").Photo.Edits[0].Filled.Seed)
+	h.segment("mend-by", "Copy")
+	h.must(h.Do(chromedp.MouseClickXY(x-200, y-100)))
+	h.there("mend-from")
+	h.must(h.Drag(x+150, y+80, x+190, y+80))
+	c := h.item(5, "i1").Photo.Edits[1].Copied
+	assert.InDelta(t, .5-200./708, c.From.X, .02)
+	assert.True(t, c.Soft)
+	h.segment("mend-by", "Eyes")
+	h.must(h.Do(chromedp.MouseClickXY(x, y)))
+	assert.Len(t, *h.item(6, "i1").Photo.Edits[2].Eyes, 1)
+	h.segment("mend-by", "Wider")
+	h.slide("wider-left", 25)
+	it := h.item(7, "i1")
+	assert.InDelta(t, .25, it.Photo.Edits[3].Wider.Left, 1e-9)
+	w, _ := it.Photo.Pixels()
+	assert.Equal(t, 1125, w)
+	h.says("edit-3", "Made wider")
 }

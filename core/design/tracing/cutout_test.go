@@ -43,6 +43,15 @@ func TestWhatIsCutOutIsLaidOverItsGround(t *testing.T) {
 		b := after.At.Apply(geom.Pt(is.X+p.X*is.W, is.Y+p.Y*is.H))
 		assert.Less(t, a.Sub(b).Len(), 1e-4)
 	}
+	for behind, want := range map[tracing.Behind]card.Edit{
+		tracing.FilledIn: {Filled: &card.Filled{Of: edits[1].CutOut}},
+		tracing.Hole:     {CutOut: &card.CutOut{Within: edits[1].CutOut.Within, Rest: true}},
+	} {
+		again, err := card.Apply(c, card.EditPhoto{IDs: []string{"i1"}, Edits: edits}, tracing.LayCutOut{ID: "i1", Edge: card.NewDrawn(edge), Behind: behind})
+		require.NoError(t, err)
+		_, ground := again.Find("i1")
+		assert.Equal(t, []card.Edit{edits[0], want}, ground.Photo.Edits)
+	}
 	_, err = card.Apply(c, tracing.LayCutOut{ID: "i1", Edge: card.NewDrawn(edge)})
 	assert.ErrorContains(t, err, "Nothing is cut out")
 }

@@ -16,6 +16,8 @@ type CutOut struct {
 	Out      float64 `json:"out,omitempty"`
 	// Keep is how much of the colour of what was behind is left in the edge, up to 100.
 	Keep float64 `json:"keep,omitempty"`
+	// Rest leaves what would go, and takes away what would stay.
+	Rest bool `json:"rest,omitempty"`
 }
 
 // PlainGround is a ground that goes by its colours, from where it was clicked on, or Everywhere.

@@ -80,7 +80,7 @@ func detail(l card.Light) light.Detail {
 
 // spec is how a cut of a card is made.
 func spec(k card.CutOut) cutout.Spec {
-	out := cutout.Spec{Within: k.Within, Softness: k.Softness, Out: k.Out, Clean: 1 - k.Keep/100}
+	out := cutout.Spec{Within: k.Within, Softness: k.Softness, Out: k.Out, Clean: 1 - k.Keep/100, Rest: k.Rest}
 	if g := k.Ground; g != nil {
 		out.Ground = &cutout.Ground{At: g.At, Tolerance: g.Tolerance / 100, Everywhere: g.Everywhere}
 	}

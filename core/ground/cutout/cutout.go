@@ -52,6 +52,8 @@ type Spec struct {
 	Softness, Out float64
 	// Clean is how much of the colour of what was behind is taken out of the edge, 0 to 1.
 	Clean float64
+	// Rest leaves what would go, with a hole where the other is.
+	Rest bool
 }
 
 // workSide is the longer side, in pixels, of the copy of a picture in which it is told what stays;
@@ -99,6 +101,12 @@ func (s Spec) mask(ctx context.Context, img *image.NRGBA) (*matte, pixels.Plane,
 		return nil, alpha, err
 	}
 	s.paint(alpha)
+	if s.Rest {
+		for i, a := range alpha.V {
+			alpha.V[i] = 1 - a
+		}
+		m.fore, m.back = m.back, m.fore
+	}
 	return m, alpha, nil
 }
 

@@ -329,6 +329,9 @@ export interface Edit {
   corners?: Corners
   eyes?: RedEye[]
   cutOut?: CutOut
+  filled?: Filled
+  copied?: Copied
+  wider?: Wider
 }
 export interface Light {
   brightness?: number
@@ -377,6 +380,7 @@ export interface CutOut {
   softness?: number
   out?: number
   keep?: number
+  rest?: boolean
 }
 export interface PlainGround {
   at: Point[]
@@ -393,6 +397,24 @@ export interface Painted {
   radius: number
   in?: boolean
   soft?: boolean
+}
+export interface Filled {
+  of?: CutOut
+  strokes?: Brushed[]
+  seed?: number
+}
+export interface Copied {
+  points: Point[]
+  radius: number
+  from: Point
+  soft?: boolean
+}
+export interface Wider {
+  left?: number
+  top?: number
+  right?: number
+  bottom?: number
+  seed?: number
 }
 export interface Words {
   text: string
@@ -837,6 +859,7 @@ export interface LayCutOut {
   edge: string
   rim?: Rim
   lift?: number
+  behind?: '' | 'filled' | 'hole'
   do: 'layCutOut'
 }
 export interface LayPieces {

@@ -95,21 +95,18 @@ export const useEdits = defineStore('edits', () => {
     () => !!item.value && !photo.value,
     (gone) => gone && close(),
   )
-  // What is slid is in the card once the answer is there.
-  watch(
-    () => photo.value?.edits,
-    () => (draft.value = undefined),
-  )
-
   /** Shows edits and keeps nothing. */
   const slide = (all: Edit[]) => (draft.value = all)
+  let sets = 0
   async function set(all: Edit[]) {
-    if (JSON.stringify(all) === JSON.stringify(photo.value?.edits ?? [])) {
-      draft.value = undefined
-      return
+    const n = ++sets
+    const same = JSON.stringify(all) === JSON.stringify(photo.value?.edits ?? [])
+    if (!same) {
+      draft.value = all
+      await card.change({ do: 'editPhoto', ids: [item.value], edits: all })
     }
-    draft.value = all
-    if (!(await card.change({ do: 'editPhoto', ids: [item.value], edits: all }))) draft.value = undefined
+    // It is in the card now, or was refused; what was set or slid after it is another matter.
+    if (n === sets && (draft.value === all || same)) draft.value = undefined
   }
   const add = (e: Edit) => set([...edits.value, e])
   function takeOff(i: number) {

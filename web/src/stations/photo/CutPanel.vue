@@ -35,6 +35,7 @@ const says = {
 const border = ref(INCH / 16)
 const borders = [0, INCH / 32, INCH / 16, INCH / 8, INCH / 4]
 const lift = ref(2)
+const behind = ref<'' | 'filled' | 'hole'>('filled')
 const wrong = ref('')
 const busy = ref(false)
 /** The outline of what stays, and what is made of it. */
@@ -52,7 +53,7 @@ async function make(what: 'piece' | 'over') {
     const asked =
       what === 'piece'
         ? card.change({ do: 'cutRound', id: it.id, edge, rim })
-        : card.change({ do: 'layCutOut', id: it.id, edge, rim, lift: lift.value })
+        : card.change({ do: 'layCutOut', id: it.id, edge, rim, lift: lift.value, behind: behind.value || undefined })
     edits.close()
     await card.selectMade(asked, what === 'piece' ? () => [it.id] : undefined)
   } catch (e) {
@@ -185,6 +186,20 @@ async function make(what: 'piece' | 'over') {
       <Checkbox v-if="cut.brush === 'in' || cut.brush === 'out'" v-model:checked="cut.soft" data-testid="brush-soft"
         >Soft</Checkbox
       >
+    </section>
+    <section class="sec">
+      <h3>What was behind</h3>
+      <Segmented
+        v-model:value="behind"
+        block
+        :options="[
+          { value: '', label: 'Stays' },
+          { value: 'filled', label: 'Filled in' },
+          { value: 'hole', label: 'A hole' },
+        ]"
+        aria-label="What the photo has where it was"
+        data-testid="cut-behind"
+      />
     </section>
     <section class="sec">
       <h3>Becomes</h3>

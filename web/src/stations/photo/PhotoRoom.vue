@@ -9,7 +9,9 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useCutOut, type Seen } from '../../store/cutout'
 import { useEdits, type Way } from '../../store/edits'
+import { useMend } from '../../store/mend'
 import { usePrefs } from '../../store/prefs'
+import BrushLayer from './BrushLayer.vue'
 import CutMarks from './CutMarks.vue'
 import CutPanel from './CutPanel.vue'
 import EditStrip from './EditStrip.vue'
@@ -22,6 +24,7 @@ const card = useCard()
 const edits = useEdits()
 const catalogue = useCatalogue()
 const cut = useCutOut()
+const mend = useMend()
 const prefs = usePrefs()
 
 const ways: { id: Way; name: string }[] = [
@@ -31,11 +34,8 @@ const ways: { id: Way; name: string }[] = [
   { id: 'mend', name: 'Mend' },
 ]
 const split = ref(false)
-const disc = ref(0.02)
 const corners = ref<Pt[]>()
-const draws = computed(
-  () => ({ cut: 'marks', straighten: 'line', mend: 'disc', light: undefined })[edits.way] as 'line',
-)
+const draws = computed(() => (edits.way === 'straighten' ? 'line' : undefined))
 watch(
   () => edits.way,
   (way) => {
@@ -70,11 +70,6 @@ function level(from: Pt, to: Pt) {
   const degrees = Math.round(((last?.degrees ?? 0) - off) * 10) / 10
   const others = last ? edits.edits.slice(0, -1) : edits.edits
   void edits.set(degrees ? [...others, { lean: { degrees: Math.max(-45, Math.min(45, degrees)) } }] : others)
-}
-function eye(at: Pt) {
-  const last = edits.edits.at(-1)?.eyes
-  const one = { x: at.x, y: at.y, radius: disc.value }
-  void edits.set(last ? [...edits.edits.slice(0, -1), { eyes: [...last, one] }] : [...edits.edits, { eyes: [one] }])
 }
 function setCorners(on: boolean) {
   const [a, b] = [0.12, 0.88]
@@ -161,15 +156,34 @@ onKeyStroke('Escape', (e) => {
       <PhotoView
         :split="split"
         :draws="draws"
-        :disc="disc"
         :corners="corners"
         :ground="ground"
         @line="level"
-        @disc="eye"
         @corner="(i, at) => (corners = corners?.map((c, k) => (k === i ? at : c)))"
       >
         <template #default="{ w, h }">
           <CutMarks v-if="edits.way === 'cut' && !edits.before" :w="w" :h="h" />
+          <template v-else-if="edits.way === 'mend' && mend.by !== 'wider' && !edits.before">
+            <BrushLayer
+              :w="w"
+              :h="h"
+              :size="mend.size"
+              means="goes"
+              :as="mend.by === 'copy' && !mend.from ? 'click' : mend.by === 'eyes' ? 'click' : 'stroke'"
+              @stroke="mend.stroke"
+            />
+            <circle
+              v-if="mend.by === 'copy' && mend.from"
+              :cx="mend.from.x * w"
+              :cy="mend.from.y * h"
+              :r="mend.size * w"
+              fill="none"
+              stroke="#fffdf9"
+              stroke-width="2"
+              stroke-dasharray="4 3"
+              pointer-events="none"
+            />
+          </template>
         </template>
       </PhotoView>
       <div v-if="edits.way === 'cut'" class="seen" role="radiogroup" aria-label="What it is seen on">
@@ -194,7 +208,7 @@ onKeyStroke('Escape', (e) => {
         @corners="setCorners"
         @square="square"
       />
-      <MendPanel v-else :size="disc" @size="disc = $event" />
+      <MendPanel v-else />
     </aside>
     <EditStrip class="strip" />
   </div>

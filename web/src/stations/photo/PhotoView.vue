@@ -9,15 +9,14 @@ import { useEdits } from '../../store/edits'
 const props = defineProps<{
   /** Parted into as it came and as it is, at a share of the width. */
   split: boolean
-  /** What the pointer draws: a line, a disc of a size in shares of the width, or nothing. */
-  draws: 'line' | 'disc' | 'marks' | undefined
-  disc: number
+  /** What the pointer draws. */
+  draws: 'line' | undefined
   /** Four corners in shares of the photo, to be dragged. */
   corners: Pt[] | undefined
   /** The colour on which what was cut out is seen; without one it is seen on what goes. */
   ground: string | undefined
 }>()
-const emit = defineEmits<{ line: [from: Pt, to: Pt]; disc: [at: Pt]; corner: [i: number, at: Pt] }>()
+const emit = defineEmits<{ line: [from: Pt, to: Pt]; corner: [i: number, at: Pt] }>()
 const edits = useEdits()
 
 const room = ref<HTMLElement>()
@@ -44,7 +43,6 @@ function share(e: PointerEvent): Pt {
   return { x: within((e.clientX - r.left) / r.width), y: within((e.clientY - r.top) / r.height) }
 }
 const line = ref<{ from: Pt; to: Pt }>()
-const pointer = ref<Pt>()
 let drag: ((e: PointerEvent) => void) | undefined
 let done: ((e: PointerEvent) => void) | undefined
 
@@ -56,10 +54,6 @@ function hold(e: PointerEvent, motion: (e: PointerEvent) => void, end?: (e: Poin
   done = end
 }
 function down(e: PointerEvent) {
-  if (props.draws === 'disc') {
-    if (!e.button) emit('disc', share(e))
-    return
-  }
   if (props.draws !== 'line' || props.corners) return
   const from = share(e)
   hold(
@@ -75,10 +69,6 @@ function down(e: PointerEvent) {
 }
 /** A place in pixels of the screen, for what is measured at right angles. */
 const scaled = (p: Pt): Pt => ({ x: p.x * box.value.w, y: p.y * box.value.h })
-function motion(e: PointerEvent) {
-  pointer.value = share(e)
-  drag?.(e)
-}
 function up(e: PointerEvent) {
   done?.(e)
   drag = done = undefined
@@ -127,10 +117,9 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
         :class="draws"
         data-testid="photo-art"
         @pointerdown="down"
-        @pointermove="motion"
+        @pointermove="drag?.($event)"
         @pointerup="up"
         @pointercancel="((drag = done = undefined), (line = undefined))"
-        @pointerleave="pointer = undefined"
       >
         <slot :w="box.w" :h="box.h" />
         <g v-if="line" fill="none">
@@ -142,16 +131,6 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
             :stroke-width="i ? 1.4 : 3.6"
           />
         </g>
-        <circle
-          v-if="draws === 'disc' && pointer"
-          :cx="pointer.x * box.w"
-          :cy="pointer.y * box.h"
-          :r="disc * box.w"
-          fill="none"
-          stroke="#fffdf9"
-          stroke-width="1.6"
-          class="brush"
-        />
         <g v-if="corners">
           <polygon :points="poly" fill="#fffdf922" stroke="#fffdf9" stroke-width="3" />
           <polygon :points="poly" fill="none" stroke="#a8432a" stroke-width="1.4" />
@@ -226,12 +205,6 @@ svg {
 }
 svg.line {
   cursor: crosshair;
-}
-svg.disc {
-  cursor: none;
-}
-.brush {
-  filter: drop-shadow(0 0 1px #1f2b38);
 }
 .corner {
   cursor: move;

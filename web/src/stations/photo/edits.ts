@@ -25,7 +25,10 @@ export function editName(e: Edit): string {
       .replace(/(\d)$/, '.$1')
       .replace(/^([+−]?)\./, '$10.')}°`
   if (e.corners) return 'Squared up'
-  if (e.cutOut) return 'Cut out'
+  if (e.cutOut) return e.cutOut.rest ? 'With a hole' : 'Cut out'
+  if (e.filled) return 'Filled in'
+  if (e.copied) return 'Copied over'
+  if (e.wider) return 'Made wider'
   if (e.eyes) return e.eyes.length === 1 ? '1 red eye' : `${e.eyes.length} red eyes`
   const set = Object.entries(e.light ?? {}) as [keyof Light, number][]
   if (set.length === 1) return `${lightNames[set[0]![0]]} ${signed(set[0]![1])}`
