@@ -166,7 +166,7 @@ func (u *supplies) RightOf(ctx context.Context, id string, all []card.Edit) (*ca
 // are those of decoded.
 func (u *supplies) whole(ctx context.Context, ref string) ([]byte, error) {
 	_, raw, err := u.store.Picture(ctx, ref)
-	if !errors.Is(err, ErrNotFound) {
+	if err != nil && !errors.Is(err, ErrNotFound) || err == nil && !picture.Profiled(raw) {
 		return raw, err
 	}
 	img, release, err := u.decoded(ctx, ref)

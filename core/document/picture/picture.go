@@ -157,7 +157,7 @@ func Decode(name string, raw []byte) (image.Image, Info, error) {
 	if err != nil {
 		return nil, info, &Error{fmt.Sprintf("“%s” is damaged: %s.", name, plain(err))}
 	}
-	return upright(img, info.Turn), info, nil
+	return upright(inSRGB(img, raw), info.Turn), info, nil
 }
 
 // plain keeps the reason and drops the name of the package that gave it.

@@ -166,19 +166,7 @@ func (g *network) adopt() {
 	for len(g.orphans) > 0 {
 		i := g.orphans[len(g.orphans)-1]
 		g.orphans = g.orphans[:len(g.orphans)-1]
-		best, near := int32(none), int32(1<<30)
-		for e := g.first[i]; e >= 0; e = g.next[e] {
-			j, through := g.to[e], e^1
-			if !g.source[i] {
-				through = e
-			}
-			if g.cap[through] <= 0 || g.parent[j] == none || g.source[j] != g.source[i] {
-				continue
-			}
-			if d := g.rooted(j); d < near {
-				best, near = e, d
-			}
-		}
+		best, near := g.foster(i)
 		if best >= 0 {
 			g.parent[i], g.stamp[i], g.dist[i] = best, g.time, near+1
 			continue
@@ -200,6 +188,25 @@ func (g *network) adopt() {
 		}
 		g.parent[i] = none
 	}
+}
+
+// foster is the edge to the neighbour of an orphan that is nearest to their terminal, and how near
+// that is; none where no neighbour reaches it.
+func (g *network) foster(i int32) (best, near int32) {
+	best, near = none, 1<<30
+	for e := g.first[i]; e >= 0; e = g.next[e] {
+		j, through := g.to[e], e^1
+		if !g.source[i] {
+			through = e
+		}
+		if g.cap[through] <= 0 || g.parent[j] == none || g.source[j] != g.source[i] {
+			continue
+		}
+		if d := g.rooted(j); d < near {
+			best, near = e, d
+		}
+	}
+	return best, near
 }
 
 // rooted is how far a node is from its terminal; as far as can be for one that hangs on an orphan.

@@ -107,31 +107,7 @@ func apart(a, b rgb) float64 {
 
 // tell finds what stays by the colours of the marks, and those by what was told, in turn.
 func (f *field) tell(ctx context.Context) error {
-	var stays, goes []rgb
-	round := 0
-	for i, m := range f.marks {
-		switch {
-		case m > 0:
-			stays = append(stays, f.colours[i])
-		case m < 0:
-			goes = append(goes, f.colours[i])
-			round++
-		}
-	}
-	if len(goes) == 0 { // what lies at the edge of the picture
-		for i, c := range f.colours {
-			if x, y := i%f.w, i/f.w; f.marks[i] == 0 && (x < 2 || y < 2 || x >= f.w-2 || y >= f.h-2) {
-				goes = append(goes, c)
-			}
-		}
-	}
-	if len(stays) == 0 { // what lies within the line
-		for i, c := range f.colours {
-			if f.marks[i] == 0 {
-				stays = append(stays, c)
-			}
-		}
-	}
+	stays, goes := f.marked()
 	f.fore, f.back = mixtureOf(stays), mixtureOf(goes)
 	for k := range rounds {
 		if err := ctx.Err(); err != nil {
@@ -155,6 +131,32 @@ func (f *field) tell(ctx context.Context) error {
 		f.fore, f.back = mixtureOf(stays), mixtureOf(goes)
 	}
 	return nil
+}
+
+// marked are the colours of what is marked: where nothing is marked to go, of what lies at the edge
+// of the picture, and where nothing is marked to stay, of all that is not marked.
+func (f *field) marked() (stays, goes []rgb) {
+	for i, m := range f.marks {
+		switch {
+		case m > 0:
+			stays = append(stays, f.colours[i])
+		case m < 0:
+			goes = append(goes, f.colours[i])
+		}
+	}
+	edge, within := len(goes) == 0, len(stays) == 0
+	for i, c := range f.colours {
+		if f.marks[i] != 0 {
+			continue
+		}
+		if x, y := i%f.w, i/f.w; edge && (x < 2 || y < 2 || x >= f.w-2 || y >= f.h-2) {
+			goes = append(goes, c)
+		}
+		if within {
+			stays = append(stays, c)
+		}
+	}
+	return stays, goes
 }
 
 // cut parts the pixels that are open into those that stay and those that go, with the least cost:

@@ -239,29 +239,30 @@ func (l *level) flood() {
 			if known[i] {
 				continue
 			}
-			var sum [3]float32
-			n := float32(0)
-			x, y := i%l.w, i/l.w
-			for v := max(y-1, 0); v <= min(y+1, l.h-1); v++ {
-				for u := max(x-1, 0); u <= min(x+1, l.w-1); u++ {
-					if j := v*l.w + u; known[j] {
-						for c := range sum {
-							sum[c] += l.c[j][c]
-						}
-						n++
-					}
-				}
+			if c, ok := l.beside(i, known); ok {
+				l.c[i] = c
+				filled = append(filled, i)
 			}
-			if n == 0 {
-				continue
-			}
-			for c := range sum {
-				l.c[i][c] = sum[c] / n
-			}
-			filled = append(filled, i)
 		}
 		for _, i := range filled {
 			known[i], left = true, true
 		}
 	}
+}
+
+// beside is the mean of the neighbours of a pixel that are known; ok is false where none is.
+func (l *level) beside(i int, known []bool) (c [3]float32, ok bool) {
+	n := float32(0)
+	x, y := i%l.w, i/l.w
+	for v := max(y-1, 0); v <= min(y+1, l.h-1); v++ {
+		for u := max(x-1, 0); u <= min(x+1, l.w-1); u++ {
+			if j := v*l.w + u; known[j] {
+				n++
+				for k := range c {
+					c[k] += (l.c[j][k] - c[k]) / n
+				}
+			}
+		}
+	}
+	return c, n > 0
 }
