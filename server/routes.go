@@ -60,6 +60,10 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/items/:item/forms", s.plainForms)
 	r.GET("/cards/:id/items/:item/points", s.points)
 	r.POST("/cards/:id/faces/:face/colours", s.colourAt)
+	r.GET("/cards/:id/print", func(c *gin.Context) {
+		v, err := s.App.Prints(c.Request.Context(), c.Param("id"))
+		answer(s, c, v, err)
+	})
 
 	r.GET("/printer/correction", s.trueSize)
 	r.PUT("/printer/correction", s.measured)

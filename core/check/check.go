@@ -7,11 +7,13 @@ import (
 	"cmp"
 	"encoding/json"
 	"fmt"
+	"image"
 	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/production/sheet"
 )
@@ -34,6 +36,7 @@ const (
 	TheScene   Reads = "scene"   // what lies on the faces
 	TheFolding Reads = "folding" // that, and how the base folds
 	TheSheets  Reads = "sheets"  // how its pieces are laid on sheets
+	ThePrint   Reads = "print"   // how what is printed looks
 )
 
 // ID names a check; it never changes.
@@ -110,6 +113,7 @@ var checks = []Check{
 	{"meets", TheFolding, meets},
 	{"hidden", TheFolding, hidden},
 	{"foldRoom", TheFolding, foldRoom},
+	{"contrast", ThePrint, contrast},
 	{"noRoom", TheSheets, noRoom},
 	{"laidOtherwise", TheSheets, laidOtherwise},
 }
@@ -147,12 +151,15 @@ func Run(what Reads, in Input) []Finding {
 	return out
 }
 
-// Input is what checks look at. Layout is needed by those that read the sheets, and only by
-// them.
+// Input is what checks look at. Layout is needed by those that read the sheets, Seen by those
+// that read the print.
 type Input struct {
-	Card    card.Card
-	Scene   *scene.Scene
-	Layout  *sheet.Layout
+	Card   card.Card
+	Scene  *scene.Scene
+	Layout *sheet.Layout
+	// Seen paints what is seen of a face in a box, without an item, so many pixels to the
+	// millimetre; nil where that cannot be had.
+	Seen    func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image
 	folding *folding // made when a check asks for it
 }
 

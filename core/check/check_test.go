@@ -363,6 +363,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		it.Words = &card.Words{Text: text, Font: "pacifico-400", Size: 24, Spacing: spacing, Leading: 1.2, Align: card.AlignCentre}
 		return it
 	}
+	pale := words(8)
+	pale.Fill.Colour = "#f0e0c0"
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -384,6 +386,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"meets", steps, card.InsideFirst, free, past},
 		{"hidden", pocket, leaf, behind, ahead},
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
+		{"contrast", side(), card.Front, pale, words(8)},
 		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
 		{"laidOtherwise", side(), card.Front, waits, photo(800)},
 	} {
@@ -397,8 +400,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			require.NoError(t, err)
 			l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
 			found := 0
-			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets} {
-				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l}) {
+			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets, check.ThePrint} {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l, Seen: white}) {
 					if f.Check == p.check {
 						found++
 						assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)

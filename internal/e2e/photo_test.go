@@ -198,3 +198,12 @@ func TestAPhotoIsMended(t *testing.T) {
 	assert.Equal(t, 1125, w)
 	h.says("edit-3", "Made wider")
 }
+
+// Words that cannot be read on what lies under them say so in the stack, a moment after.
+func TestWordsThatAreHardToReadSaySo(t *testing.T) {
+	h := headline(t) // brick on moss
+	h.says("layer-i2", "is hard to read")
+	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#fff6e0"}}})
+	h.must(err)
+	h.says("layer-i2", "printed on Label")
+}

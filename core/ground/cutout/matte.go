@@ -113,47 +113,54 @@ func (m *matte) widen(ctx context.Context, img *image.NRGBA, known []int8) error
 		if round == 0 {
 			mixed = surelyMixed
 		}
-		var at []int32
-		seen := make([]bool, w*h)
-		for i := range seen {
-			if m.open.V[i] > .99 {
-				seen[i] = true
-				at = append(at, int32(i))
-			}
-		}
-		for k := 0; k < len(at); k++ {
-			i := int(at[k])
-			x := i % w
-			for _, n := range [4]struct {
-				to int
-				ok bool
-			}{{i - 1, x > 0}, {i + 1, x < w-1}, {i - w, i >= w}, {i + w, i+w < w*h}} {
-				j := n.to
-				if !n.ok || seen[j] || known != nil && known[j] != 0 {
-					continue
-				}
-				if d := m.depth.V[j]; max(d, -d) > most || m.trust.V[m.half(j)] < trustMixed {
-					continue
-				}
-				p := img.Pix[j/w*img.Stride+4*(j%w):]
-				a := m.share(p, float64(j%w)+.5, float64(j/w)+.5)
-				if m.beside(p, j, a) > beside {
-					continue
-				}
-				if m.depth.V[j] > 0 && a > mixed || m.depth.V[j] <= 0 && a < 1-mixed {
-					continue
-				}
-				// What was told to stay for other reasons than its colour is no gap.
-				if m.plain == nil && m.depth.V[j] > edge && a < leastWithin {
-					continue
-				}
-				seen[j] = true
-				m.open.V[j] = 1
-				at = append(at, int32(j))
-			}
-		}
+		m.follow(img, known, most, edge, mixed)
 	}
 	return m.colours(ctx, img, edge, edge)
+}
+
+// follow opens what is mixed from what is open on, pixel by pixel.
+func (m *matte) follow(img *image.NRGBA, known []int8, most, edge, mixed float32) {
+	w, h := m.depth.W, m.depth.H
+	var at []int32
+	seen := make([]bool, w*h)
+	for i := range seen {
+		if m.open.V[i] > .99 {
+			seen[i] = true
+			at = append(at, int32(i))
+		}
+	}
+	for k := 0; k < len(at); k++ {
+		i := int(at[k])
+		x := i % w
+		for _, n := range [4]struct {
+			to int
+			ok bool
+		}{{i - 1, x > 0}, {i + 1, x < w-1}, {i - w, i >= w}, {i + w, i+w < w*h}} {
+			j := n.to
+			if !n.ok || seen[j] || known != nil && known[j] != 0 || !m.mixed(img, j, most, edge, mixed) {
+				continue
+			}
+			seen[j] = true
+			m.open.V[j] = 1
+			at = append(at, int32(j))
+		}
+	}
+}
+
+// mixed reports whether a pixel of the copy is of both sides, by its colour.
+func (m *matte) mixed(img *image.NRGBA, j int, most, edge, mixed float32) bool {
+	d := m.depth.V[j]
+	if max(d, -d) > most || m.trust.V[m.half(j)] < trustMixed {
+		return false
+	}
+	w := m.depth.W
+	p := img.Pix[j/w*img.Stride+4*(j%w):]
+	a := m.share(p, float64(j%w)+.5, float64(j/w)+.5)
+	if m.beside(p, j, a) > beside || d > 0 && a > mixed || d <= 0 && a < 1-mixed {
+		return false
+	}
+	// What was told to stay for other reasons than its colour is no gap.
+	return m.plain != nil || d <= edge || a >= leastWithin
 }
 
 // beside is how far the colour of a pixel of the copy is from that of which a share stays, of the

@@ -16,39 +16,9 @@ func Distance(ctx context.Context, w, h int, of func(i int) bool) (Plane, error)
 			out.V[i] = far
 		}
 	}
-	line := func(n int, at func(k int) *float32) func() {
-		f, hull, from := make([]float64, n), make([]int, n), make([]float64, n+1)
-		return func() {
-			for k := range f {
-				f[k] = float64(*at(k))
-			}
-			top := 0
-			hull[0], from[0], from[1] = 0, math.Inf(-1), math.Inf(1)
-			for q := 1; q < n; q++ {
-				for {
-					p := hull[top]
-					s := (f[q] + float64(q*q) - f[p] - float64(p*p)) / float64(2*(q-p))
-					if s > from[top] {
-						top++
-						hull[top], from[top], from[top+1] = q, s, math.Inf(1)
-						break
-					}
-					top--
-				}
-			}
-			k := 0
-			for q := range n {
-				for from[k+1] < float64(q) {
-					k++
-				}
-				d := float64(q - hull[k])
-				*at(q) = float32(d*d + f[hull[k]])
-			}
-		}
-	}
 	err := Rows(ctx, w, func(x0, x1 int) {
 		x := 0
-		column := line(h, func(k int) *float32 { return &out.V[k*w+x] })
+		column := envelope(h, func(k int) *float32 { return &out.V[k*w+x] })
 		for x = x0; x < x1; x++ {
 			column()
 		}
@@ -58,7 +28,7 @@ func Distance(ctx context.Context, w, h int, of func(i int) bool) (Plane, error)
 	}
 	return out, Rows(ctx, h, func(y0, y1 int) {
 		y := 0
-		row := line(w, func(k int) *float32 { return &out.V[y*w+k] })
+		row := envelope(w, func(k int) *float32 { return &out.V[y*w+k] })
 		for y = y0; y < y1; y++ {
 			row()
 			for x := range w {
@@ -66,6 +36,38 @@ func Distance(ctx context.Context, w, h int, of func(i int) bool) (Plane, error)
 			}
 		}
 	})
+}
+
+// envelope makes, each time it is called, of the n values of a line the least of all parabolas that
+// stand on them.
+func envelope(n int, at func(k int) *float32) func() {
+	f, hull, from := make([]float64, n), make([]int, n), make([]float64, n+1)
+	return func() {
+		for k := range f {
+			f[k] = float64(*at(k))
+		}
+		top := 0
+		hull[0], from[0], from[1] = 0, math.Inf(-1), math.Inf(1)
+		for q := 1; q < n; {
+			p := hull[top]
+			s := (f[q] + float64(q*q) - f[p] - float64(p*p)) / float64(2*(q-p))
+			if s <= from[top] {
+				top--
+				continue
+			}
+			top++
+			hull[top], from[top], from[top+1] = q, s, math.Inf(1)
+			q++
+		}
+		k := 0
+		for q := range n {
+			for from[k+1] < float64(q) {
+				k++
+			}
+			d := float64(q - hull[k])
+			*at(q) = float32(d*d + f[hull[k]])
+		}
+	}
 }
 
 // Sample is a value between the pixels' middles, in a line between four of them; past the edge the

@@ -1390,6 +1390,7 @@ export interface Finding {
     | 'meets'
     | 'hidden'
     | 'foldRoom'
+    | 'contrast'
     | 'noRoom'
     | 'laidOtherwise'
   weight: 'note' | 'caution' | 'stop'
@@ -1676,6 +1677,10 @@ export interface PointRing {
 export interface Points {
   rings: PointRing[]
   crosses?: boolean
+}
+export interface PrintView {
+  revision: number
+  findings: Finding[]
 }
 export interface Problem {
   type: string

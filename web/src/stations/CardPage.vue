@@ -4,6 +4,7 @@ import { Button, Result, Spin } from 'ant-design-vue'
 import { useEventListener, watchDebounced } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api } from '../api/client'
 import { useEvents } from '../api/events'
 import AppHeader from '../parts/AppHeader.vue'
 import RunStrip from '../parts/RunStrip.vue'
@@ -40,6 +41,16 @@ watchDebounced(
   () => [card.view?.id, card.view?.revision],
   () => void sheets.load(),
   { debounce: 250 },
+)
+// How it will look when it is printed takes a little longer to tell.
+watchDebounced(
+  () => [card.view?.id, card.view?.revision],
+  async () => {
+    const of = card.view?.id
+    const v = of ? await api.prints(of).catch(() => undefined) : undefined
+    if (of && v) card.prints = { of, findings: v.findings }
+  },
+  { debounce: 700 },
 )
 onMounted(() => void machine.look())
 

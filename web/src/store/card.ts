@@ -49,6 +49,8 @@ export const useCard = defineStore('card', () => {
    */
   const held = shallowRef<SceneItem[]>()
   const told = computed(() => held.value ?? selected.value)
+  /** What was last found about how a card will look when it is printed; it may be of a change before. */
+  const prints = shallowRef<{ of: string; findings: Finding[] }>()
   /** The piece that is the only one of some items, or whose outline the only one is part of. */
   function pieceOf(of: SceneItem[]): SceneItem | undefined {
     const one = of.length === 1 ? of[0] : undefined
@@ -56,7 +58,11 @@ export const useCard = defineStore('card', () => {
   }
   const found = computed(() => {
     const out = new Map<string, Finding[]>()
-    for (const f of view.value?.findings ?? []) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
+    const all = [
+      ...(view.value?.findings ?? []),
+      ...(prints.value?.of === view.value?.id ? prints.value!.findings : []),
+    ]
+    for (const f of all) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
     return out
   })
   /** What the checks of the scene find about an item. */
@@ -293,6 +299,7 @@ export const useCard = defineStore('card', () => {
     told,
     pieceOf,
     findings,
+    prints,
     entered,
     line,
     unit,

@@ -1,0 +1,193 @@
+package check
+
+import (
+	"image"
+	"image/color"
+	"math"
+	"slices"
+
+	"github.com/lucasb-eyer/go-colorful"
+	"golang.org/x/image/vector"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
+)
+
+// Words are read against the worst tenth of what lies round their strokes: by how much lighter one
+// is than the other (WCAG 2.2, contrast ratio), at least 4.5 to 1, of large letters 3 to 1.
+const (
+	leastRatio, leastLarge = 4.5, 3.0
+	largeLetters           = 14 * point
+	worstShare             = .1
+	roundStrokes           = .5 // mm
+	contrastPerMM          = 3.0
+)
+
+// contrast finds words that are hard to tell from what lies under them.
+func contrast(in *Input) (out []Finding) {
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
+		if in.Seen == nil || doc.Words == nil || it.Words == nil || it.Joined != "" || it.Outline.Empty() {
+			return
+		}
+		least := leastRatio
+		if it.Words.Size >= largeLetters {
+			least = leastLarge
+		}
+		lights := in.round(f, it)
+		if len(lights) == 0 {
+			return
+		}
+		worst, ink := math.Inf(1), ""
+		for _, c := range inks(it) {
+			if r := worstRatio(lights, c); r < worst {
+				worst, ink = r, c
+			}
+		}
+		if worst >= least-.05 || ink == "" {
+			return
+		}
+		out = append(out, of(Caution, f, it, 0, readable(it, doc, lights, ink, least),
+			"is hard to read: in places it is only %.1f to 1 against what lies under it; %.1f to 1 is the least for letters of that size.", worst, least))
+	})
+	return out
+}
+
+// inks are the colours of words, or of the stock that they are cut from.
+func inks(it *scene.Item) (out []string) {
+	if it.Piece && it.Fill == (card.Fill{}) {
+		return []string{it.Ground}
+	}
+	for _, p := range it.Parts {
+		if p.Colour != "" {
+			out = append(out, p.Colour)
+		}
+	}
+	if it.Fill.Colour != "" {
+		out = append(out, it.Fill.Colour)
+	}
+	return out
+}
+
+// round are the luminances of the pixels round the strokes of words, in order.
+func (in *Input) round(f *scene.Face, it *scene.Item) []float64 {
+	box := it.Bounds.Grow(2 * roundStrokes)
+	img := in.Seen(f, box, it.ID, contrastPerMM)
+	if img == nil {
+		return nil
+	}
+	w, h := img.Bounds().Dx(), img.Bounds().Dy()
+	strokes := covered(it.Outline.Transform(it.At).Transform(geom.Shift(-box.X, -box.Y)), w, h)
+	reach := int(math.Ceil(roundStrokes * contrastPerMM))
+	var out []float64
+	for y := range h {
+		for x := range w {
+			if strokes.AlphaAt(x, y).A > 127 || !near(strokes, x, y, reach) {
+				continue
+			}
+			out = append(out, lightOf(img.At(img.Bounds().Min.X+x, img.Bounds().Min.Y+y)))
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// covered is what an outline, in mm, covers of a picture of a size.
+func covered(p geom.Path, w, h int) *image.Alpha {
+	out := image.NewAlpha(image.Rect(0, 0, w, h))
+	r := vector.NewRasterizer(w, h)
+	for _, l := range p.Flatten(.05) {
+		for i, q := range l.Points {
+			x, y := float32(q.X*contrastPerMM), float32(q.Y*contrastPerMM)
+			if i == 0 {
+				r.MoveTo(x, y)
+			} else {
+				r.LineTo(x, y)
+			}
+		}
+		r.ClosePath()
+	}
+	r.Draw(out, out.Rect, image.Opaque, image.Point{})
+	return out
+}
+
+// near reports whether a stroke is within reach of a pixel.
+func near(strokes *image.Alpha, x, y, reach int) bool {
+	for v := y - reach; v <= y+reach; v++ {
+		for u := x - reach; u <= x+reach; u++ {
+			if image.Pt(u, v).In(strokes.Rect) && strokes.AlphaAt(u, v).A > 127 {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// lightOf is the relative luminance of a colour.
+func lightOf(c color.Color) float64 {
+	r, g, b, _ := c.RGBA()
+	x, y, z := colorful.Color{R: float64(r) / 65535, G: float64(g) / 65535, B: float64(b) / 65535}.LinearRgb()
+	return .2126*x + .7152*y + .0722*z
+}
+
+// worstRatio is the contrast of an ink with the worst tenth of luminances, which are in order.
+func worstRatio(lights []float64, ink string) float64 {
+	c, err := colorful.Hex(ink)
+	if err != nil {
+		return math.Inf(1)
+	}
+	l := lightOf(c)
+	ratios := make([]float64, len(lights))
+	for i, v := range lights {
+		ratios[i] = (max(l, v) + .05) / (min(l, v) + .05)
+	}
+	slices.Sort(ratios)
+	return ratios[int(worstShare*float64(len(ratios)))]
+}
+
+// readable mends words by a darker or a lighter ink of the same hue, whichever is nearer; where
+// neither does, by a line round them.
+func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, least float64) *Mend {
+	if len(it.Parts) > 0 || it.Piece || doc.Fill.Colour == "" {
+		return outlined(it, doc, lights)
+	}
+	c, _ := colorful.Hex(ink)
+	l, a, b := c.OkLab()
+	for step := .02; step <= 1; step += .02 {
+		for _, to := range []float64{l - step, l + step} {
+			if to < 0 || to > 1 {
+				continue
+			}
+			other := colorful.OkLab(to, a, b).Clamped().Hex()
+			if worstRatio(lights, other) < least {
+				continue
+			}
+			says := "Make it darker"
+			if to > l {
+				says = "Make it lighter"
+			}
+			return &Mend{Says: says, Do: []Step{{"setFill", card.SetFill{IDs: []string{it.ID}, Fill: card.Fill{Colour: other}}}}}
+		}
+	}
+	return outlined(it, doc, lights)
+}
+
+// outlined puts a line round words that is white or black, whichever is farther from their ink; on
+// what lies under them it need not be seen itself.
+func outlined(it *scene.Item, doc *card.Item, lights []float64) *Mend {
+	look := card.Look{}
+	if doc.Look != nil {
+		look = *doc.Look
+	}
+	if look.Line != nil || it.Words == nil {
+		return nil
+	}
+	colour := "#ffffff"
+	for _, c := range inks(it) {
+		if h, err := colorful.Hex(c); err == nil && lightOf(h) > .4 {
+			colour = "#1f2b38"
+		}
+	}
+	look.Line = &card.Edging{Colour: colour, Width: card.Tidy(min(max(it.Words.Size*.08, .4), 2))}
+	return &Mend{Says: "Put a line round it", Do: []Step{{"setLook", card.SetLook{IDs: []string{it.ID}, Look: look}}}}
+}

@@ -1,0 +1,95 @@
+package check_test
+
+import (
+	"image"
+	"image/color"
+	"image/draw"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/check"
+	"sectilis/core/coretest"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
+)
+
+// on finds what is said of words of an ink and a size on a ground; a dark patch covers a share of
+// that from the left.
+func on(t *testing.T, c card.Card, ground, patch string, share float64) []check.Finding {
+	t.Helper()
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	return check.Run(check.ThePrint, check.Input{Card: c, Scene: &s, Seen: func(_ *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
+		assert.Equal(t, "i1", without)
+		img := image.NewRGBA(image.Rect(0, 0, int(box.W*perMM), int(box.H*perMM)))
+		draw.Draw(img, img.Rect, image.NewUniform(hex(ground)), image.Point{}, draw.Src)
+		draw.Draw(img, image.Rect(0, 0, int(share*box.W*perMM), img.Rect.Dy()), image.NewUniform(hex(patch)), image.Point{}, draw.Src)
+		return img
+	}})
+}
+
+func hex(s string) (c color.RGBA) {
+	var v [3]uint8
+	for i := range v {
+		for _, d := range []byte(s[1+2*i : 3+2*i]) {
+			n := d - '0'
+			if d > '9' {
+				n = d - 'a' + 10
+			}
+			v[i] = v[i]*16 + n
+		}
+	}
+	return color.RGBA{v[0], v[1], v[2], 255}
+}
+
+func wordsOf(t *testing.T, ink string, size float64) card.Card {
+	t.Helper()
+	c, err := card.Apply(coretest.Empty(t), card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 60, Y: 60},
+		Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: ink}, Words: &card.Words{Text: "Harvest", Font: "nunito-400", Size: size, Leading: 1.2, Align: card.AlignCentre}}}})
+	require.NoError(t, err)
+	return c
+}
+
+// Words that are hard to tell from what lies under them are found, by the worst tenth of that; the
+// mend makes them readable.
+func TestWeakContrastIsFoundAndMended(t *testing.T) {
+	assert.Empty(t, on(t, wordsOf(t, "#1f2b38", 4), "#ffffff", "#ffffff", 0))
+	assert.Empty(t, on(t, wordsOf(t, "#1f2b38", 4), "#ffffff", "#2a2a2a", .05), "a twentieth is no tenth")
+	assert.Empty(t, on(t, wordsOf(t, "#767676", 4), "#ffffff", "#ffffff", 0), "4.5 to 1 will do")
+	assert.Empty(t, on(t, wordsOf(t, "#949494", 12), "#ffffff", "#ffffff", 0), "3 to 1 will do for large ones")
+	for _, k := range []struct{ ink, ground, patch, says string }{
+		{"#a0a0a0", "#ffffff", "#ffffff", "Make it darker"},
+		{"#c8605a", "#7a2020", "#7a2020", "Make it lighter"},
+		{"#1f2b38", "#ffffff", "#303030", "Make it lighter"},
+	} {
+		c := wordsOf(t, k.ink, 4)
+		found := on(t, c, k.ground, k.patch, .4)
+		if k.ground != k.patch { // nothing is readable on both: the line has to do it
+			require.Len(t, found, 1)
+			continue
+		}
+		require.Len(t, found, 1, k.ink)
+		assert.Contains(t, found[0].Why, "hard to read")
+		require.NotNil(t, found[0].Mend)
+		assert.Equal(t, k.says, found[0].Mend.Says)
+		for _, s := range found[0].Mend.Do {
+			var err error
+			c, err = card.Apply(c, s.Command)
+			require.NoError(t, err)
+		}
+		assert.Empty(t, on(t, c, k.ground, k.patch, .4))
+	}
+	half := on(t, wordsOf(t, "#808080", 4), "#ffffff", "#000000", .5)
+	require.Len(t, half, 1)
+	assert.Equal(t, "Put a line round it", half[0].Mend.Says)
+}
+
+// white is a face with nothing on it.
+func white(_ *scene.Face, box geom.Rect, _ string, perMM float64) image.Image {
+	img := image.NewRGBA(image.Rect(0, 0, int(box.W*perMM), int(box.H*perMM)))
+	draw.Draw(img, img.Rect, image.White, image.Point{}, draw.Src)
+	return img
+}
