@@ -83,6 +83,11 @@ func (s *server) ofFace(c *gin.Context) {
 		s.picture(c, "image/png", raw, err, "max-age=3600") // the address names the revision
 		return
 	}
+	if c.Param("file") == "print.png" {
+		raw, err := s.App.FacePrint(c.Request.Context(), c.Param("id"), card.FaceID(c.Param("face")))
+		s.picture(c, "image/png", raw, err, "max-age=3600")
+		return
+	}
 	s.outlines(c)
 }
 

@@ -108,6 +108,7 @@ var checks = []Check{
 	{"fallsApart", TheScene, fallsApart},
 	{"looseDots", TheScene, looseDots},
 	{"resolution", TheScene, resolution},
+	{"dull", TheScene, dull},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},
 	{"meets", TheFolding, meets},

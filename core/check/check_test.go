@@ -365,6 +365,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	}
 	pale := words(8)
 	pale.Fill.Colour = "#f0e0c0"
+	bright := words(8)
+	bright.Fill.Colour = "#00e020"
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -386,6 +388,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"meets", steps, card.InsideFirst, free, past},
 		{"hidden", pocket, leaf, behind, ahead},
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
+		{"dull", side(), card.Front, bright, words(8)},
 		{"contrast", side(), card.Front, pale, words(8)},
 		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
 		{"laidOtherwise", side(), card.Front, waits, photo(800)},

@@ -567,7 +567,8 @@ func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
 	h.keys("\u0303") // to the right
 	h.says("left", "13/16 in")
 	require.False(t, folded("opening-panel"))
-	// By keys: the title of a section is a button.
+	// By keys, beginning with Tab: the title of a section is a button.
+	h.keys(kb.Tab)
 	h.wait(`(e => (e.focus(), document.activeElement === e))(document.querySelector('[data-testid=fold-look]'))`)
 	h.keys(kb.Enter)
 	h.wait(`document.querySelector('[data-testid=fold-look]').getAttribute('aria-expanded') === 'true'`)

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/design/opening"
 	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 )
@@ -201,9 +202,69 @@ func TestAPhotoIsMended(t *testing.T) {
 
 // Words that cannot be read on what lies under them say so in the stack, a moment after.
 func TestWordsThatAreHardToReadSaySo(t *testing.T) {
-	h := headline(t) // brick on moss
-	h.says("layer-i2", "is hard to read")
-	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#fff6e0"}}})
+	h := headline(t)
+	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#a8432a"}}})
+	h.must(err)
+	h.says("layer-i2", "is hard to read") // brick on moss
+	_, err = h.app.App.Change(t.Context(), h.id, 2, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#fff6e0"}}})
 	h.must(err)
 	h.says("layer-i2", "printed on Label")
+}
+
+// A frame with two holes, transparent ones, gets an opening under each; photos fill them.
+func TestAFrameWithTwoHolesIsFilledByTwoPhotos(t *testing.T) {
+	h := lay(t)
+	img := image.NewNRGBA(image.Rect(0, 0, 600, 400))
+	for y := range 400 {
+		for x := range 600 {
+			hole := y > 80 && y < 320 && (x > 60 && x < 270 || x > 330 && x < 540)
+			if !hole {
+				img.SetNRGBA(x, y, color.NRGBA{120, 80, 50, 255})
+			}
+		}
+	}
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, img))
+	p, err := h.app.App.BringIn(t.Context(), "Frame.png", raw.Bytes())
+	require.NoError(t, err)
+	lake, err := h.app.App.BringIn(t.Context(), "Lake.png", pumpkin(t))
+	require.NoError(t, err)
+	item := card.Item{Name: "Frame", Kind: card.Photo, Place: card.Place{X: 2.5 * in, Y: 3 * in}, Made: card.Made{As: card.Printed},
+		Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height, Width: 90, Height: 60}}
+	_, err = h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{item}}})
+	require.NoError(t, err)
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("layer-i1")
+	h.click("frame-openings")
+	f := h.front(3)
+	require.Len(t, f.Items, 3)
+	assert.Equal(t, card.Slot, f.Items[0].Kind)
+	assert.InDelta(t, 90.*210/600+.8, f.Items[0].Form.Width, .35)
+	for i, slot := range f.Items[:2] {
+		_, err = h.app.App.Change(t.Context(), h.id, int64(3+i), []card.Command{opening.FillOpening{ID: slot.ID, Picture: lake.ID, PixelWidth: 900, PixelHeight: 600}})
+		require.NoError(t, err)
+	}
+	f = h.front(5)
+	assert.Equal(t, card.Photo, f.Items[1].Kind)
+	assert.Equal(t, "i1", f.Items[2].ID, "the frame lies over them")
+}
+
+// A colour that prints dull shows so in the colours of the card, and is set right by one click; the
+// face can be seen as it will print.
+func TestAColourThatPrintsDullIsSetRight(t *testing.T) {
+	h := headline(t)
+	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#00ff40"}}})
+	h.must(err)
+	h.click("colour-00ff40")
+	h.says("colour-dull", "is how it prints")
+	h.click("colour-prints")
+	prints := h.item(3, "i2").Fill.Colour
+	assert.NotEqual(t, "#00ff40", prints)
+	h.must(h.Do(chromedp.Focus(chromedp.CSS(browser.ID("surface")))))
+	h.must(h.Do(chromedp.KeyEvent(",")))
+	h.wait(`!document.querySelector('[data-testid=colour-dull]')`)
+	png := h.fetch("/api/cards/" + h.id + "/faces/front/print.png")
+	img, _, err := image.Decode(bytes.NewReader(png))
+	require.NoError(t, err)
+	assert.Equal(t, 1400, img.Bounds().Dy())
 }

@@ -3,6 +3,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"os"
@@ -13,6 +14,7 @@ import (
 	"sectilis/core/design/freehand"
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
 )
@@ -86,7 +88,19 @@ func run(out string) error {
 		[]string{id("layer-" + item), id("trace")}, `!!document.querySelector('[data-testid=trace-outline]')`}); err != nil {
 		return err
 	}
-	for _, id := range []string{carved, bird} {
+	pumpkin, err := h.App.Duplicate(ctx, cards[0].ID)
+	if err != nil {
+		return err
+	}
+	photo, err := cutOut(h, pumpkin)
+	if err != nil {
+		return err
+	}
+	if err := shoot(p, out, view{"cutout", "/cards/" + pumpkin + "/panels", `!!document.querySelector('[data-testid=surface] image')`,
+		[]string{id("layer-" + photo), id("photo-edit"), id("way-cut")}, `document.querySelectorAll('[data-testid=edit-strip] li img').length === 4 && document.querySelector('[data-testid=edited]')?.naturalWidth > 1000`}); err != nil {
+		return err
+	}
+	for _, id := range []string{carved, bird, pumpkin} {
 		if err := h.App.Remove(ctx, id); err != nil {
 			return err
 		}
@@ -163,6 +177,34 @@ func shoot(p *browser.Page, out string, v view) error {
 		return err
 	}
 	return nil
+}
+
+// cutOut sets the photo of a card right, makes it warmer, and cuts a pumpkin out of it; it returns
+// the photo.
+func cutOut(h *testserver.Server, id string) (string, error) {
+	ctx := context.Background()
+	v, err := h.App.Open(ctx, id)
+	if err != nil {
+		return "", err
+	}
+	stroke := func(radius float64, at ...geom.Point) card.Brushed { return card.Brushed{Points: at, Radius: radius} }
+	for _, f := range v.Card.Faces {
+		for _, it := range f.Items {
+			if it.Photo == nil {
+				continue
+			}
+			edits := []card.Edit{
+				{Right: &card.Right{Black: .05, White: .96}}, {Light: &card.Light{Warmth: 12}},
+				{CutOut: &card.CutOut{Subject: &card.Subject{
+					Stays: []card.Brushed{stroke(.012, geom.Pt(.32, .89), geom.Pt(.36, .91), geom.Pt(.41, .89)), stroke(.006, geom.Pt(.368, .805), geom.Pt(.362, .83))},
+					Goes:  []card.Brushed{stroke(.014, geom.Pt(.1, .2), geom.Pt(.5, .3), geom.Pt(.9, .22)), stroke(.014, geom.Pt(.28, .78), geom.Pt(.285, .95)), stroke(.01, geom.Pt(.3, .985), geom.Pt(.45, .985)), stroke(.014, geom.Pt(.46, .78), geom.Pt(.46, .95))},
+				}}},
+			}
+			_, err = h.App.Change(ctx, id, v.Revision, []card.Command{card.EditPhoto{IDs: []string{it.ID}, Edits: edits}})
+			return it.ID, err
+		}
+	}
+	return "", errors.New("the card has no photo")
 }
 
 // perch makes a card with the robin of the tray, and returns the ids of both.

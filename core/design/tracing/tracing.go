@@ -16,11 +16,12 @@ import (
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
-	"cutRound":  func() card.Command { return &CutRound{} },
-	"setRim":    func() card.Command { return &SetRim{} },
-	"layTraced": func() card.Command { return &LayTraced{} },
-	"layCutOut": func() card.Command { return &LayCutOut{} },
-	"takeForm":  func() card.Command { return &TakeForm{} },
+	"cutRound":      func() card.Command { return &CutRound{} },
+	"setRim":        func() card.Command { return &SetRim{} },
+	"layTraced":     func() card.Command { return &LayTraced{} },
+	"frameOpenings": func() card.Command { return &FrameOpenings{} },
+	"layCutOut":     func() card.Command { return &LayCutOut{} },
+	"takeForm":      func() card.Command { return &TakeForm{} },
 }
 
 // traced looks whether a path can be an outline in a picture, and returns it clean.

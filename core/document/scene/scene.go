@@ -160,7 +160,7 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 	study := fold.StudyOf(c.Base)
 	s := Scene{Net: study.Net}
 	stock, _ := card.StockByID(c.Base.Stock)
-	uses := map[string]int{}
+	uses := map[use]int{}
 	for _, f := range c.Faces {
 		nf := s.Net.Face(f.ID)
 		if nf.ID == "" {
@@ -193,8 +193,9 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			face.lay(&it, f.Items[i])
 			it.With = slices.DeleteFunc(along[it.ID], func(id string) bool { return gone[id] })
 			if it.Joined == "" {
-				for _, c := range f.Items[i].Colours() {
-					uses[c]++
+				paper := use{paper: PaperUnder(&f, &f.Items[i], c.Base.Stock)}
+				for _, paper.colour = range f.Items[i].Colours() {
+					uses[paper]++
 				}
 			}
 			face.Items = append(face.Items, it)

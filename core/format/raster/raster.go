@@ -15,6 +15,7 @@ import (
 	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/light"
 )
 
 // Pictures gives the decoded, upright picture with the id.
@@ -95,6 +96,23 @@ func (c *Canvas) paint(k scene.Ink) error {
 	}
 	draw.DrawMask(c.img, box, src, src.Bounds().Min, mask, image.Point{}, draw.Over)
 	return nil
+}
+
+// Through takes the colours within a region through a table: as they are printed there.
+func (c *Canvas) Through(region geom.Path, t *light.Table) {
+	mask, box := c.mask(region, c.img.Bounds())
+	if mask == nil {
+		return
+	}
+	for y := box.Min.Y; y < box.Max.Y; y++ {
+		for x := box.Min.X; x < box.Max.X; x++ {
+			if mask.AlphaAt(x, y).A < 128 {
+				continue
+			}
+			p := c.img.Pix[c.img.PixOffset(x, y):]
+			p[0], p[1], p[2] = t.Colour(p[0], p[1], p[2])
+		}
+	}
 }
 
 // mask rasterises a path into an alpha mask over its own bounding box within

@@ -125,3 +125,11 @@ func (t *Table) Apply(ctx context.Context, img *image.NRGBA) error {
 func reach(img *image.NRGBA, share float64) float64 {
 	return share * math.Max(float64(img.Rect.Dx()), float64(img.Rect.Dy()))
 }
+
+// TableOf is the table of any function of sRGB colours, 0 to 1.
+func TableOf(f func(r, g, b float64) (float64, float64, float64)) *Table {
+	return tableOf(func(c colour) colour {
+		r, g, b := f(encoded(c[0]), encoded(c[1]), encoded(c[2]))
+		return colour{linear(min(max(r, 0), 1)), linear(min(max(g, 0), 1)), linear(min(max(b, 0), 1))}
+	})
+}

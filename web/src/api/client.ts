@@ -216,6 +216,7 @@ export const api = {
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: string, items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
+  printURL: (id: string, face: string, revision: number) => `/api/cards/${id}/faces/${face}/print.png?v=${revision}`,
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string, parts: number) =>

@@ -23,6 +23,7 @@ export type Command =
   | FillOpening
   | FillWords
   | FitTo
+  | FrameOpenings
   | FreeBridges
   | GroupItems
   | Grow
@@ -560,6 +561,7 @@ export interface Stock {
   colour: string
   weight: number
   thickness: number
+  coated?: boolean
 }
 export interface Trade {
   name: string
@@ -817,6 +819,12 @@ export interface FitTo {
   area: 'face' | 'piece' | 'gap'
   less: number
   do: 'fitTo'
+}
+export interface FrameOpenings {
+  id: string
+  edge: string
+  tuck: number
+  do: 'frameOpenings'
 }
 export interface FreeBridges {
   id: string
@@ -1385,6 +1393,7 @@ export interface Finding {
     | 'fallsApart'
     | 'looseDots'
     | 'resolution'
+    | 'dull'
     | 'glued'
     | 'sticksOut'
     | 'meets'
@@ -1829,6 +1838,8 @@ export interface SceneColourUse {
   colour: string
   count: number
   twin?: string
+  prints?: string
+  off?: number
 }
 export interface SheetOnHand {
   stock: string

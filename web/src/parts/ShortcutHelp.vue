@@ -59,6 +59,7 @@ const groups: { name: string; keys: [string, string][] }[] = [
       ['Space drag', 'Pan'],
       ['Shift while dragging', 'No snapping'],
       ['. held', 'Without handles and guides'],
+      [', held', 'As it will print'],
       ['D', 'Draw by hand'],
       ['U', 'Rub out'],
       ['R', 'Ruler'],

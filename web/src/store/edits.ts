@@ -40,7 +40,9 @@ export const useEdits = defineStore('edits', () => {
     wrong.value = ''
     chosen.value = last(photo.value?.edits ?? [])
   }
-  const close = () => (item.value = '')
+  function close() {
+    item.value = ''
+  }
   /** The last edit of light, if it is the last of all that are about colours. */
   const last = (all: Edit[]) => all.findLastIndex((e) => e.light)
 

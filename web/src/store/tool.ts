@@ -11,6 +11,8 @@ export const useTool = defineStore('tool', () => {
   const tool = ref<Tool>('choose')
   /** Handles, guides and the safe line are out of sight while it is held. */
   const bare = ref(false)
+  /** The face is shown as it will print while it is held. */
+  const asPrinted = ref(false)
   /** The stop of a gradient that is worked on. */
   const stop = ref(0)
   /** What is drawn and rubbed out with. */
@@ -57,5 +59,5 @@ export const useTool = defineStore('tool', () => {
     },
     { flush: 'sync' },
   )
-  return { supply, hold, placed, tool, bare, stop, pen, take, pick, pickedColour }
+  return { supply, hold, placed, tool, bare, asPrinted, stop, pen, take, pick, pickedColour }
 })

@@ -4,6 +4,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, toRef, watch } from 'vue'
 
+import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
 import { apply, matrix, then, type Pt } from '../parts/geom'
 import { useCard } from '../store/card'
@@ -176,6 +177,14 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
           :guides="!tool.bare"
           fine
           pick
+        />
+        <image
+          v-if="tool.asPrinted && card.view"
+          :href="api.printURL(card.id, card.face.id, card.view.revision)"
+          :width="card.face.width"
+          :height="card.face.height"
+          preserveAspectRatio="none"
+          data-testid="as-printed"
         />
         <rect
           v-if="!tool.bare"

@@ -73,8 +73,10 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
         <button
           class="swatch"
           :class="{ twin: u.twin }"
-          :style="{ background: u.colour }"
-          :title="`${u.colour}, on ${count(u.count)}`"
+          :style="{
+            background: u.prints ? `linear-gradient(135deg, ${u.colour} 60%, ${u.prints} 60%)` : u.colour,
+          }"
+          :title="`${u.colour}, on ${count(u.count)}` + (u.prints ? `; prints duller, about ${u.prints}` : '')"
           :aria-label="`Colour ${u.colour}, on ${count(u.count)}`"
           :data-testid="'colour-' + u.colour.slice(1)"
         />
@@ -82,6 +84,10 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
           <div class="one" data-testid="colour-menu">
             <b>{{ u.colour }}</b>
             <small>on {{ count(u.count) }}</small>
+            <p v-if="u.prints" class="dull" data-testid="colour-dull">
+              <i :style="{ background: u.prints }" /> is how it prints.
+              <button class="verb" data-testid="colour-prints" @click="change([u.colour], u.prints)">Take that</button>
+            </p>
             <button v-if="inkable.length" class="verb" data-testid="colour-give" @click="((open = ''), give(u.colour))">
               Give it to what is selected
             </button>
@@ -185,6 +191,18 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
   border-radius: 6px;
   box-shadow: inset 0 0 0 1px #0002;
   cursor: pointer;
+}
+.dull {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin: 4px 0;
+  font-size: 12px;
+}
+.dull i {
+  width: 16px;
+  height: 16px;
+  border-radius: 4px;
 }
 .swatch.twin {
   box-shadow:

@@ -7,7 +7,9 @@ import PanelsStation from './PanelsStation.vue'
 
 const PhotoRoom = defineAsyncComponent(() => import('../photo/PhotoRoom.vue'))
 const edits = useEdits()
-onBeforeRouteLeave(() => edits.close())
+onBeforeRouteLeave(() => {
+  edits.close()
+})
 </script>
 
 <template>

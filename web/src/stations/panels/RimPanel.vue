@@ -3,7 +3,7 @@
 import { Button, Checkbox } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { api, Fault } from '../../api/client'
-import type { Rim } from '../../api/types'
+import type { Command, Rim } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import PanelSection from '../../parts/PanelSection.vue'
 import { useCard } from '../../store/card'
@@ -17,7 +17,12 @@ const wrong = ref('')
 
 const one = computed(() => (card.told.length === 1 && card.told[0]?.kind === 'photo' ? card.told[0] : undefined))
 const photo = computed(() => (one.value ? card.doc(one.value.id)?.photo : undefined))
-const clear = computed(() => catalogue.pictures.find((p) => p.id === photo.value?.picture && p.clear))
+/** Parts of it are transparent. */
+const clear = computed(
+  () =>
+    catalogue.pictures.some((p) => p.id === photo.value?.picture && p.clear) ||
+    !!photo.value?.edits?.some((e) => e.cutOut),
+)
 /** Its opening follows what it shows. */
 const round = computed(() => photo.value?.opening?.outline === 'free')
 const rim = computed(() => photo.value?.rim)
@@ -28,17 +33,22 @@ const set = (r: Partial<Rim> | undefined) => {
   const ids = [one.value!.id]
   void card.change(r ? { do: 'setRim', ids, rim: { ...(rim.value ?? first.value), ...r } } : { do: 'setRim', ids })
 }
-async function cutRound() {
-  const [id, p] = [one.value!.id, clear.value!]
+/** Changes the photo by the outline of what there is of its picture. */
+async function byEdge(change: (id: string, edge: string) => Command) {
+  const it = one.value
+  if (!it?.picture) return
   try {
-    const t = await api.trace(p.id, { by: 'transparency', usual: true })
+    const t = await api.trace(it.picture.id, { by: 'transparency', usual: true })
     wrong.value = t.says ?? ''
     const edge = t.outlines[0]?.path
-    if (edge) await card.change({ do: 'cutRound', id, edge, rim: rim.value ?? first.value })
+    if (edge) await card.change(change(it.id, edge))
   } catch (e) {
     wrong.value = e instanceof Fault ? e.message : String(e)
   }
 }
+const cutRound = () => byEdge((id, edge) => ({ do: 'cutRound', id, edge, rim: rim.value ?? first.value }))
+const tuck = ref(0.4)
+const openings = () => byEdge((id, edge) => ({ do: 'frameOpenings', id, edge, tuck: tuck.value }))
 </script>
 
 <template>
@@ -77,6 +87,15 @@ async function cutRound() {
     <Button v-else-if="!rim || !one.piece" block data-testid="rim-add" @click="set({})">
       Leave {{ prefs.lenUnit(first.width) }} of paper round it
     </Button>
+    <div v-if="clear" class="pair frame">
+      <MeasureField label="Tucked by" :mm="tuck" testid="frame-tuck" @set="tuck = $event" @wrong="wrong = $event" />
+      <Button
+        data-testid="frame-openings"
+        title="Each hole becomes an opening for a photo, under the frame"
+        @click="openings"
+        >Openings in it</Button
+      >
+    </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </PanelSection>
 </template>
@@ -85,6 +104,9 @@ async function cutRound() {
 small {
   display: block;
   margin-top: 5px;
+}
+.frame {
+  margin-top: 8px;
 }
 .also {
   display: flex;

@@ -222,6 +222,9 @@ export function usePanelKeys(a: Actions) {
       case '.':
         tool.bare = true
         return true
+      case ',':
+        tool.asPrinted = tool.bare = true
+        return true
       case 'Tab':
         return (e.target as HTMLElement).matches('[data-testid=surface]') && through(e.shiftKey ? -1 : 1)
       case 'Escape':
@@ -259,9 +262,9 @@ export function usePanelKeys(a: Actions) {
   })
 
   useEventListener(window, 'keyup', (e: KeyboardEvent) => {
-    if (e.key === '.') tool.bare = false
+    if (e.key === '.' || e.key === ',') tool.asPrinted = tool.bare = false
   })
-  useEventListener(window, 'blur', () => (tool.bare = false))
+  useEventListener(window, 'blur', () => (tool.asPrinted = tool.bare = false))
 
   return { copy, paste, all, lock, hide, remove, duplicate, step, group }
 }

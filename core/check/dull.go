@@ -1,0 +1,31 @@
+package check
+
+import (
+	"strings"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+)
+
+// dull finds colours that no printer lays down on the paper that they are on, each once, where it is
+// first.
+func dull(in *Input) (out []Finding) {
+	told := map[string]bool{}
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
+		if it.Joined != "" {
+			return
+		}
+		stock := scene.StockUnder(in.Card.Face(f.ID), doc, in.Card.Base.Stock)
+		for _, c := range doc.Colours() {
+			prints, _ := scene.Dull(c, stock)
+			if prints == "" || told[c] {
+				continue
+			}
+			told[c] = true
+			s, _ := card.StockByID(stock)
+			out = append(out, of(Note, f, it, 0, &Mend{Says: "Take the nearest that prints", Do: []Step{{"recolour", card.Recolour{From: []string{c}, To: prints}}}},
+				"has the colour %s, which comes out duller on %s: about %s.", strings.ToUpper(c), s.Name, strings.ToUpper(prints)))
+		}
+	})
+	return out
+}
