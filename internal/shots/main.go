@@ -77,7 +77,7 @@ func run(out string) error {
 	if err := carve(h, carved); err != nil {
 		return err
 	}
-	if err := shoot(p, out, view{"lettering", "/cards/" + carved + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("tab-lettering")}, ""}); err != nil {
+	if err := shoot(p, out, view{"lettering", "/cards/" + carved + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("parts-i5"), id("layer-i6"), id("tab-lettering")}, ""}); err != nil {
 		return err
 	}
 	bird, item, err := perch(h)

@@ -92,6 +92,7 @@ const (
 	mostMixed   = .92
 	trustMixed  = .75
 	leastWithin = .35
+	again       = .4  // by how much more of a pixel may stay than of those on the way to it
 	beside      = .06 // the square of how far beside colours of both sides may be
 	widerRounds = 2
 )
@@ -122,11 +123,12 @@ func (m *matte) widen(ctx context.Context, img *image.NRGBA, known []int8) error
 func (m *matte) follow(img *image.NRGBA, known []int8, most, edge, mixed float32) {
 	w, h := m.depth.W, m.depth.H
 	var at []int32
+	var shares []float32 // the least on the way from the edge
 	seen := make([]bool, w*h)
 	for i := range seen {
 		if m.open.V[i] > .99 {
 			seen[i] = true
-			at = append(at, int32(i))
+			at, shares = append(at, int32(i)), append(shares, m.shareOf(img, i))
 		}
 	}
 	for k := 0; k < len(at); k++ {
@@ -137,26 +139,35 @@ func (m *matte) follow(img *image.NRGBA, known []int8, most, edge, mixed float32
 			ok bool
 		}{{i - 1, x > 0}, {i + 1, x < w-1}, {i - w, i >= w}, {i + w, i+w < w*h}} {
 			j := n.to
-			if !n.ok || seen[j] || known != nil && known[j] != 0 || !m.mixed(img, j, most, edge, mixed) {
+			if !n.ok || seen[j] || known != nil && known[j] != 0 {
+				continue
+			}
+			a := m.shareOf(img, j)
+			// Outside a plain ground, what is of the subject again lies beside it.
+			if m.plain == nil && m.depth.V[j] < 0 && a > shares[k]+again || !m.mixed(img, j, a, most, edge, mixed) {
 				continue
 			}
 			seen[j] = true
 			m.open.V[j] = 1
-			at = append(at, int32(j))
+			at, shares = append(at, int32(j)), append(shares, min(a, shares[k]))
 		}
 	}
 }
 
-// mixed reports whether a pixel of the copy is of both sides, by its colour.
-func (m *matte) mixed(img *image.NRGBA, j int, most, edge, mixed float32) bool {
+// shareOf is share of a pixel of the copy.
+func (m *matte) shareOf(img *image.NRGBA, i int) float32 {
+	x, y := i%m.depth.W, i/m.depth.W
+	return m.share(img.Pix[y*img.Stride+4*x:], float64(x)+.5, float64(y)+.5)
+}
+
+// mixed reports whether a pixel of the copy, of which a share stays by its colour, is of both sides.
+func (m *matte) mixed(img *image.NRGBA, j int, a, most, edge, mixed float32) bool {
 	d := m.depth.V[j]
 	if max(d, -d) > most || m.trust.V[m.half(j)] < trustMixed {
 		return false
 	}
 	w := m.depth.W
-	p := img.Pix[j/w*img.Stride+4*(j%w):]
-	a := m.share(p, float64(j%w)+.5, float64(j/w)+.5)
-	if m.beside(p, j, a) > beside || d > 0 && a > mixed || d <= 0 && a < 1-mixed {
+	if m.beside(img.Pix[j/w*img.Stride+4*(j%w):], j, a) > beside || d > 0 && a > mixed || d <= 0 && a < 1-mixed {
 		return false
 	}
 	// What was told to stay for other reasons than its colour is no gap.

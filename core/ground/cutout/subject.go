@@ -237,22 +237,26 @@ func (f *field) kept() []bool {
 		strokes = strokes || m > 0
 	}
 	least := len(out) / 1200
-	f.parts(func(all []int32, marked [2]bool) {
-		in := f.in[all[0]]
-		small := len(all) < least
-		if in && (strokes && !marked[1] || !strokes && small) || !in && small && !marked[0] {
-			for _, i := range all {
-				out[i] = !in
+	take := func(wanted func(in bool, all int, marked [2]bool) bool) {
+		f.parts(out, func(all []int32, marked [2]bool) {
+			if in := out[all[0]]; wanted(in, len(all), marked) {
+				for _, i := range all {
+					out[i] = !in
+				}
 			}
-		}
+		})
+	}
+	take(func(in bool, all int, marked [2]bool) bool {
+		return in && (strokes && !marked[1] || !strokes && all < least)
 	})
+	take(func(in bool, all int, marked [2]bool) bool { return !in && all < least && !marked[0] })
 	return out
 }
 
-// parts visits the connected parts of both sides, with whether a mark says of them that they go,
-// or stay.
-func (f *field) parts(visit func(all []int32, marked [2]bool)) {
-	seen := make([]bool, len(f.in))
+// parts visits the connected parts of both sides of a mask, with whether a mark says of them that they
+// go, or stay.
+func (f *field) parts(in []bool, visit func(all []int32, marked [2]bool)) {
+	seen := make([]bool, len(in))
 	for i := range seen {
 		if seen[i] {
 			continue
@@ -270,7 +274,7 @@ func (f *field) parts(visit func(all []int32, marked [2]bool)) {
 				to int
 				ok bool
 			}{{j - 1, x > 0}, {j + 1, x < f.w-1}, {j - f.w, j >= f.w}, {j + f.w, j+f.w < len(seen)}} {
-				if n.ok && !seen[n.to] && f.in[n.to] == f.in[j] {
+				if n.ok && !seen[n.to] && in[n.to] == in[j] {
 					seen[n.to] = true
 					all = append(all, int32(n.to))
 				}

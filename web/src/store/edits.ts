@@ -46,23 +46,30 @@ export const useEdits = defineStore('edits', () => {
   /** The last edit of light, if it is the last of all that are about colours. */
   const last = (all: Edit[]) => all.findLastIndex((e) => e.light)
 
+  /** Something that takes long is being worked out. */
+  const busy = ref(false)
+  let working = new AbortController()
   let underOf: string | undefined
   let asked = 0
   let waiting = false
-  let busy = false
+  let shows = false
   /** Shows what is done to it: one picture after the other, the newest last. */
   async function show() {
     waiting = true
-    if (busy) return
-    busy = true
+    // What was slid past is not waited for.
+    working.abort()
+    if (shows) return
+    shows = true
     while (waiting && photo.value) {
       waiting = false
       const [picture, n] = [photo.value.picture, ++asked]
       const cut = edits.value.findIndex((e) => e.cutOut)
       const all = way.value === 'cut' && cut >= 0 ? edits.value.slice(0, cut + 1) : edits.value
       const side = draft.value ? QUICK : FINE
+      const mine = (working = new AbortController())
+      const long = setTimeout(() => (busy.value = true), 300)
       try {
-        const blob = await api.edited(picture, all, side)
+        const blob = await api.edited(picture, all, side, mine.signal)
         if (n === asked) replace(shown, blob)
         const before = cut < 0 ? undefined : JSON.stringify(all.slice(0, cut))
         if (before !== underOf) {
@@ -71,10 +78,12 @@ export const useEdits = defineStore('edits', () => {
         }
         wrong.value = ''
       } catch (e) {
-        wrong.value = e instanceof Fault ? e.message : String(e)
+        if (!mine.signal.aborted) wrong.value = e instanceof Fault ? e.message : String(e)
       }
+      clearTimeout(long)
+      busy.value = false
     }
-    busy = false
+    shows = false
   }
   function replace(url: { value: string }, blob?: Blob) {
     if (url.value) URL.revokeObjectURL(url.value)
@@ -146,6 +155,7 @@ export const useEdits = defineStore('edits', () => {
     shown,
     came,
     under,
+    busy,
     wrong,
     before,
     open,

@@ -16,6 +16,8 @@ const props = defineProps<{
 const card = useCard()
 
 const bridges = computed(() => props.item.bridges ?? [])
+/** As large as there is room for beside small letters. */
+const radius = computed(() => Math.min(4.4, Math.max(2.6, 1.1 * Math.hypot(props.at[0], props.at[1]))))
 const rings = computed(() => [...new Set(bridges.value.map((b) => b.ring))])
 const edges = shallowRef<SVGPathElement[]>([])
 const held = ref<{ bridge: number; at: Pt }>()
@@ -98,7 +100,7 @@ function key(e: KeyboardEvent, bridge: number) {
       :key="i"
       :cx="p.x"
       :cy="p.y"
-      r="4.2"
+      :r="radius"
       tabindex="0"
       role="button"
       :aria-label="`Bridge ${i + 1} of ${bridges.length}`"

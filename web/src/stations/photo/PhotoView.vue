@@ -167,6 +167,7 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
         <span>As it came</span><span v-if="split && !edits.before">As it is</span>
       </div>
     </div>
+    <p v-if="edits.busy" class="busy" role="status" data-testid="working">Working it out…</p>
     <p v-if="edits.wrong" class="wrong" role="alert">{{ edits.wrong }}</p>
   </div>
 </template>
@@ -225,6 +226,16 @@ svg.line {
   background: #1f2b38cc;
   color: #fffdf9;
   font-size: 11.5px;
+}
+.busy {
+  position: absolute;
+  top: 4px;
+  right: 40px;
+  margin: 0;
+  padding: 3px 10px;
+  border-radius: 10px;
+  background: var(--paper0);
+  font-size: 12px;
 }
 .wrong {
   position: absolute;
