@@ -33,5 +33,5 @@ type production struct {
 	printer    Printer
 	printScale float64
 	layouts    *cache.Cache[string, layout]
-	onHand     sync.Mutex // over a change of what is on hand
+	onHand     sync.Mutex // over a change of what is on hand, and of the looks of photos
 }

@@ -44,6 +44,7 @@ var bodies = map[string]string{
 	"POST /cards/:id/drawings":            `{"base":2,"drawing":"d1","face":"front","middle":{"x":20,"y":20},"lines":{},"filled":{}}`,
 	"PUT /printer/correction":             `{"across":100,"down":100}`,
 	"PUT /scraps":                         `[]`,
+	"PUT /photolooks":                     `{"name":"Old","edits":[{"tone":{"colour":"#704214","amount":60}}]}`,
 	"PUT /stocks/:stock/onhand":           `{"stock":"","sizes":["a5"]}`,
 	"PUT /supplies/:kind/:id":             `{"kind":"paper","id":"comb","favourite":true}`,
 	"POST /cards/:id/sketches":            `{"title":"T","face":"front","slots":[],"tags":[]}`,

@@ -74,6 +74,16 @@ func (s *server) routes(r *gin.RouterGroup) {
 		answer(s, c, scraps, err)
 	})
 	r.PUT("/scraps", s.keepScraps)
+	r.GET("/photolooks", func(c *gin.Context) {
+		looks, err := s.App.PhotoLooks(c.Request.Context())
+		answer(s, c, looks, err)
+	})
+	r.PUT("/photolooks", func(c *gin.Context) {
+		var l app.PhotoLook
+		if s.read(c, &l) {
+			s.done(c, s.App.KeepPhotoLook(c.Request.Context(), l))
+		}
+	})
 	r.GET("/onhand", func(c *gin.Context) {
 		onHand, err := s.App.OnHand(c.Request.Context())
 		answer(s, c, onHand, err)
@@ -186,10 +196,12 @@ type Catalogue struct {
 	Papers    []pattern.Paper  `json:"papers"`
 	Fonts     []lettering.Font `json:"fonts"`
 	// FontFiles are the endings of files that fonts are read from.
-	FontFiles []string      `json:"fontFiles"`
-	Sizes     []sheet.Size  `json:"sizes"`
-	Bases     []fold.Kind   `json:"bases"`
-	Shapes    []shape.Ready `json:"shapes"`
+	FontFiles []string `json:"fontFiles"`
+	// EditsForAny are the parts of edits of a photo that others can have too.
+	EditsForAny []string      `json:"editsForAny"`
+	Sizes       []sheet.Size  `json:"sizes"`
+	Bases       []fold.Kind   `json:"bases"`
+	Shapes      []shape.Ready `json:"shapes"`
 	// Setup is how sheets are laid where a card does not say.
 	Setup card.SheetSetup `json:"setup"`
 	// First is how new pieces are made, Mark what a registration mark looks like.
@@ -207,7 +219,7 @@ func (s *server) catalogue(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.Stocks(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
 }

@@ -201,6 +201,8 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"POST", "/api/pictures/none/edited?side=64", `{"edits":[{"lean":{"degrees":80}}]}`, 422, "refused", "degrees"},
 		{"POST", "/api/pictures/none/edited?side=64", `{"edits":[{}]}`, 422, "refused", "edits"},
 		{"POST", "/api/pictures/none/right", `{"edits":[{"tone":{"colour":"red","amount":3}}]}`, 422, "refused", "colour"},
+		{"PUT", "/api/photolooks", `{"name":" ","edits":[]}`, 422, "refused", "name"},
+		{"PUT", "/api/photolooks", `{"name":"Old","edits":[{"lean":{"degrees":2}}]}`, 422, "refused", "edits"},
 		{"POST", "/api/pictures/none/traces", `{"by":"guessing"}`, 422, "refused", "by"},
 		{"POST", "/api/pictures/none/traces", `{"by":"layers","count":99}`, 422, "refused", "count"},
 		{"GET", path + "/items/i9/points", "", 404, "not-found", "id"},

@@ -85,6 +85,9 @@ func TestAPhotoIsWorkedOnStepByStep(t *testing.T) {
 
 	h.click("tone-808080")
 	assert.Len(t, h.item(5, "i1").Photo.Edits, 2)
+	h.must(h.Put(browser.ID("look-name"), "Harvest"))
+	h.click("keep-look")
+	h.there("look-Harvest")
 	h.says("edit-1", "Black and white")
 	h.click("way-straighten")
 	h.slide("lean", 2.5)

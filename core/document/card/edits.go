@@ -82,6 +82,12 @@ type RedEye struct {
 	Radius float64 `json:"radius"`
 }
 
+// ForAny reports whether the edit is about no place in the photo, so that others can have it too.
+func (e Edit) ForAny() bool { return e.Light != nil || e.Right != nil || e.Tone != nil }
+
+// EditsForAny are the names, in JSON, of the parts of edits for which that is so.
+func EditsForAny() []string { return []string{"light", "right", "tone"} }
+
 // Most is the highest number of edits of a photo, and of eyes of one.
 const (
 	mostEdits = 60

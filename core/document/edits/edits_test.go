@@ -2,9 +2,11 @@ package edits_test
 
 import (
 	"context"
+	"encoding/json"
 	"image"
 	"math"
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"github.com/kovidgoyal/imaging"
@@ -115,4 +117,17 @@ func TestAnyEditsThatACardTakesCanBeDone(t *testing.T) {
 		done++
 	}
 	assert.Greater(t, done, 60)
+}
+
+// Edits for any photo are those that have one of the parts that are named so.
+func TestEditsForAnyPhotoAreNamed(t *testing.T) {
+	for _, e := range all {
+		raw, err := json.Marshal(e)
+		require.NoError(t, err)
+		named := false
+		for _, n := range card.EditsForAny() {
+			named = named || strings.HasPrefix(string(raw), `{"`+n+`"`)
+		}
+		assert.Equal(t, named, e.ForAny(), "%s", raw)
+	}
 }

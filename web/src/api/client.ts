@@ -23,6 +23,7 @@ import type {
   LayoutView,
   NetDirections,
   NewSketch,
+  PhotoLook,
   Picture,
   PictureFacts,
   PlainForm,
@@ -147,6 +148,8 @@ export const api = {
   /** What a picture is after edits, with a longer side of so many pixels. */
   edited: async (picture: string, edits: Edit[], side: number, signal?: AbortSignal) =>
     (await reach('POST', `/pictures/${picture}/edited?side=${side}`, { edits }, signal)).blob(),
+  photoLooks: () => call<PhotoLook[]>('GET', '/photolooks'),
+  keepPhotoLook: (l: PhotoLook) => call<void>('PUT', '/photolooks', l),
   /** What sets a picture right after edits; nothing where it is. */
   setRight: async (picture: string, edits: Edit[]) =>
     (await call<RightSeen>('POST', `/pictures/${picture}/right`, { edits })).right,

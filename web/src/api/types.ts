@@ -547,6 +547,7 @@ export interface Catalogue {
   papers: Paper[]
   fonts: Font[]
   fontFiles: string[]
+  editsForAny: string[]
   sizes: SheetSize[]
   bases: NetKind[]
   shapes: Ready[]
@@ -1651,6 +1652,10 @@ export interface OtherCutter {
   address: string
   width: number
   height: number
+}
+export interface PhotoLook {
+  name: string
+  edits: Edit[]
 }
 export interface Picture {
   id: string

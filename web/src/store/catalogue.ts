@@ -22,6 +22,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     papers: [],
     fonts: [],
     fontFiles: [],
+    editsForAny: [],
     sizes: [],
     bases: [],
     shapes: [],

@@ -3,15 +3,19 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { api, Fault } from '../../api/client'
-import type { Light } from '../../api/types'
+import type { Edit, Light, PhotoLook } from '../../api/types'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { useEdits } from '../../store/edits'
 import EditSlider from './EditSlider.vue'
-import { forAny, lightNames } from './edits'
+import { lightNames, ofKinds } from './edits'
 
 const card = useCard()
 const edits = useEdits()
 const told = ref('')
+const catalogue = useCatalogue()
+/** Edits that are about no place in the photo. */
+const forAny = (all: Edit[]) => ofKinds(all, catalogue.all.editsForAny)
 
 const groups: { title: string; of: (keyof Light)[] }[] = [
   { title: 'Light', of: ['brightness', 'contrast', 'highlights', 'shadows'] },
@@ -39,6 +43,24 @@ function setTone(colour: string, amount = tone.value?.amount ?? 100, keep = true
   if (keep) void edits.set(all)
   else edits.slide(all)
 }
+
+const looks = ref<PhotoLook[]>([])
+const naming = ref('')
+const wrong = ref('')
+const load = async () => (looks.value = await api.photoLooks().catch(() => []))
+void load()
+async function keep(name: string, of: Edit[]) {
+  wrong.value = ''
+  try {
+    await api.keepPhotoLook({ name, edits: of })
+    naming.value = ''
+    await load()
+  } catch (e) {
+    wrong.value = e instanceof Fault ? e.message : String(e)
+  }
+}
+/** The look comes in place of what else is about no place in the photo. */
+const give = (l: PhotoLook) => void edits.set([...edits.edits.filter((e) => !forAny([e]).length), ...l.edits])
 
 /** The other photos of the card, which can have what is about no place in this one. */
 const others = computed(() =>
@@ -109,6 +131,27 @@ function share(id: string) {
       @set="setTone(tone.colour, $event)"
     />
   </section>
+  <section v-if="looks.length || shared.length" class="sec">
+    <h3>Looks of your own</h3>
+    <div class="looks">
+      <span v-for="l in looks" :key="l.name">
+        <button class="tone" :data-testid="'look-' + l.name" @click="give(l)">{{ l.name }}</button>
+        <button
+          class="verb"
+          :aria-label="'Take the look ' + l.name + ' away'"
+          title="Take it away"
+          @click="keep(l.name, [])"
+        >
+          ×
+        </button>
+      </span>
+    </div>
+    <form v-if="shared.length" class="keep" @submit.prevent="keep(naming, shared)">
+      <input v-model="naming" placeholder="Name" aria-label="Name of the look" maxlength="40" data-testid="look-name" />
+      <button class="verb" :disabled="!naming.trim()" data-testid="keep-look">Keep this as one</button>
+    </form>
+    <small v-if="wrong" class="wrong" role="alert">{{ wrong }}</small>
+  </section>
   <section v-if="others.length && shared.length" class="sec">
     <h3>The same to</h3>
     <div class="others">
@@ -169,6 +212,28 @@ h3 {
   height: 16px;
   padding: 0;
   border: 0;
+  background: none;
+}
+.looks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+}
+.looks span {
+  display: flex;
+}
+.keep {
+  display: flex;
+  gap: 4px;
+  margin-top: 6px;
+}
+.keep input {
+  flex: 1;
+  min-width: 0;
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--paper3);
+  border-radius: 6px;
   background: none;
 }
 .others {

@@ -35,5 +35,5 @@ export function editName(e: Edit): string {
   return set.length ? 'Light and colour' : 'Nothing yet'
 }
 
-/** Edits that are about no place in the photo. */
-export const forAny = (all: Edit[]) => all.filter((e) => e.light || e.right || e.tone)
+/** Edits of which the part is one of some names. */
+export const ofKinds = (all: Edit[], kinds: string[]) => all.filter((e) => kinds.some((k) => k in e))
