@@ -3,6 +3,7 @@
 import { ref, shallowRef } from 'vue'
 import type { Point } from '../../api/types'
 import type { Pt } from '../../parts/geom'
+import MarkPath from './MarkPath.vue'
 
 const props = defineProps<{
   w: number
@@ -19,8 +20,6 @@ const points = shallowRef<Point[]>([])
 const at = ref<Pt>()
 let held = -1
 
-const path = (all: Point[]) =>
-  all.map((p, i) => `${i ? 'L' : 'M'}${p.x * props.w} ${p.y * props.h}`).join('') + (all.length === 1 ? 'h.01' : '')
 const share = (e: PointerEvent): Point => {
   const r = (e.currentTarget as Element).getBoundingClientRect()
   const of = (v: number) => Math.round(v * 1e4) / 1e4
@@ -56,12 +55,13 @@ function up(e: PointerEvent) {
 
 <template>
   <g>
-    <path
+    <MarkPath
       v-if="points.length"
-      :d="path(points)"
-      :stroke-width="as === 'line' ? 2 : size * 2 * w"
-      class="mark"
-      :class="as === 'line' ? 'line' : means"
+      :points="points"
+      :radius="as === 'line' ? undefined : size"
+      :means="means"
+      :w="w"
+      :h="h"
     />
     <rect
       :width="w"
@@ -83,23 +83,6 @@ function up(e: PointerEvent) {
 </template>
 
 <style scoped>
-.mark {
-  fill: none;
-  stroke-linecap: round;
-  stroke-linejoin: round;
-  opacity: 0.6;
-  pointer-events: none;
-}
-.stays {
-  stroke: #4d7a3f;
-}
-.goes {
-  stroke: #6f7c88;
-}
-.mark.line {
-  stroke: #a8432a;
-  opacity: 1;
-}
 rect.stroke {
   cursor: none;
 }

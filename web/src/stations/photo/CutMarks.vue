@@ -4,16 +4,14 @@ import { computed } from 'vue'
 import type { Brushed, Point } from '../../api/types'
 import { useCutOut } from '../../store/cutout'
 import BrushLayer from './BrushLayer.vue'
+import MarkPath from './MarkPath.vue'
 
-const props = defineProps<{ w: number; h: number }>()
+defineProps<{ w: number; h: number }>()
 const cut = useCutOut()
 
-const path = (all: Point[]) =>
-  all.map((p, i) => `${i ? 'L' : 'M'}${p.x * props.w} ${p.y * props.h}`).join('') + (all.length === 1 ? 'h.01' : '')
 const strokes = computed(() => {
   const s = cut.now?.subject
-  const of = (all: Brushed[] | undefined, is: string) =>
-    (all ?? []).map((b) => ({ d: path(b.points), r: b.radius, is }))
+  const of = (all: Brushed[] | undefined, means: 'stays' | 'goes') => (all ?? []).map((b) => ({ ...b, means }))
   return [...of(s?.stays, 'stays'), ...of(s?.goes, 'goes')]
 })
 const paints = computed(() => cut.brush === 'in' || cut.brush === 'out')
@@ -31,8 +29,8 @@ function drawn(all: Point[]) {
 
 <template>
   <g>
-    <path v-for="(s, i) in strokes" :key="i" :d="s.d" :stroke-width="s.r * 2 * w" class="mark" :class="s.is" />
-    <path v-if="cut.now?.subject?.round" :d="path(cut.now.subject.round) + 'Z'" class="round" />
+    <MarkPath v-for="(s, i) in strokes" :key="i" v-bind="s" :w="w" :h="h" />
+    <MarkPath v-if="cut.now?.subject?.round" :points="cut.now.subject.round" means="stays" closed :w="w" :h="h" />
     <BrushLayer
       :w="w"
       :h="h"
@@ -54,26 +52,3 @@ function drawn(all: Point[]) {
     />
   </g>
 </template>
-
-<style scoped>
-.mark {
-  fill: none;
-  stroke-linecap: round;
-  stroke-linejoin: round;
-  opacity: 0.6;
-  pointer-events: none;
-}
-.stays {
-  stroke: #4d7a3f;
-}
-.goes {
-  stroke: #6f7c88;
-}
-.round {
-  fill: none;
-  stroke: #a8432a;
-  stroke-width: 1.6;
-  stroke-dasharray: 5 4;
-  pointer-events: none;
-}
-</style>

@@ -10,6 +10,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { useCutOut, type By } from '../../store/cutout'
 import { useEdits } from '../../store/edits'
 import { usePrefs } from '../../store/prefs'
+import BrushChoice from './BrushChoice.vue'
 import EditSlider from './EditSlider.vue'
 
 const card = useCard()
@@ -80,22 +81,16 @@ async function make(what: 'piece' | 'over') {
       @change="take($event as By)"
     />
     <p>{{ says[cut.by] }}</p>
-    <div v-if="cut.by !== 'ground'" class="two" role="radiogroup" aria-label="What the brush says">
-      <button
-        v-for="b in [
-          { id: 'stays', name: 'Stays' },
-          { id: 'goes', name: 'Goes' },
-        ] as const"
-        :key="b.id"
-        role="radio"
-        :aria-checked="cut.brush === b.id"
-        :class="b.id"
-        :data-testid="'brush-' + b.id"
-        @click="cut.brush = b.id"
-      >
-        <i />{{ b.name }}
-      </button>
-    </div>
+    <BrushChoice
+      v-if="cut.by !== 'ground'"
+      label="What the brush says"
+      :chosen="cut.brush"
+      :of="[
+        { id: 'stays', name: 'Stays', stays: true },
+        { id: 'goes', name: 'Goes', stays: false },
+      ]"
+      @choose="cut.brush = $event"
+    />
     <template v-else>
       <EditSlider
         label="Tolerance"
@@ -155,22 +150,15 @@ async function make(what: 'piece' | 'over') {
     </section>
     <section class="sec">
       <h3>Brush</h3>
-      <div class="two" role="radiogroup" aria-label="What the brush paints">
-        <button
-          v-for="b in [
-            { id: 'in', name: 'Paint in' },
-            { id: 'out', name: 'Paint out' },
-          ] as const"
-          :key="b.id"
-          role="radio"
-          :aria-checked="cut.brush === b.id"
-          :class="b.id"
-          :data-testid="'brush-' + b.id"
-          @click="cut.brush = b.id"
-        >
-          <i />{{ b.name }}
-        </button>
-      </div>
+      <BrushChoice
+        label="What the brush paints"
+        :chosen="cut.brush"
+        :of="[
+          { id: 'in', name: 'Paint in', stays: true },
+          { id: 'out', name: 'Paint out', stays: false },
+        ]"
+        @choose="cut.brush = $event"
+      />
       <EditSlider
         label="Size"
         :min="0.3"
@@ -246,37 +234,6 @@ p {
 }
 .two > * {
   flex: 1;
-}
-.two [role='radio'] {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  height: 30px;
-  padding: 0 10px;
-  border: 1px solid var(--paper3);
-  border-radius: 6px;
-  background: none;
-  font-size: 12.5px;
-  cursor: pointer;
-}
-.two i {
-  width: 10px;
-  height: 10px;
-  border: 1.5px solid currentColor;
-  border-radius: 5px;
-}
-.two [aria-checked='true'] i {
-  background: currentColor;
-}
-.two [aria-checked='true'].stays,
-.two [aria-checked='true'].in {
-  border-color: var(--moss);
-  color: var(--moss);
-}
-.two [aria-checked='true'].goes,
-.two [aria-checked='true'].out {
-  border-color: var(--ink7);
-  color: var(--ink9);
 }
 .marks {
   display: flex;
