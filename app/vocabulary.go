@@ -29,7 +29,7 @@ var Vocabulary = vocabulary(
 	of(scene.Sharp, scene.Soft, scene.Coarse),
 	of(card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot),
 	of(card.TakesPhoto, card.TakesWords),
-	of(card.Printed, card.Cut, card.Lined, card.Carved, card.Welded),
+	of(card.Printed, card.Cut, card.Lined, card.Carved, card.Welded, card.Trims),
 	of(card.LooseIslands, card.BridgedIslands, card.NoIslands),
 	of(shape.IDs()...),
 	of(card.Square, card.Round, card.Bevel),

@@ -271,3 +271,32 @@ func TestAColourThatPrintsDullIsSetRight(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 1400, img.Bounds().Dy())
 }
+
+// A finished arrangement is trimmed by a disc over it: the photo ends there on the face and on the
+// sheet, and nothing is lost.
+func TestAnArrangementIsTrimmedByADisc(t *testing.T) {
+	raw := pumpkin(t)
+	disc := card.Item{Name: "Disc", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3 * in}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+		Form: &card.Form{Outline: card.Ellipse, Width: 55, Height: 55}}
+	h := lay(t)
+	p, err := h.app.App.BringIn(t.Context(), "Lake.png", raw)
+	require.NoError(t, err)
+	photo := card.Item{Name: "Lake", Kind: card.Photo, Place: card.Place{X: 2.5 * in, Y: 3 * in}, Made: card.Made{As: card.Cut, Stock: "satin-240"},
+		Photo: &card.Print{Picture: p.ID, PixelWidth: p.Width, PixelHeight: p.Height, Width: 90, Height: 60}}
+	_, err = h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{photo}}, card.PlaceItems{Face: card.Front, Items: []card.Item{disc}},
+		card.GroupItems{IDs: []string{"i1", "i2"}}})
+	require.NoError(t, err)
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("layer-i2")
+	h.click("trim-group")
+	assert.Equal(t, card.Trims, h.item(3, "i2").Made.As)
+	h.says("layer-i2", "trims its group")
+	h.wait(`!!document.querySelector('[data-testid=item-i1]').getAttribute('clip-path')`)
+	h.must(h.Go("/cards/" + h.id + "/sheets"))
+	h.says("sheet-count", "sheets")
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("layer-i2")
+	h.click("trim-none")
+	assert.Equal(t, card.Printed, h.item(4, "i2").Made.As)
+	h.wait(`!document.querySelector('[data-testid=item-i1]').getAttribute('clip-path')`)
+}

@@ -198,6 +198,11 @@ func (it Item) check() error {
 	if (it.Lines != nil) != (it.Made.As == Lined) {
 		return Refuse("made", "“%s” cannot be made that way: a line is worked along, everything else is printed or cut out.", it.Name)
 	}
+	if it.Trims() {
+		if err := it.checkTrims(); err != nil {
+			return err
+		}
+	}
 	if it.Joined() {
 		if err := it.checkJoined(); err != nil {
 			return err
@@ -286,7 +291,7 @@ func (s Waits) check(it Item) error {
 
 func (m Made) check() error {
 	switch m.As {
-	case Printed, Lined, Carved, Welded:
+	case Printed, Lined, Carved, Welded, Trims:
 		if m.Stock != "" || m.Lift != 0 || m.Bleed != 0 || m.Thicken || m.Islands != (Islands{}) {
 			return Refuse("made", "What is printed has no stock, foam or bleed of its own; make it a cut piece.")
 		}

@@ -78,13 +78,15 @@ func (p Place) Map() geom.Affine {
 type As string
 
 // An item is ink on its carrier, a piece of stock that is cut and stuck on, a line along which
-// its carrier is worked, or part of the outline of the piece that it lies on.
+// its carrier is worked, part of the outline of the piece that it lies on, or the outline that all
+// else in its group ends at.
 const (
 	Printed As = "printed"
 	Cut     As = "cut"
 	Lined   As = "line"
 	Carved  As = "carved"
 	Welded  As = "welded"
+	Trims   As = "trims"
 )
 
 // Role is what a line is for.

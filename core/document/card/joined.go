@@ -28,12 +28,13 @@ func (it Item) checkJoined() error {
 	return nil
 }
 
-// tidyJoined makes ink of what was part of the outline of a piece and lies on none any more.
+// tidyJoined makes ink of what was part of the outline of a piece and lies on none any more, and of
+// what trimmed a group and is in none.
 func (c *Card) tidyJoined() {
 	for i := range c.Faces {
 		for j := range c.Faces[i].Items {
 			it := &c.Faces[i].Items[j]
-			if it.Joined() && it.On == "" {
+			if it.Joined() && it.On == "" || it.Trims() && it.Group == "" {
 				it.Made = Made{As: Printed}
 				if it.Fill == (Fill{}) {
 					it.Fill.Colour = First().Ink

@@ -53,6 +53,11 @@ func (k SetMade) Apply(c Card) (Card, error) {
 					return it.checkJoined()
 				}
 			}
+			if it.Trims() {
+				if err := it.checkTrims(); err != nil {
+					return err
+				}
+			}
 			it.asMade()
 			it.Made.Bleed = Tidy(it.Made.Bleed)
 		}

@@ -100,6 +100,9 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 			out = append(out, k)
 		}
 	}
+	if it.Clip != nil {
+		clips = append(append([]geom.Path(nil), clips...), it.Clip.Transform(it.At))
+	}
 	for i, k := range out {
 		k = k.transform(it.At)
 		k.Clips = append(k.Clips, clips...)

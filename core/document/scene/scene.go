@@ -61,11 +61,15 @@ type Item struct {
 	Piece   bool        `json:"piece"`
 	Outline geom.Path   `json:"outline"`
 	At      geom.Affine `json:"at"`
-	// Joined says that the item is part of the outline of the piece that it lies on.
+	// Joined says that the item is part of the outline of the piece that it lies on, or what its
+	// group is trimmed by: that it is neither printed nor cut by itself.
 	Joined card.As `json:"joined,omitempty"`
 	// Islands are the parts of a piece that fall out when it is cut, Bridges what holds others.
 	Islands []geom.Path     `json:"islands,omitempty"`
 	Bridges []stencil.Strip `json:"bridges,omitempty"`
+	// Clip is what an item in a trimmed group ends at; nil for none. The outline of a piece ends
+	// there already.
+	Clip *geom.Path `json:"clip,omitempty"`
 	// Thin is where a piece is thinner than its stock bears; nil where that is nowhere.
 	Thin *Thin `json:"thin,omitempty"`
 	// Box is the frame for handles and measures, in the item's coordinates.
@@ -218,6 +222,9 @@ func unchanged(f, was *card.Face, old *Face) map[string]Item {
 	for i := range was.Items {
 		docs[was.Items[i].ID] = &was.Items[i]
 	}
+	if !reflect.DeepEqual(trims(f), trims(was)) {
+		return nil
+	}
 	same := make(map[string]bool, len(f.Items))
 	gone, wasGone := f.Hidden(), was.Hidden()
 	for i := range f.Items {
@@ -277,7 +284,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	if stock, ok := card.StockByID(doc.Made.Stock); ok {
 		it.Ground = stock.Colour
 	}
-	if doc.Joined() {
+	if doc.Joined() || doc.Trims() {
 		it.Joined = doc.Made.As
 	}
 	place := doc.Place
@@ -328,6 +335,9 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		if err := it.join(f, doc); err != nil {
 			return it, err
 		}
+	}
+	if err := it.trim(f, doc); err != nil {
+		return it, err
 	}
 	it.Bounds = it.Outline.Transform(it.At).Bounds()
 	it.dress(doc)

@@ -224,7 +224,7 @@ export interface Place {
   mirrored?: boolean
 }
 export interface Made {
-  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
+  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
   stock?: string
   lift?: number
   bleed?: number
@@ -878,7 +878,7 @@ export interface LayPieces {
 export interface LayTraced {
   id: string
   parts: TracedPart[]
-  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
+  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
   do: 'layTraced'
 }
 export interface TracedPart {
@@ -1747,12 +1747,13 @@ export interface SceneItem {
    * the six numbers of SVG’s matrix()
    */
   at: [number, number, number, number, number, number]
-  joined?: 'printed' | 'cut' | 'line' | 'carved' | 'welded'
+  joined?: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
   /**
    * Items: SVG path data, mm
    */
   islands?: string[]
   bridges?: Strip[]
+  clip?: string
   thin?: SceneThin
   box: Rect
   bounds: Rect

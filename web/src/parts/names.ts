@@ -32,6 +32,7 @@ export function madeText(it: Item, carrier: string | undefined, stockName: strin
     return `${roleNames[it.lines.role].toLowerCase()} in ${carrier ?? 'the base'}`
   if (it.lines?.role === 'guide') return 'never printed or cut'
   if (it.slot) return it.slot.takes === 'photo' ? 'waits for a photo' : 'waits for words'
+  if (it.made.as === 'trims') return 'trims its group'
   if (it.made.as === 'carved') return `carved out of ${carrier}`
   if (it.made.as === 'welded') return `welded to ${carrier}`
   if (it.made.as === 'printed') return carrier ? `printed on ${carrier}` : 'printed on the base'

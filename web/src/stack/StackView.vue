@@ -6,7 +6,7 @@ import { madeText, shortStock } from '../parts/names'
 import { useCard } from '../store/card'
 import { usePrefs } from '../store/prefs'
 import { useCatalogue } from '../store/catalogue'
-import { elevation, rowsOf, ROW } from './layout'
+import { elevation, isPart, rowsOf, ROW } from './layout'
 import StackRow, { type Row } from './StackRow.vue'
 import { useInSight } from './useInSight'
 
@@ -18,17 +18,17 @@ const base = computed(() => catalogue.stock(card.view?.card.base.stock))
 /** Pieces whose parts are shown: those that were opened, and the one of what is chosen. */
 const opened = ref(new Set<string>())
 const showsParts = (piece: string) =>
-  opened.value.has(piece) || card.selected.some((it) => it.joined && it.on === piece)
+  opened.value.has(piece) || card.selected.some((it) => isPart(it) && it.on === piece)
 const ids = computed(() => (card.face ? rowsOf(card.face.items, showsParts) : []))
 const partsOf = computed(() => {
   const out = new Map<string, number>()
-  for (const it of card.face?.items ?? []) if (it.joined && it.on) out.set(it.on, (out.get(it.on) ?? 0) + 1)
+  for (const it of card.face?.items ?? []) if (isPart(it) && it.on) out.set(it.on, (out.get(it.on) ?? 0) + 1)
   return out
 })
 function openParts(piece: string, open: boolean) {
   opened.value = new Set([...opened.value].filter((id) => id !== piece).concat(open ? [piece] : []))
   // What is chosen among them would keep them open.
-  if (!open && card.selected.some((it) => it.joined && it.on === piece)) card.select([piece])
+  if (!open && card.selected.some((it) => isPart(it) && it.on === piece)) card.select([piece])
 }
 
 const drawn = computed(() =>
@@ -57,7 +57,7 @@ const rows = computed<Row[]>(() => {
       locked: !!it.locked,
       how: it.group ? 'grouped · ' + how : how,
       told: prefs.said(card.findings(id).find((f) => f.weight !== 'note')?.why ?? ''),
-      part: !!it.joined,
+      part: isPart(it),
       parts: partsOf.value.get(id),
       open: showsParts(id),
     }

@@ -29,14 +29,17 @@ const LEAST = 3
 
 export const ROW = 31
 
+/** Whether it is part of the outline of the piece that it lies on. */
+export const isPart = (it: SceneItem) => it.joined === 'carved' || it.joined === 'welded'
+
 /**
  * The ids of the rows, the top of the stack first and the base, '', last. What is part of the
  * outline of a piece has a row below that of the piece while that is open.
  */
 export function rowsOf(items: SceneItem[], open: (piece: string) => boolean): string[] {
   const parts = new Map<string, string[]>()
-  for (const it of items) if (it.joined && it.on) parts.set(it.on, [it.id, ...(parts.get(it.on) ?? [])])
-  const own = items.filter((it) => !it.joined).reverse()
+  for (const it of items) if (isPart(it)) parts.set(it.on!, [it.id, ...(parts.get(it.on!) ?? [])])
+  const own = items.filter((it) => !isPart(it)).reverse()
   return [...own.flatMap((it) => [it.id, ...(open(it.id) ? (parts.get(it.id) ?? []) : [])]), '']
 }
 
@@ -78,7 +81,7 @@ export function elevation(
   })
   face.items.forEach((it) => {
     const row = places.get(it.id)
-    if (row === undefined || it.joined) return
+    if (row === undefined || isPart(it)) return
     const left = Math.max(0, Math.min(1, it.bounds.x / face.width))
     const right = Math.max(left + 0.04, Math.min(1, (it.bounds.x + it.bounds.w) / face.width))
     const x = MID - WIDTH / 2 + left * WIDTH

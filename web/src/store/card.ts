@@ -54,7 +54,7 @@ export const useCard = defineStore('card', () => {
   /** The piece that is the only one of some items, or whose outline the only one is part of. */
   function pieceOf(of: SceneItem[]): SceneItem | undefined {
     const one = of.length === 1 ? of[0] : undefined
-    return one?.joined ? items.value.get(one.on ?? '') : one?.piece ? one : undefined
+    return one?.piece ? one : one?.joined && one.joined !== 'trims' ? items.value.get(one.on ?? '') : undefined
   }
   const found = computed(() => {
     const out = new Map<string, Finding[]>()

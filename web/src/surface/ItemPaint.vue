@@ -90,7 +90,9 @@ const again = computed(() => {
     :transform="matrix(at)"
     :data-item="pick ? item.id : undefined"
     :data-testid="pick ? 'item-' + item.id : undefined"
+    :clip-path="item.clip ? `url(#${uid}-trim)` : undefined"
   >
+    <clipPath v-if="item.clip" :id="`${uid}-trim`"><path :d="item.clip" /></clipPath>
     <template v-if="item.role">
       <path v-if="item.role === 'guide' && fine" :d="outline" class="line" stroke="#fffdf9" stroke-width="3.4" />
       <path :d="outline" class="line" v-bind="look" />
@@ -157,7 +159,14 @@ const again = computed(() => {
       <template v-if="!item.joined">
         <path v-for="(p, i) in item.parts" :key="'p' + i" :d="p.path" :fill="p.colour" />
       </template>
-      <path v-else-if="pick" :d="outline" class="joined" fill="transparent" />
+      <path
+        v-else-if="pick"
+        :d="outline"
+        class="joined"
+        :class="{ trims: item.joined === 'trims' }"
+        :fill="item.joined === 'trims' ? 'none' : 'transparent'"
+        :pointer-events="item.joined === 'trims' ? 'stroke' : undefined"
+      />
       <WashPaint v-for="(w, i) in item.over" :key="'o' + i" :wash="w" :outline="outline" />
     </g>
     <g v-if="again" pointer-events="none">
@@ -230,6 +239,12 @@ const again = computed(() => {
 </template>
 
 <style scoped>
+.joined.trims {
+  stroke: #a8432a;
+  stroke-opacity: 0.9;
+  stroke-width: 1.4;
+  stroke-dasharray: 6 4;
+}
 .joined {
   stroke: #1f2b38;
   stroke-opacity: 0.25;

@@ -91,7 +91,10 @@ const on = computed(() => {
 const whole = computed(() =>
   docs.value.every((d) => ['lettering', 'shape', 'paper'].includes(d.kind)) ? card.items.get(on.value) : undefined,
 )
-const joined = computed(() => made.value?.as === 'carved' || made.value?.as === 'welded')
+const trims = computed(() => made.value?.as === 'trims')
+const joined = computed(() => made.value?.as === 'carved' || made.value?.as === 'welded' || trims.value)
+/** A shape in a group, which all else in that could end at. */
+const couldTrim = computed(() => card.told.length === 1 && !!card.told[0]!.group && card.told[0]!.kind === 'shape')
 function join(how: string) {
   const ids = docs.value.map((d) => d.id)
   if (how === 'own') as('printed')
@@ -102,6 +105,7 @@ function join(how: string) {
 const could = computed(() => docs.value.every((d) => d.kind === 'photo' || d.kind === 'lettering'))
 const fact = computed(() => {
   if (role.value) return roleNames[role.value]
+  if (trims.value) return 'trims its group'
   if (joined.value) return `${made.value!.as === 'carved' ? 'carved out of' : 'welded to'} ${whole.value?.name ?? ''}`
   return made.value?.as === 'cut' ? (catalogue.stock(made.value.stock)?.name ?? 'cut') : 'printed'
 })
@@ -111,7 +115,16 @@ const fact = computed(() => {
   <PanelSection v-if="made" id="made" title="Made as" :fact="fact">
     <template #verbs>
       <button
-        v-if="whole && !joined"
+        v-if="couldTrim && !joined"
+        class="verb head"
+        title="All else in its group ends at its outline; nothing is lost"
+        data-testid="trim-group"
+        @click="set({ as: 'trims', stock: undefined, lift: undefined, bleed: undefined, islands: undefined })"
+      >
+        Trim its group
+      </button>
+      <button
+        v-else-if="whole && !joined"
         class="verb head"
         :title="`Carve it out of ${whole.name}, for as long as it lies there`"
         data-testid="carve-out"
@@ -120,7 +133,8 @@ const fact = computed(() => {
         Carve out
       </button>
     </template>
-    <small v-if="mat">A mat is cut from its own stock.</small>
+    <button v-if="trims" class="verb own" data-testid="trim-none" @click="as('printed')">Trim nothing any more</button>
+    <small v-else-if="mat">A mat is cut from its own stock.</small>
     <div v-else-if="role" class="pair">
       <Field label="Line for" wide>
         <Select
@@ -199,7 +213,7 @@ const fact = computed(() => {
         </Select>
       </Field>
     </div>
-    <Field v-if="whole && joined" label="Outline" wide class="outline">
+    <Field v-if="whole && joined && !trims" label="Outline" wide class="outline">
       <Select
         :value="joined ? made.as : 'own'"
         :bordered="false"

@@ -43,6 +43,7 @@ const how = computed(() => {
   if (!it) return undefined
   if (it.role) return { text: roleNames[it.role].toLowerCase(), colour: it.fill.colour ?? roleLook[it.role].stroke }
   const whole = card.items.get(it.on ?? '')
+  if (it.joined === 'trims') return { text: 'trims', colour: undefined }
   if (it.joined && whole) {
     return { text: it.joined === 'carved' ? 'carved out' : 'welded on', colour: whole.ground }
   }
@@ -188,6 +189,7 @@ const how = computed(() => {
   font: 600 13px 'Figtree Variable';
 }
 .name {
+  min-width: 44px;
   padding: 0 8px;
   font-weight: 600;
   overflow: hidden;
