@@ -300,3 +300,30 @@ func TestAnArrangementIsTrimmedByADisc(t *testing.T) {
 	assert.Equal(t, card.Printed, h.item(4, "i2").Made.As)
 	h.wait(`!document.querySelector('[data-testid=item-i1]').getAttribute('clip-path')`)
 }
+
+// Light is changed in a painted part alone; painting on makes the part larger, and another part is
+// another step.
+func TestLightIsChangedInAPartOfAPhoto(t *testing.T) {
+	h := photographed(t)
+	h.segment("part-by", "Painted")
+	h.there("brush-layer")
+	x, y, err := h.Middle(browser.ID("photo-art"))
+	h.must(err)
+	h.must(h.Drag(x-60, y, x+60, y))
+	assert.Len(t, h.item(3, "i1").Photo.Edits[0].Of.Paint, 1)
+	h.slide("light-brightness", 50)
+	e := h.item(4, "i1").Photo.Edits
+	assert.InDelta(t, 50, e[0].Light.Brightness, 1e-9)
+	assert.NotNil(t, e[0].Of)
+	h.says("edit-0", "a part")
+	h.must(h.Drag(x-60, y+80, x+60, y+80))
+	assert.Len(t, h.item(5, "i1").Photo.Edits[0].Of.Paint, 2)
+	h.click("part-rest")
+	assert.True(t, h.item(6, "i1").Photo.Edits[0].Of.Rest)
+	h.segment("part-by", "All of it")
+	h.slide("light-contrast", 10)
+	e = h.item(7, "i1").Photo.Edits
+	require.Len(t, e, 2)
+	assert.Nil(t, e[1].Of)
+	assert.InDelta(t, 10, e[1].Light.Contrast, 1e-9)
+}

@@ -3,7 +3,7 @@ package card
 import "sectilis/core/ground/geom"
 
 // CutOut takes away all of a photo but what stays: by Ground, Subject or Within, just one of them, and
-// then by what is painted in and out.
+// then by what is painted in and out; by that alone where none of the three is given.
 type CutOut struct {
 	Ground  *PlainGround `json:"ground,omitempty"`
 	Subject *Subject     `json:"subject,omitempty"`
@@ -61,6 +61,9 @@ func (k *CutOut) check() error {
 		if is {
 			ways++
 		}
+	}
+	if ways == 0 && len(k.Paint) > 0 {
+		ways++ // what is painted in alone
 	}
 	if ways != 1 {
 		return Refuse("cut", "Say what stays in one way: by strokes, by a line or by a plain ground.")

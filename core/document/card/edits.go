@@ -25,6 +25,8 @@ type Edit struct {
 	Filled  *Filled   `json:"filled,omitempty"`
 	Copied  *Copied   `json:"copied,omitempty"`
 	Wider   *Wider    `json:"wider,omitempty"`
+	// Of is the part of the photo that Light or Tone is for, as a cut would leave it; nil is all.
+	Of *CutOut `json:"of,omitempty"`
 }
 
 // Light is what is done to light and colours, each -100 to 100, and to detail, each 0 to 100;
@@ -83,7 +85,9 @@ type RedEye struct {
 }
 
 // ForAny reports whether the edit is about no place in the photo, so that others can have it too.
-func (e Edit) ForAny() bool { return e.Light != nil || e.Right != nil || e.Tone != nil }
+func (e Edit) ForAny() bool {
+	return e.Of == nil && (e.Light != nil || e.Right != nil || e.Tone != nil)
+}
 
 // EditsForAny are the names, in JSON, of the parts of edits for which that is so.
 func EditsForAny() []string { return []string{"light", "right", "tone"} }
@@ -123,6 +127,14 @@ func CheckEdits(edits []Edit) error {
 		}
 		if err := parts[0].check(); err != nil {
 			return err
+		}
+		if e.Of != nil {
+			if e.Light == nil && e.Tone == nil {
+				return Refuse("of", "Only light and colours are changed in a part of a photo.")
+			}
+			if err := e.Of.check(); err != nil {
+				return err
+			}
 		}
 	}
 	return nil

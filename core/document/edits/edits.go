@@ -2,6 +2,7 @@
 package edits
 
 import (
+	"bytes"
 	"context"
 	"image"
 	"strconv"
@@ -9,6 +10,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/ground/cutout"
 	"sectilis/core/ground/light"
+	"sectilis/core/ground/pixels"
 	"sectilis/core/ground/reshape"
 )
 
@@ -26,6 +28,9 @@ func Apply(ctx context.Context, img *image.NRGBA, all []card.Edit) (*image.NRGBA
 }
 
 func apply(ctx context.Context, img *image.NRGBA, e card.Edit) (*image.NRGBA, error) {
+	if e.Of != nil {
+		return img, inPart(ctx, img, e)
+	}
 	w, h := float64(img.Rect.Dx()), float64(img.Rect.Dy())
 	switch {
 	case e.Light != nil:
@@ -57,6 +62,27 @@ func apply(ctx context.Context, img *image.NRGBA, e card.Edit) (*image.NRGBA, er
 		return wider(ctx, img, *e.Wider)
 	}
 	return img, ctx.Err()
+}
+
+// inPart does an edit to part of a picture, in place, as far as each pixel is of that.
+func inPart(ctx context.Context, img *image.NRGBA, e card.Edit) error {
+	part, err := cutout.Mask(ctx, img, spec(*e.Of))
+	if err != nil {
+		return err
+	}
+	e.Of = nil
+	whole, err := apply(ctx, &image.NRGBA{Pix: bytes.Clone(img.Pix), Stride: img.Stride, Rect: img.Rect}, e)
+	if err != nil {
+		return err
+	}
+	return pixels.Rows(ctx, part.H, func(from, to int) {
+		for i := from * part.W; i < to*part.W; i++ {
+			k := float64(part.V[i])
+			for c := 4 * i; c < 4*i+4; c++ {
+				img.Pix[c] = pixels.Byte(float64(img.Pix[c]) + (float64(whole.Pix[c])-float64(img.Pix[c]))*k)
+			}
+		}
+	})
 }
 
 // through takes the colours of a picture through a table, nil being none.

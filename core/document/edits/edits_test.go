@@ -47,6 +47,7 @@ var all = []card.Edit{
 	{Copied: &card.Copied{Brushed: card.Brushed{Points: []geom.Point{{X: .3, Y: .3}, {X: .4, Y: .35}}, Radius: .05}, From: geom.Point{X: .7, Y: .6}, Soft: true}},
 	{Filled: &card.Filled{Strokes: []card.Brushed{{Points: []geom.Point{{X: .2, Y: .6}}, Radius: .04}}}},
 	{Wider: &card.Wider{Left: .1, Top: .05}},
+	{Light: &card.Light{Brightness: 40}, Of: &card.CutOut{Paint: []card.Painted{{Brushed: card.Brushed{Points: []geom.Point{{X: .3, Y: .3}, {X: .6, Y: .4}}, Radius: .1}, In: true, Soft: true}}}},
 }
 
 // A small copy after edits is the large one after edits made small: what is seen is what is
@@ -75,6 +76,32 @@ func TestAPreviewShowsWhatIsPrinted(t *testing.T) {
 		}
 		assert.Less(t, sum/n, most, "edit %d", i)
 	}
+}
+
+// What is done to a part leaves the rest as it is, and fades where the part does.
+func TestAPartOfAPhotoIsChanged(t *testing.T) {
+	was := photo(400, 300)
+	stroke := card.Brushed{Points: []geom.Point{{X: .25, Y: .5}}, Radius: .1}
+	part := card.CutOut{Paint: []card.Painted{{Brushed: stroke, In: true, Soft: true}}}
+	of := func(rest bool) *image.NRGBA {
+		part.Rest = rest
+		got, err := edits.Apply(t.Context(), photo(400, 300), []card.Edit{{Tone: &card.Tone{Colour: "#808080", Amount: 100}, Of: &part}})
+		require.NoError(t, err)
+		return got
+	}
+	grey := func(img *image.NRGBA, x, y int) bool {
+		c := img.NRGBAAt(x, y)
+		return max(c.R, c.G, c.B)-min(c.R, c.G, c.B) < 5
+	}
+	got := of(false)
+	assert.True(t, grey(got, 100, 150))
+	assert.False(t, grey(got, 130, 150), "it fades")
+	assert.Equal(t, was.NRGBAAt(145, 150), got.NRGBAAt(145, 150))
+	assert.Equal(t, was.NRGBAAt(300, 50), got.NRGBAAt(300, 50))
+	got = of(true)
+	assert.Equal(t, was.NRGBAAt(100, 150), got.NRGBAAt(100, 150))
+	assert.True(t, grey(got, 300, 50))
+	assert.Error(t, card.CheckEdits([]card.Edit{{Lean: &card.Lean{Degrees: 2}, Of: &part}}))
 }
 
 func TestEditsThatDoNothingChangeNothing(t *testing.T) {
@@ -128,6 +155,6 @@ func TestEditsForAnyPhotoAreNamed(t *testing.T) {
 		for _, n := range card.EditsForAny() {
 			named = named || strings.HasPrefix(string(raw), `{"`+n+`"`)
 		}
-		assert.Equal(t, named, e.ForAny(), "%s", raw)
+		assert.Equal(t, named && e.Of == nil, e.ForAny(), "%s", raw)
 	}
 }

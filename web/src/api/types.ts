@@ -333,6 +333,7 @@ export interface Edit {
   filled?: Filled
   copied?: Copied
   wider?: Wider
+  of?: CutOut
 }
 export interface Light {
   brightness?: number

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Fault } from '../api/client'
-import type { Edit, Light } from '../api/types'
+import type { CutOut, Edit, Light } from '../api/types'
 import { useCard } from './card'
 
 export type Way = 'cut' | 'light' | 'straighten' | 'mend'
@@ -131,16 +131,28 @@ export const useEdits = defineStore('edits', () => {
     const next = Object.fromEntries(Object.entries({ ...light.value, ...part }).filter(([, v]) => v)) as Light
     const is = edits.value[chosen.value]?.light !== undefined
     const all = is
-      ? edits.value.map((e, i) => (i === chosen.value ? { light: next } : e))
+      ? edits.value.map((e, i) => (i === chosen.value ? { ...e, light: next } : e))
       : [...edits.value, { light: next }]
     if (!is) chosen.value = all.length - 1
     return all
+  }
+  /** The part of the photo that the sliders are for; none is all of it. */
+  const part = computed(() => edits.value[chosen.value]?.of)
+  /** Makes the sliders those of a part, or of all with none: of an edit that is there, or of one more. */
+  function ofPart(of: CutOut | undefined) {
+    const now = edits.value[chosen.value]
+    if (of && now?.of) return set(edits.value.map((e, i) => (i === chosen.value ? { ...e, of } : e)))
+    if (of) {
+      chosen.value = edits.value.length
+      return set([...edits.value, { light: {}, of }])
+    }
+    chosen.value = edits.value.findLastIndex((e) => e.light && !e.of)
   }
   const slideLight = (part: Partial<Light>) => slide(withLight(part))
   function setLight(part: Partial<Light>) {
     const all = withLight(part)
     const i = chosen.value
-    if (Object.keys(all[i]?.light ?? {}).length) return set(all)
+    if (Object.keys(all[i]?.light ?? {}).length || all[i]?.of) return set(all)
     chosen.value = -1
     return set(all.filter((_, k) => k !== i))
   }
@@ -165,6 +177,8 @@ export const useEdits = defineStore('edits', () => {
     add,
     takeOff,
     light,
+    part,
+    ofPart,
     slideLight,
     setLight,
   }

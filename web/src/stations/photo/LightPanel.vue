@@ -1,17 +1,20 @@
 <script setup lang="ts">
 // Light, colours and detail of a photo; setting it right by itself, and shades of one colour.
-import { Button } from 'ant-design-vue'
+import { Button, Checkbox, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { api, Fault } from '../../api/client'
 import type { Edit, Light, PhotoLook } from '../../api/types'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { useEdits } from '../../store/edits'
+import { usePart, type Part } from '../../store/part'
+import BrushChoice from './BrushChoice.vue'
 import EditSlider from './EditSlider.vue'
 import { lightNames, ofKinds } from './edits'
 
 const card = useCard()
 const edits = useEdits()
+const part = usePart()
 const told = ref('')
 const catalogue = useCatalogue()
 /** Edits that are about no place in the photo. */
@@ -81,6 +84,54 @@ function share(id: string) {
     <Button block data-testid="set-right" @click="right">Set right by itself</Button>
     <small v-if="told" data-testid="right-told">{{ told }}</small>
   </div>
+  <section class="sec">
+    <h3>Where</h3>
+    <Segmented
+      block
+      :value="part.by"
+      :options="[
+        { value: 'whole', label: 'All of it' },
+        { value: 'painted', label: 'Painted' },
+        { value: 'found', label: 'Found' },
+      ]"
+      aria-label="Where light and colours are changed"
+      data-testid="part-by"
+      @change="part.take($event as Part)"
+    />
+    <template v-if="part.by !== 'whole'">
+      <p class="says">
+        {{ part.by === 'painted' ? 'Paint over the part.' : 'Draw on the part, then on what is not of it.' }}
+      </p>
+      <BrushChoice
+        label="What the brush says"
+        :chosen="part.brush"
+        :of="[
+          { id: 'in', name: 'Of it', stays: true },
+          { id: 'out', name: 'Not of it', stays: false },
+        ]"
+        @choose="part.brush = $event"
+      />
+      <EditSlider
+        label="Brush"
+        :min="0.5"
+        :max="25"
+        :step="0.1"
+        :digits="1"
+        sign=" %"
+        :value="part.size * 100"
+        testid="part-size"
+        @slide="part.size = $event / 100"
+        @set="part.size = Math.max($event, 0.5) / 100"
+      />
+      <Checkbox
+        v-if="part.of"
+        :checked="part.of.rest"
+        data-testid="part-rest"
+        @change="part.rest($event.target.checked)"
+        >All but that</Checkbox
+      >
+    </template>
+  </section>
   <section v-for="g in groups" :key="g.title" class="sec">
     <h3>{{ g.title }}</h3>
     <EditSlider
@@ -180,6 +231,11 @@ function share(id: string) {
 }
 h3 {
   margin-bottom: 4px;
+}
+.says {
+  margin: 8px 0;
+  color: var(--ink5);
+  font-size: 12px;
 }
 .tones {
   display: grid;

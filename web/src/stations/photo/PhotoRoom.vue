@@ -10,12 +10,14 @@ import { useCatalogue } from '../../store/catalogue'
 import { useCutOut, type Seen } from '../../store/cutout'
 import { useEdits, type Way } from '../../store/edits'
 import { useMend } from '../../store/mend'
+import { usePart } from '../../store/part'
 import { usePrefs } from '../../store/prefs'
 import BrushLayer from './BrushLayer.vue'
 import CutMarks from './CutMarks.vue'
 import CutPanel from './CutPanel.vue'
 import EditStrip from './EditStrip.vue'
 import LightPanel from './LightPanel.vue'
+import MarkPath from './MarkPath.vue'
 import MendPanel from './MendPanel.vue'
 import PhotoView from './PhotoView.vue'
 import StraightenPanel from './StraightenPanel.vue'
@@ -25,6 +27,15 @@ const edits = useEdits()
 const catalogue = useCatalogue()
 const cut = useCutOut()
 const mend = useMend()
+const part = usePart()
+/** Strokes by which a part is found; what is painted shows by what it does. */
+const partMarks = computed(() => {
+  const s = part.of?.subject
+  return [
+    ...(s?.stays ?? []).map((b) => ({ ...b, means: 'stays' as const })),
+    ...(s?.goes ?? []).map((b) => ({ ...b, means: 'goes' as const })),
+  ]
+})
 const prefs = usePrefs()
 
 const ways: { id: Way; name: string }[] = [
@@ -163,6 +174,25 @@ onKeyStroke('Escape', (e) => {
       >
         <template #default="{ w, h }">
           <CutMarks v-if="edits.way === 'cut' && !edits.before" :w="w" :h="h" />
+          <template v-else-if="edits.way === 'light' && part.by !== 'whole' && !edits.before">
+            <MarkPath
+              v-for="(s, i) in partMarks"
+              :key="i"
+              :points="s.points"
+              :radius="s.radius"
+              :means="s.means"
+              :w="w"
+              :h="h"
+            />
+            <BrushLayer
+              :w="w"
+              :h="h"
+              :size="part.size"
+              :means="part.brush === 'in' ? 'stays' : 'goes'"
+              as="stroke"
+              @stroke="part.stroke"
+            />
+          </template>
           <template v-else-if="edits.way === 'mend' && mend.by !== 'wider' && !edits.before">
             <BrushLayer
               :w="w"

@@ -30,10 +30,11 @@ export function editName(e: Edit): string {
   if (e.copied) return 'Copied over'
   if (e.wider) return 'Made wider'
   if (e.eyes) return e.eyes.length === 1 ? '1 red eye' : `${e.eyes.length} red eyes`
+  const part = e.of ? ', a part' : ''
   const set = Object.entries(e.light ?? {}) as [keyof Light, number][]
-  if (set.length === 1) return `${lightNames[set[0]![0]]} ${signed(set[0]![1])}`
-  return set.length ? 'Light and colour' : 'Nothing yet'
+  if (set.length === 1) return `${lightNames[set[0]![0]]} ${signed(set[0]![1])}${part}`
+  return set.length ? 'Light and colour' + part : 'Nothing yet'
 }
 
 /** Edits of which the part is one of some names. */
-export const ofKinds = (all: Edit[], kinds: string[]) => all.filter((e) => kinds.some((k) => k in e))
+export const ofKinds = (all: Edit[], kinds: string[]) => all.filter((e) => !e.of && kinds.some((k) => k in e))
