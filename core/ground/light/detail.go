@@ -1,6 +1,7 @@
 package light
 
 import (
+	"bytes"
 	"context"
 	"image"
 	"math"
@@ -88,23 +89,52 @@ func sharpen(ctx context.Context, img *image.NRGBA, sigma, amount float64) error
 	})
 }
 
-// smooth takes grain off: light by a guided filter that keeps edges, colours by a wider one,
-// since eyes see less of theirs.
+// stripPixels is how many pixels of a picture are freed of grain at once, which bounds what that
+// takes of memory.
+var stripPixels = 6_000_000
+
+// smooth takes grain off, strip by strip; each strip is worked out with rows beside it that are as
+// they came, so that no seam is left.
 func smooth(ctx context.Context, img *image.NRGBA, amount float64) error {
+	r := max(int(math.Round(reach(img, grainReach))), 1)
+	margin := 4 * r // two means of colours
+	w, h := img.Rect.Dx(), img.Rect.Dy()
+	rows := max(stripPixels/max(w, 1), 4*margin)
+	var above []uint8 // the rows above the strip, as they came
+	for y := 0; y < h; y += rows {
+		top, end := max(y-margin, 0), min(y+rows, h)
+		foot := min(end+margin, h)
+		strip := image.NewNRGBA(image.Rect(0, 0, w, foot-top))
+		copy(strip.Pix, above)
+		copy(strip.Pix[(y-top)*strip.Stride:], img.Pix[y*img.Stride:foot*img.Stride])
+		above = bytes.Clone(img.Pix[max(end-margin, 0)*img.Stride : end*img.Stride])
+		if err := smoothed(ctx, strip, amount, r); err != nil {
+			return err
+		}
+		copy(img.Pix[y*img.Stride:end*img.Stride], strip.Pix[(y-top)*strip.Stride:])
+	}
+	return nil
+}
+
+// smoothed takes grain off: light by a guided filter that reaches r pixels and keeps edges, colours
+// by a wider one, since eyes see less of theirs.
+func smoothed(ctx context.Context, img *image.NRGBA, amount float64, r int) error {
 	guide, err := pixels.PlaneOf(ctx, img, pixels.Light)
 	if err != nil {
 		return err
 	}
-	r := max(int(math.Round(reach(img, grainReach))), 1)
 	noise := 2 + 22*amount // standard deviation that counts as grain, of 255
 	light := pixels.Plane{W: guide.W, H: guide.H, V: append([]float32(nil), guide.V...)}
 	if err := light.Guided(ctx, guide, r, float32(noise*noise)); err != nil {
 		return err
 	}
 	for c := range 3 {
-		of, err := pixels.PlaneOf(ctx, img, func(p []uint8) float32 { return float32(p[c]) - pixels.Light(p) })
+		of, err := pixels.PlaneOf(ctx, img, func(p []uint8) float32 { return float32(p[c]) })
 		if err != nil {
 			return err
+		}
+		for i, v := range guide.V {
+			of.V[i] -= v
 		}
 		if err := of.Guided(ctx, guide, 2*r, float32(noise*noise)); err != nil {
 			return err

@@ -260,3 +260,18 @@ func TestRedPupilsBecomeDark(t *testing.T) {
 	assert.Less(t, p.R, uint8(60))
 	assert.Equal(t, color.NRGBA{214, 172, 150, 255}, face.NRGBAAt(40, 51), "skin stays")
 }
+
+// A picture that is freed of grain in strips is as it would be at once.
+func TestStripsLeaveNoSeam(t *testing.T) {
+	whole, strips := noisy(90, 400), noisy(90, 400)
+	require.NoError(t, Detail{Smooth: .5}.Apply(t.Context(), whole))
+	was := stripPixels
+	defer func() { stripPixels = was }()
+	stripPixels = 90 * 70
+	require.NoError(t, Detail{Smooth: .5}.Apply(t.Context(), strips))
+	for i := range whole.Pix {
+		if d := int(whole.Pix[i]) - int(strips.Pix[i]); d > 1 || d < -1 {
+			t.Fatalf("byte %d is %d and %d", i, whole.Pix[i], strips.Pix[i])
+		}
+	}
+}

@@ -319,6 +319,19 @@ b {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+b {
+  min-width: 40px;
+}
+@media (max-width: 1150px) {
+  .chip,
+  .sep {
+    display: none;
+  }
+  .verbs .verb {
+    padding: 5px;
+    font-size: 12px;
+  }
+}
 .done {
   font-weight: 650;
   color: var(--ink9);
