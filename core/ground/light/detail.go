@@ -24,26 +24,29 @@ type Detail struct{ Sharpness, Softness, Smooth float64 }
 // context, and the picture is spoilt then.
 func (d Detail) Apply(ctx context.Context, img *image.NRGBA) error {
 	if d.Smooth > 0 {
-		if err := smooth(ctx, img, d.Smooth); err != nil {
+		r := max(int(math.Round(reach(img, grainReach))), 1)
+		// Two means of colours, each twice as wide.
+		if err := inStrips(img, 4*r, func(strip *image.NRGBA) error { return smoothed(ctx, strip, d.Smooth, r) }); err != nil {
 			return err
 		}
 	}
-	if d.Softness > 0 {
-		if err := soften(ctx, img, reach(img, softReach)*d.Softness*d.Softness); err != nil {
+	if sigma := reach(img, softReach) * d.Softness * d.Softness; sigma > .2 {
+		if err := inStrips(img, blurReach(sigma), func(strip *image.NRGBA) error { return soften(ctx, strip, sigma) }); err != nil {
 			return err
 		}
 	}
 	if d.Sharpness > 0 {
-		return sharpen(ctx, img, max(reach(img, sharpReach), .6), 2*d.Sharpness)
+		sigma := max(reach(img, sharpReach), .6)
+		return inStrips(img, blurReach(sigma), func(strip *image.NRGBA) error { return sharpen(ctx, strip, sigma, 2*d.Sharpness) })
 	}
 	return nil
 }
 
+// blurReach is how many pixels a blur reaches at most.
+func blurReach(sigma float64) int { return int(math.Ceil(3.2*sigma)) + 4 }
+
 // soften blurs a picture; colours count as much as they are opaque.
 func soften(ctx context.Context, img *image.NRGBA, sigma float64) error {
-	if sigma <= .2 {
-		return nil
-	}
 	alpha, err := pixels.PlaneOf(ctx, img, func(p []uint8) float32 { return float32(p[3]) })
 	if err != nil {
 		return err
@@ -89,26 +92,24 @@ func sharpen(ctx context.Context, img *image.NRGBA, sigma, amount float64) error
 	})
 }
 
-// stripPixels is how many pixels of a picture are freed of grain at once, which bounds what that
-// takes of memory.
+// stripPixels is how many pixels of a picture are worked on at once, which bounds what that takes of
+// memory.
 var stripPixels = 6_000_000
 
-// smooth takes grain off, strip by strip; each strip is worked out with rows beside it that are as
-// they came, so that no seam is left.
-func smooth(ctx context.Context, img *image.NRGBA, amount float64) error {
-	r := max(int(math.Round(reach(img, grainReach))), 1)
-	margin := 4 * r // two means of colours
+// inStrips changes a picture strip by strip, in place. Each strip is worked out with rows beside it
+// that are as they came, as many as what is done reaches, so that no seam is left.
+func inStrips(img *image.NRGBA, reach int, do func(strip *image.NRGBA) error) error {
 	w, h := img.Rect.Dx(), img.Rect.Dy()
-	rows := max(stripPixels/max(w, 1), 4*margin)
+	rows := max(stripPixels/max(w, 1), 2*reach)
 	var above []uint8 // the rows above the strip, as they came
 	for y := 0; y < h; y += rows {
-		top, end := max(y-margin, 0), min(y+rows, h)
-		foot := min(end+margin, h)
+		top, end := max(y-reach, 0), min(y+rows, h)
+		foot := min(end+reach, h)
 		strip := image.NewNRGBA(image.Rect(0, 0, w, foot-top))
 		copy(strip.Pix, above)
 		copy(strip.Pix[(y-top)*strip.Stride:], img.Pix[y*img.Stride:foot*img.Stride])
-		above = bytes.Clone(img.Pix[max(end-margin, 0)*img.Stride : end*img.Stride])
-		if err := smoothed(ctx, strip, amount, r); err != nil {
+		above = bytes.Clone(img.Pix[max(end-reach, 0)*img.Stride : end*img.Stride])
+		if err := do(strip); err != nil {
 			return err
 		}
 		copy(img.Pix[y*img.Stride:end*img.Stride], strip.Pix[(y-top)*strip.Stride:])
