@@ -15,6 +15,8 @@ import (
 	"sectilis/core/document/edits"
 	"sectilis/core/document/picture"
 	"sectilis/core/ground/cache"
+	"sectilis/core/ground/cutout"
+	"sectilis/core/ground/geom"
 	"sectilis/core/ground/light"
 )
 
@@ -31,6 +33,7 @@ type edited struct {
 	small    *cache.Cache[string, *image.NRGBA] // never changed once kept
 	previews *cache.Cache[string, preview]
 	noted    *cache.Cache[string, bool] // names that the store has
+	ways     *cache.Cache[string, *cutout.Ways]
 }
 
 // preview is an encoded picture.
@@ -40,7 +43,7 @@ type preview struct {
 }
 
 func newEdited() *edited {
-	return &edited{cache.New[string, *image.NRGBA](12), cache.New[string, preview](120), cache.New[string, bool](4096)}
+	return &edited{cache.New[string, *image.NRGBA](12), cache.New[string, preview](120), cache.New[string, bool](4096), cache.New[string, *cutout.Ways](4)}
 }
 
 // noteEdits keeps what is done to a photo under the name of what comes of it, before a card names
@@ -160,6 +163,31 @@ func (u *supplies) RightOf(ctx context.Context, id string, all []card.Edit) (*ca
 		return nil, nil
 	}
 	return &r, nil
+}
+
+// WayAlong is a way between two places of a picture after edits that clings to its edges, in shares.
+// Its errors are those of TryEdits.
+func (u *supplies) WayAlong(ctx context.Context, id string, all []card.Edit, from, to geom.Point) ([]geom.Point, error) {
+	if err := card.CheckEdits(all); err != nil {
+		return nil, err
+	}
+	for _, v := range []float64{from.X, from.Y, to.X, to.Y} {
+		if !(v >= 0 && v <= 1) {
+			return nil, card.Refuse("from", "A way goes from a place in the photo to another.")
+		}
+	}
+	p := card.Print{Picture: id, Edits: all}
+	g, err := u.edited.ways.Of(p.Ref(), func() (*cutout.Ways, error) {
+		img, err := u.after(ctx, p, Sides[1])
+		if err != nil {
+			return nil, err
+		}
+		return cutout.NewWays(img), nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	return g.Along(from, to), nil
 }
 
 // whole is the bytes of a picture for a file: as it came, or what it is after edits. Its errors

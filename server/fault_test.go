@@ -32,6 +32,7 @@ var bodies = map[string]string{
 	"POST /measures":                      `{"text":"1 in","unit":"in"}`,
 	"POST /pictures/:id/traces":           `{"by":"darkness"}`,
 	"POST /pictures/:id/edited":           `{"edits":[{"lean":{"degrees":2}}]}`,
+	"POST /pictures/:id/ways":             `{"edits":[],"from":{"x":0.1,"y":0.1},"to":{"x":0.5,"y":0.5}}`,
 	"POST /pictures/:id/right":            `{"edits":[]}`,
 	"POST /typesettings":                  `{"words":{"text":"x","font":"pacifico-400","size":5,"leading":1,"spacing":0,"align":"left"}}`,
 	"POST /cards":                         letter,

@@ -10,6 +10,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
 )
 
 func (s *server) pictures(c *gin.Context) {
@@ -102,6 +103,21 @@ func (s *server) tryEdits(c *gin.Context) {
 	}
 	kind, raw, err := s.App.TryEdits(c.Request.Context(), c.Param("id"), ask.Edits, side)
 	s.picture(c, kind, raw, err, "no-store")
+}
+
+// WayAsk asks for a way between two places of a picture after edits, in shares of it.
+type WayAsk struct {
+	Edits []card.Edit `json:"edits"`
+	From  geom.Point  `json:"from"`
+	To    geom.Point  `json:"to"`
+}
+
+func (s *server) way(c *gin.Context) {
+	var ask WayAsk
+	if s.read(c, &ask) {
+		points, err := s.App.WayAlong(c.Request.Context(), c.Param("id"), ask.Edits, ask.From, ask.To)
+		answer(s, c, points, err)
+	}
 }
 
 func (s *server) right(c *gin.Context) {

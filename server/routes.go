@@ -111,6 +111,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/pictures/:id/traces", s.trace)
 	r.POST("/pictures/:id/edited", s.tryEdits)
 	r.POST("/pictures/:id/right", s.right)
+	r.POST("/pictures/:id/ways", s.way)
 	r.DELETE("/pictures/:id", s.removePicture)
 
 	r.POST("/fonts", s.bringInFont)

@@ -201,6 +201,8 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 		{"POST", "/api/pictures/none/edited?side=64", `{"edits":[{"lean":{"degrees":80}}]}`, 422, "refused", "degrees"},
 		{"POST", "/api/pictures/none/edited?side=64", `{"edits":[{}]}`, 422, "refused", "edits"},
 		{"POST", "/api/pictures/none/right", `{"edits":[{"tone":{"colour":"red","amount":3}}]}`, 422, "refused", "colour"},
+		{"POST", "/api/pictures/none/ways", `{"edits":[],"from":{"x":0,"y":0},"to":{"x":7,"y":0}}`, 422, "refused", "from"},
+		{"POST", "/api/pictures/none/ways", `{"edits":[],"from":{"x":0,"y":0},"to":{"x":1,"y":0}}`, 404, "not-found", "id"},
 		{"PUT", "/api/photolooks", `{"name":" ","edits":[]}`, 422, "refused", "name"},
 		{"PUT", "/api/photolooks", `{"name":"Old","edits":[{"lean":{"degrees":2}}]}`, 422, "refused", "edits"},
 		{"POST", "/api/pictures/none/traces", `{"by":"guessing"}`, 422, "refused", "by"},

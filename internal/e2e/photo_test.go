@@ -327,3 +327,25 @@ func TestLightIsChangedInAPartOfAPhoto(t *testing.T) {
 	assert.Nil(t, e[1].Of)
 	assert.InDelta(t, 10, e[1].Light.Contrast, 1e-9)
 }
+
+// A line along the edge of what stays clings to it; closed, it cuts that out.
+func TestALineThatClingsToAnEdgeCutsOut(t *testing.T) {
+	h := photographed(t)
+	h.click("way-cut")
+	h.segment("cut-by", "Line")
+	h.there("line-layer")
+	x, y, err := h.Middle(browser.ID("photo-art"))
+	h.must(err)
+	const r = 118.0 // of the disc on the screen, about
+	for _, a := range []float64{0, 90, 180, 270} {
+		s, c := math.Sincos(a * math.Pi / 180)
+		h.must(h.Do(chromedp.MouseClickXY(x+r*c, y+r*s)))
+	}
+	h.wait(`document.querySelectorAll('[data-testid=cut-marks] path').length >= 1`)
+	h.keys(kb.Enter)
+	k := h.item(3, "i1").Photo.Edits[0].CutOut
+	require.Greater(t, len(k.Within), 60)
+	for _, p := range k.Within {
+		assert.InDelta(t, 150, math.Hypot(p.X*900-450, p.Y*600-300), 9)
+	}
+}

@@ -148,6 +148,9 @@ export const api = {
   /** What a picture is after edits, with a longer side of so many pixels. */
   edited: async (picture: string, edits: Edit[], side: number, signal?: AbortSignal) =>
     (await reach('POST', `/pictures/${picture}/edited?side=${side}`, { edits }, signal)).blob(),
+  /** A way between two places of a picture that clings to its edges. */
+  way: (picture: string, edits: Edit[], from: Point, to: Point) =>
+    call<Point[]>('POST', `/pictures/${picture}/ways`, { edits, from, to }),
   photoLooks: () => call<PhotoLook[]>('GET', '/photolooks'),
   keepPhotoLook: (l: PhotoLook) => call<void>('PUT', '/photolooks', l),
   /** What sets a picture right after edits; nothing where it is. */

@@ -1974,6 +1974,11 @@ export interface View {
   part?: boolean
   order?: Order[]
 }
+export interface WayAsk {
+  edits: Edit[]
+  from: Point
+  to: Point
+}
 export interface WordsAsSet {
   block: Rect
   size: number

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { CutOut, Point } from '../api/types'
 import { useEdits } from './edits'
 
-export type By = 'strokes' | 'round' | 'ground'
+export type By = 'strokes' | 'round' | 'line' | 'ground'
 export type Seen = 'all' | 'paper' | 'white' | 'dark'
 
 export const useCutOut = defineStore('cutout', () => {
@@ -22,7 +22,8 @@ export const useCutOut = defineStore('cutout', () => {
 
   function open() {
     brush.value = now.value?.subject?.stays?.length ? 'goes' : 'stays'
-    by.value = now.value?.ground ? 'ground' : now.value?.subject?.round ? 'round' : 'strokes'
+    const c = now.value
+    by.value = c?.ground ? 'ground' : c?.within ? 'line' : c?.subject?.round ? 'round' : 'strokes'
   }
   /** The edits with another cut; none takes it off. */
   function withCut(c: CutOut | undefined) {
@@ -52,6 +53,9 @@ export const useCutOut = defineStore('cutout', () => {
   function round(points: Point[]) {
     void set({ subject: { round: points } })
   }
+  const within = (points: Point[]) => void set({ ...(now.value?.within ? now.value : {}), within: points })
+  /** What was done to the photo before it was cut out. */
+  const before = computed(() => (index.value < 0 ? edits.edits : edits.edits.slice(0, index.value)))
   function click(at: Point) {
     const g = now.value?.ground
     void set({ ...(g ? now.value : {}), ground: { tolerance: g?.tolerance ?? 12, ...g, at: [...(g?.at ?? []), at] } })
@@ -70,5 +74,23 @@ export const useCutOut = defineStore('cutout', () => {
     void set(undefined)
   }
 
-  return { by, brush, soft, size, seen, index, now, open, slide, change, set, stroke, round, click, back }
+  return {
+    by,
+    brush,
+    soft,
+    size,
+    seen,
+    index,
+    now,
+    open,
+    slide,
+    change,
+    set,
+    stroke,
+    round,
+    within,
+    before,
+    click,
+    back,
+  }
 })

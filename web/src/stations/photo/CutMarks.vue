@@ -3,11 +3,14 @@
 import { computed } from 'vue'
 import type { Brushed, Point } from '../../api/types'
 import { useCutOut } from '../../store/cutout'
+import { useEdits } from '../../store/edits'
 import BrushLayer from './BrushLayer.vue'
+import LineLayer from './LineLayer.vue'
 import MarkPath from './MarkPath.vue'
 
 defineProps<{ w: number; h: number }>()
 const cut = useCutOut()
+const edits = useEdits()
 
 const strokes = computed(() => {
   const s = cut.now?.subject
@@ -31,7 +34,18 @@ function drawn(all: Point[]) {
   <g>
     <MarkPath v-for="(s, i) in strokes" :key="i" v-bind="s" :w="w" :h="h" />
     <MarkPath v-if="cut.now?.subject?.round" :points="cut.now.subject.round" means="stays" closed :w="w" :h="h" />
+    <MarkPath v-if="cut.now?.within" :points="cut.now.within" means="stays" closed :w="w" :h="h" />
+    <LineLayer
+      v-if="cut.by === 'line' && !paints && edits.photo"
+      :w="w"
+      :h="h"
+      :picture="edits.photo.picture"
+      :edits="cut.before"
+      data-testid="cut-marks"
+      @close="cut.within"
+    />
     <BrushLayer
+      v-else
       :w="w"
       :h="h"
       :size="cut.size"

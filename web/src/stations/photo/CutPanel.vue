@@ -30,6 +30,7 @@ function take(by: By) {
 const says = {
   strokes: 'Draw on what stays, then on what goes. A few strokes do; more mend it.',
   round: 'Draw a line roughly round what stays. Strokes mend it.',
+  line: 'Click along the edge: the line clings to it, with Shift it is straight. Enter closes it, Backspace takes a click back.',
   ground: 'Click on the ground that goes; click again where some is left.',
 }
 
@@ -74,6 +75,7 @@ async function make(what: 'piece' | 'over') {
       :options="[
         { value: 'strokes', label: 'Strokes' },
         { value: 'round', label: 'Round it' },
+        { value: 'line', label: 'Line' },
         { value: 'ground', label: 'Ground' },
       ]"
       aria-label="How it is told what stays"
@@ -82,7 +84,7 @@ async function make(what: 'piece' | 'over') {
     />
     <p>{{ says[cut.by] }}</p>
     <BrushChoice
-      v-if="cut.by !== 'ground'"
+      v-if="cut.by === 'strokes' || cut.by === 'round'"
       label="What the brush says"
       :chosen="cut.brush"
       :of="[
@@ -91,7 +93,7 @@ async function make(what: 'piece' | 'over') {
       ]"
       @choose="cut.brush = $event"
     />
-    <template v-else>
+    <template v-else-if="cut.by === 'ground'">
       <EditSlider
         label="Tolerance"
         :min="0"
