@@ -68,9 +68,11 @@ export const useCutOut = defineStore('cutout', () => {
     if (c.ground && c.ground.at.length > 1)
       return void set({ ...c, ground: { ...c.ground, at: c.ground.at.slice(0, -1) } })
     const s = c.subject
-    const last = s?.goes?.length ? 'goes' : 'stays'
-    if (s && (s[last]?.length ?? 0) + (s.round ? 1 : 0) > 1)
-      return void set({ ...c, subject: { ...s, [last]: s[last]!.slice(0, -1) } })
+    const [stays, goes] = [s?.stays ?? [], s?.goes ?? []]
+    if (s && stays.length + goes.length + (s.round ? 1 : 0) > 1) {
+      const last = goes.length ? { goes: goes.slice(0, -1) } : { stays: stays.slice(0, -1) }
+      return void set({ ...c, subject: { ...s, ...last } })
+    }
     void set(undefined)
   }
 
