@@ -160,7 +160,7 @@ export const api = {
     call<Traced>('POST', `/pictures/${picture}/traces`, ask, signal),
   directions: (id: string, unit: string, parts: number) =>
     call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),
-  prints: (id: string) => call<PrintView>('GET', `/cards/${id}/print`),
+  prints: (id: string, signal?: AbortSignal) => call<PrintView>('GET', `/cards/${id}/print`, undefined, signal),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),

@@ -42,12 +42,16 @@ watchDebounced(
   () => void sheets.load(),
   { debounce: 250 },
 )
+let looking = new AbortController()
 // How it will look when it is printed takes a little longer to tell.
 watchDebounced(
   () => [card.view?.id, card.view?.revision],
   async () => {
+    // What was asked of a change before is not waited for.
+    looking.abort()
+    looking = new AbortController()
     const of = card.view?.id
-    const v = of ? await api.prints(of).catch(() => undefined) : undefined
+    const v = of ? await api.prints(of, looking.signal).catch(() => undefined) : undefined
     if (of && v) card.prints = { of, findings: v.findings }
   },
   { debounce: 700 },
