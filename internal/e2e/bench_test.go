@@ -35,7 +35,7 @@ func BenchmarkOpenCard(b *testing.B) {
 	for b.Loop() {
 		// Someone who looks at the table for a moment has the scripts by then.
 		require.NoError(b, p.Wait(`[...document.querySelectorAll('[data-testid=card]')].length === 6 &&
-			performance.getEntriesByType('resource').some(e => /PanelsStation.*js/.test(e.name) && e.responseEnd > 0)`))
+			performance.getEntriesByType('resource').some(e => /PanelsPage.*js/.test(e.name) && e.responseEnd > 0)`))
 		_, err := browser.Eval[bool](p, `(() => {
 			window.__took = 0
 			const start = performance.now()
