@@ -144,8 +144,35 @@ func (u *supplies) TryEdits(ctx context.Context, id string, all []card.Edit, sid
 	if len(all) == 0 {
 		p.Edits = nil
 	}
-	out, err := u.encoded(ctx, p, min(max(side, 16), Sides[len(Sides)-1]))
+	side = min(max(side, 16), Sides[len(Sides)-1])
+	if n := len(p.Edits); n > 0 && p.Edits[n-1].CutOut != nil {
+		if err := u.leaves(ctx, p, side); err != nil {
+			return "", nil, err
+		}
+	}
+	out, err := u.encoded(ctx, p, side)
 	return out.kind, out.raw, err
+}
+
+// leaves looks whether a cut takes all, or nothing. The error is a *card.Refusal that says what to
+// change, or that of TryEdits.
+func (u *supplies) leaves(ctx context.Context, p card.Print, side int) error {
+	img, err := u.after(ctx, p, side)
+	if err != nil {
+		return err
+	}
+	some, all := false, true
+	for i := 3; i < len(img.Pix); i += 4 {
+		some = some || img.Pix[i] > 12
+		all = all && img.Pix[i] > 243
+	}
+	switch {
+	case !some:
+		return card.Refuse("cutOut", "Nothing stays. Draw on what is to stay, or take a smaller tolerance.")
+	case all:
+		return card.Refuse("cutOut", "Nothing goes. Draw on what is to go, or take a larger tolerance.")
+	}
+	return nil
 }
 
 // RightOf finds what sets a picture right after edits; nil for what is right. Its errors are those

@@ -11,6 +11,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/document/card"
 	"sectilis/core/document/picture"
+	"sectilis/core/ground/geom"
 )
 
 // grey reports whether the middle of an encoded picture is a grey.
@@ -71,4 +72,25 @@ func TestAnEditedPhotoIsSeenEverywhere(t *testing.T) {
 	assert.NotEqual(t, plain.Len(), edited.Len())
 	_, _, err = g.PicturePreview(t.Context(), "none", app.Sides[0])
 	assert.ErrorIs(t, err, app.ErrNotFound)
+}
+
+// A cut that takes all, or nothing, says so and what to change.
+func TestACutThatTakesAllOrNothingSaysSo(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	_, photo := v.Card.Find("i2")
+	for says, tolerance := range map[string]float64{"Nothing stays": 100, "": 10} {
+		cut := []card.Edit{{CutOut: &card.CutOut{Ground: &card.PlainGround{At: []geom.Point{{X: .1, Y: .1}, {X: .1, Y: .9}}[:1+int(tolerance)/100], Tolerance: tolerance}}}}
+		_, _, err := f.TryEdits(t.Context(), photo.Photo.Picture, cut, 200)
+		if says == "" {
+			assert.NoError(t, err)
+			continue
+		}
+		assert.ErrorContains(t, err, says)
+	}
+	whole := []geom.Point{{X: -.5, Y: -.5}, {X: 1.5, Y: -.5}, {X: 1.5, Y: 1.5}, {X: -.5, Y: 1.5}}
+	_, _, err = f.TryEdits(t.Context(), photo.Photo.Picture, []card.Edit{{CutOut: &card.CutOut{Within: whole}}}, 200)
+	assert.ErrorContains(t, err, "Nothing goes")
 }

@@ -88,10 +88,10 @@ func (m *matte) narrow() {
 // sides, no farther than a share of the longer side.
 const (
 	wideEdge    = .09
-	surelyMixed = .8
-	mostMixed   = .92
-	trustMixed  = .75
-	leastWithin = .35
+	surelyMixed = .8  // the share of which a pixel is mixed, as long as the colours of both sides are rough
+	mostMixed   = .92 // and once they are known
+	trustMixed  = .75 // how far the colours are to tell one side from the other
+	leastWithin = .35 // of what was told to stay, to be mixed and no gap
 	again       = .4  // by how much more of a pixel may stay than of those on the way to it
 	beside      = .06 // the square of how far beside colours of both sides may be
 	widerRounds = 2
