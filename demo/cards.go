@@ -117,7 +117,7 @@ func harvestSupper(p app.Picture) draft {
 	d.words(card.Front, "Society", "Plum Lane Allotments", "amatic-sc-700", "#35472c", 7, 2.5, 5.94)
 	d.words(card.InsideSecond, "When and where", "Saturday 26 September\nsix o’clock\nin the long shed", "playfair-display-400", "#1f2b38", 6.2, 2.5, 2.9)
 	d.words(card.InsideSecond, "What to bring", "Bring a dish, a chair\nand whoever shares your plot.", "patrick-hand-400", "#a8432a", 5.4, 2.5, 4.6)
-	d.words(card.Back, "Maker’s mark", "folded at Plum Lane", "amatic-sc-700", "#6f7c88", 4.6, 2.5, 6.5)
+	d.words(card.Back, "Maker’s mark", "folded at Plum Lane", "amatic-sc-700", "#566370", 4.6, 2.5, 6.5)
 	return d
 }
 

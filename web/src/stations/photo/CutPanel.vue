@@ -74,7 +74,7 @@ async function make(what: 'piece' | 'over') {
       :value="cut.by"
       :options="[
         { value: 'strokes', label: 'Strokes' },
-        { value: 'round', label: 'Round it' },
+        { value: 'round', label: 'Round' },
         { value: 'line', label: 'Line' },
         { value: 'ground', label: 'Ground' },
       ]"
