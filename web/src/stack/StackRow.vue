@@ -24,7 +24,15 @@ defineEmits<{ named: [name: string | undefined]; lock: [locked: boolean]; hide: 
 <template>
   <div
     class="layer"
-    :class="{ sel: selected, base: !row.id, drop, own: dragged, told: row.told, part: row.part }"
+    :class="{
+      sel: selected,
+      base: !row.id,
+      drop,
+      own: dragged,
+      told: row.told,
+      part: row.part,
+      marked: row.id && (row.locked || pointed),
+    }"
     :tabindex="row.id ? 0 : -1"
     :data-testid="row.id ? 'layer-' + row.id : 'layer-base'"
     :title="row.told || row.name + ', ' + row.how"
@@ -124,6 +132,10 @@ input {
   border: 1px solid var(--blue);
   border-radius: 3px;
   font: 550 12.5px 'Figtree Variable';
+}
+.marked b,
+.marked small {
+  margin-right: 44px;
 }
 .beside {
   display: block;
