@@ -27,6 +27,24 @@ const groups: { name: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    name: 'On a photo by itself',
+    keys: [
+      ['V held', 'As it came'],
+      ['Shift click', 'A straight part of a line'],
+      ['Enter', 'Close the line'],
+      ['Backspace', 'Take its last click back'],
+      ['Arrows', 'Move a corner'],
+      ['Esc', 'Done'],
+    ],
+  },
+  {
+    name: 'On bridges',
+    keys: [
+      ['Arrows', 'Along the edge by 0.5 mm, with Shift by 0.1'],
+      ['Delete', 'Take it away'],
+    ],
+  },
+  {
     name: 'On a face',
     keys: [
       ['Arrows', 'Nudge by 1/16 in or 1 mm'],
