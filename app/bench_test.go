@@ -5,6 +5,7 @@ import (
 	"image"
 	"image/color"
 	"image/jpeg"
+	"math"
 	"path/filepath"
 	"slices"
 	"testing"
@@ -17,6 +18,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/edits"
 	"sectilis/core/document/picture"
+	"sectilis/core/ground/geom"
 	"sectilis/store"
 )
 
@@ -91,5 +93,41 @@ func BenchmarkThreeForPrint(b *testing.B) {
 			_, err = edits.Apply(b.Context(), imaging.AsNRGBA(img), light(i))
 			require.NoError(b, err)
 		}
+	}
+}
+
+// subject is a JPEG of 12 megapixels of a disc on a patterned ground.
+func subject(b *testing.B) []byte {
+	b.Helper()
+	img := image.NewRGBA(image.Rect(0, 0, 4000, 3000))
+	for y := range 3000 {
+		for x := range 4000 {
+			k := uint8(20 + 14*math.Sin(float64(x)/31)*math.Cos(float64(y)/40))
+			c := color.RGBA{70 + k, 110 + k, 50 + k, 255}
+			if math.Hypot(float64(x)-2000, float64(y)-1500) < 800 {
+				c = color.RGBA{200 + k, 110 + k, 20 + k/2, 255}
+			}
+			img.SetRGBA(x, y, c)
+		}
+	}
+	var raw bytes.Buffer
+	require.NoError(b, jpeg.Encode(&raw, img, nil))
+	return raw.Bytes()
+}
+
+// BenchmarkSubject is what a stroke more shows of a subject in a photo of 12 megapixels, as it is
+// seen while strokes are drawn.
+func BenchmarkSubject(b *testing.B) {
+	a := onStore(b)
+	p, err := a.BringIn(b.Context(), "big.jpg", subject(b))
+	require.NoError(b, err)
+	stroke := func(x, y float64) card.Brushed {
+		return card.Brushed{Points: []geom.Point{{X: x, Y: y}, {X: x + .08, Y: y}}, Radius: .01}
+	}
+	s := card.Subject{Stays: []card.Brushed{stroke(.5, .5)}, Goes: []card.Brushed{stroke(.1, .1)}}
+	for i := 0; b.Loop(); i++ {
+		s.Goes = append(s.Goes[:1:1], stroke(.05+.001*float64(i%200), .9))
+		_, _, err := a.TryEdits(b.Context(), p.ID, []card.Edit{{CutOut: &card.CutOut{Subject: &s}}}, 900)
+		require.NoError(b, err)
 	}
 }

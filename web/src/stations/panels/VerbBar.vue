@@ -189,7 +189,6 @@ const how = computed(() => {
   font: 600 13px 'Figtree Variable';
 }
 .name {
-  min-width: 44px;
   padding: 0 8px;
   font-weight: 600;
   overflow: hidden;
