@@ -142,6 +142,10 @@ func quote(s string) string {
 // Middle waits until the element is there and at rest, brings it into view and
 // returns its middle.
 func (p *Page) Middle(sel string) (x, y float64, err error) {
+	// That it was at rest before, at the same place, says nothing.
+	if _, err = Eval[bool](p, `(() => { const e = `+shown(sel)+`; if (e) e.__was = ''; return true })()`); err != nil {
+		return 0, 0, err
+	}
 	err = p.Wait(`(() => { const e = ` + opened(sel) + `; if (!e) return false
 		e.scrollIntoView({block: 'nearest', inline: 'nearest'})
 		const r = e.getBoundingClientRect(); const now = [r.x, r.y, r.width, r.height].join()
