@@ -211,7 +211,8 @@ func Preview(img image.Image) (raw []byte, kind string, err error) {
 		err = jpeg.Encode(&out, img, &jpeg.Options{Quality: 88})
 		return out.Bytes(), "image/jpeg", err
 	}
-	err = png.Encode(&out, img)
+	// It is seen at once rather than small.
+	err = (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&out, img)
 	return out.Bytes(), "image/png", err
 }
 

@@ -11,7 +11,7 @@ import (
 // The sides of the copies in which a subject is first told, and in which its edge is then found
 // along what was told; and how far that may be off, in pixels of the second.
 const (
-	firstSide   = 360
+	firstSide   = 300
 	edgeReach   = 7
 	subjectBand = .006 // how far from the edge pixels may be of both, in shares of the longer side
 )
