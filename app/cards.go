@@ -66,6 +66,7 @@ type cards struct {
 	store  CardStore
 	fonts  *fontShelf
 	edited *edited
+	inks   *inkShelf
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -112,6 +113,9 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 		cs.open[id] = o
 	}
 	cs.mu.Unlock()
+	if err := cs.inks.ready(ctx); err != nil {
+		return nil, err
+	}
 	o.Lock()
 	if o.rev.Number == 0 {
 		// Words are set in fonts that were brought in, too.
@@ -141,7 +145,9 @@ func (o *opened) set(rev Revision) error {
 }
 
 func (cs *cards) view(id string, o *opened) View {
-	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: o.scene, Findings: check.Run(check.TheScene, check.Input{Card: o.rev.Card, Scene: &o.scene})}
+	papers, s := cs.inks.papers(), o.scene
+	s.Colours = s.ColoursOn(papers)
+	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: s, Findings: check.Run(check.TheScene, check.Input{Card: o.rev.Card, Scene: &o.scene, Papers: papers})}
 }
 
 // Cards lists the cards on the table. It fails when the store does.

@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"sectilis/core/format/hpgl"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 )
 
@@ -13,6 +14,7 @@ type Page struct {
 	Width  float64 // mm
 	Height float64
 	Paper  string // the colour of what is loaded, #rrggbb
+	Kind   gamut.Paper
 	PNG    []byte
 }
 

@@ -60,7 +60,7 @@ func (p *production) Print(ctx context.Context, id string, opt sheet.Options) (J
 			update(func(j *Job) {
 				j.Progress, j.Note = float64(i)/float64(len(sides)), fmt.Sprintf("Printing page %d of %d", i+1, len(sides))
 			})
-			ref, err := p.printOne(ctx, s.title, s.sh.Size, s.sh.Stock.Colour, s.inks)
+			ref, err := p.printOne(ctx, s.title, s.sh.Size, s.sh.Stock, s.inks)
 			if err != nil {
 				return err
 			}
@@ -79,8 +79,8 @@ func (p *production) Print(ctx context.Context, id string, opt sheet.Options) (J
 }
 
 // printOne sends one page to the printer, made up for by how much that prints too large
-// or too small.
-func (p *production) printOne(ctx context.Context, title string, size sheet.Size, paper string, inks []scene.Ink) (ref string, err error) {
+// or too small, too dark or too light.
+func (p *production) printOne(ctx context.Context, title string, size sheet.Size, stock card.Stock, inks []scene.Ink) (ref string, err error) {
 	c, err := p.Correction(ctx)
 	if err != nil {
 		return "", err
@@ -93,11 +93,15 @@ func (p *production) printOne(ctx context.Context, title string, size sheet.Size
 	if err != nil {
 		return "", err
 	}
+	if err := p.inks.ready(ctx); err != nil {
+		return "", err
+	}
+	p.inks.of(stock.ID).Tone.Apply(img)
 	var raw bytes.Buffer
 	if err := raster.WritePNG(&raw, img, p.printScale); err != nil {
 		return "", err
 	}
-	return p.printer.Print(ctx, Page{title, size.Width, size.Height, paper, raw.Bytes()})
+	return p.printer.Print(ctx, Page{title, size.Width, size.Height, stock.Colour, stock.Paper(), raw.Bytes()})
 }
 
 // raster paints a page at a scale in pixels to the millimetre.

@@ -12,7 +12,6 @@ import (
 	"sectilis/core/document/picture"
 	"sectilis/core/document/scene"
 	"sectilis/core/format/raster"
-	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 )
 
@@ -32,7 +31,7 @@ func (u *supplies) Prints(ctx context.Context, id string) (PrintView, error) {
 	rev, s := o.rev, o.scene
 	o.Unlock()
 	var failed error
-	in := check.Input{Card: rev.Card, Scene: &s, Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
+	in := check.Input{Card: rev.Card, Scene: &s, Papers: u.cards.inks.papers(), Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
 		img, err := u.seen(ctx, &s, f, rev, box, without, perMM)
 		if err != nil {
 			failed = err
@@ -54,7 +53,7 @@ func (u *supplies) FacePrint(ctx context.Context, id string, face card.FaceID) (
 	if err != nil {
 		return nil, err
 	}
-	s, c := o.scene, o.rev.Card
+	s, c, papers := o.scene, o.rev.Card, u.cards.inks.papers()
 	o.Unlock()
 	f := s.Face(face)
 	if f == nil {
@@ -68,8 +67,7 @@ func (u *supplies) FacePrint(ctx context.Context, id string, face card.FaceID) (
 		if err := canvas.Paint(append([]scene.Ink{{Region: region, Colour: ground}}, inks...)); err != nil {
 			return err
 		}
-		on, _ := card.StockByID(stock)
-		canvas.Through(region, gamut.On(on.Paper()).Table())
+		canvas.Through(region, papers(stock).Table())
 		return ctx.Err()
 	}
 	stock, _ := card.StockByID(c.Base.Stock)

@@ -31,6 +31,7 @@ type production struct {
 	jobs       *jobs
 	machine    *machine
 	printer    Printer
+	inks       *inkShelf
 	printScale float64
 	layouts    *cache.Cache[string, layout]
 	onHand     sync.Mutex // over a change of what is on hand, and of the looks of photos

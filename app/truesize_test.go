@@ -17,7 +17,7 @@ func TestAPrinterIsCorrectedByItsTestPage(t *testing.T) {
 	size := sheet.Sizes()[0]
 	print := func() (wide, high float64) {
 		t.Helper()
-		j, err := f.TestPage(t.Context(), size)
+		j, err := f.TestPage(t.Context(), size, "white-216")
 		require.NoError(t, err)
 		f.press.goOn <- nil
 		f.until(j.ID, app.Done)

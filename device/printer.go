@@ -22,7 +22,7 @@ func (p Printer) Name() string { return "Desk printer" }
 // Print implements app.Printer.
 func (p Printer) Print(ctx context.Context, page app.Page) (string, error) {
 	mm := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
-	q := url.Values{"width": {mm(page.Width)}, "height": {mm(page.Height)}, "title": {page.Title}, "paper": {page.Paper}}
+	q := url.Values{"width": {mm(page.Width)}, "height": {mm(page.Height)}, "title": {page.Title}, "paper": {page.Paper}, "kind": {string(page.Kind)}}
 	req, err := http.NewRequestWithContext(ctx, http.MethodPost, p.URL+"/pages?"+q.Encode(), bytes.NewReader(page.PNG))
 	if err != nil {
 		return "", err

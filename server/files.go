@@ -108,7 +108,7 @@ func (s *server) trueSize(c *gin.Context) {
 
 func (s *server) testPage(c *gin.Context) {
 	if opt, ok := s.options(c); ok {
-		j, err := s.App.TestPage(c.Request.Context(), opt.Size)
+		j, err := s.App.TestPage(c.Request.Context(), opt.Size, c.DefaultQuery("stock", "white-216"))
 		s.accepted(c, j, err)
 	}
 }

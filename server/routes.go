@@ -69,6 +69,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.PUT("/printer/correction", s.measured)
 	r.DELETE("/printer/correction", func(c *gin.Context) { s.done(c, s.App.AsItComes(c.Request.Context())) })
 	r.POST("/printer/tests", s.testPage)
+	s.inks(r)
 	r.GET("/scraps", func(c *gin.Context) {
 		scraps, err := s.App.Scraps(c.Request.Context())
 		answer(s, c, scraps, err)

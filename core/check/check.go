@@ -132,6 +132,9 @@ func IDs() []ID {
 // faces and of the items from below, those of the base last; there may be none.
 func Run(what Reads, in Input) []Finding {
 	in.folding = nil
+	if in.Papers == nil {
+		in.Papers = scene.AsUsual
+	}
 	out := []Finding{}
 	for _, k := range checks {
 		if k.Reads != what {
@@ -158,6 +161,8 @@ type Input struct {
 	Card   card.Card
 	Scene  *scene.Scene
 	Layout *sheet.Layout
+	// Papers is what the printer lays down on each stock; nil for what is usual.
+	Papers scene.Papers
 	// Seen paints what is seen of a face in a box, without an item, so many pixels to the
 	// millimetre; nil where that cannot be had.
 	Seen    func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image

@@ -17,7 +17,7 @@ func dull(in *Input) (out []Finding) {
 		}
 		stock := scene.StockUnder(in.Card.Face(f.ID), doc, in.Card.Base.Stock)
 		for _, c := range doc.Colours() {
-			prints, _ := scene.Dull(c, stock)
+			prints, _ := in.Papers.Dull(c, stock)
 			if prints == "" || told[c] {
 				continue
 			}

@@ -17,6 +17,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/raster"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/cut"
 	"sectilis/core/production/registration"
@@ -65,7 +66,7 @@ func TestPrintAndCutMeet(t *testing.T) {
 		require.NoError(t, err)
 		same, err := NewPrinter(seed, dir)
 		require.NoError(t, err)
-		raw, _, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255})
+		raw, _, err := printer.lay(canvas.Image(), perMM, color.RGBA{255, 246, 224, 255}, gamut.Matt)
 		require.NoError(t, err)
 		page, err := png.Decode(bytes.NewReader(raw))
 		require.NoError(t, err)

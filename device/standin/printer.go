@@ -2,6 +2,7 @@ package standin
 
 import (
 	"bytes"
+	"context"
 	"encoding/binary"
 	"encoding/json"
 	"errors"
@@ -17,14 +18,21 @@ import (
 	"sync"
 
 	"sectilis/core/format/raster"
+	"sectilis/core/ground/cache"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/light"
+	"sectilis/core/ground/pixels"
 )
 
 // Printer takes a page as PNG and lays it down as real printers do: a little
-// shifted, turned and stretched. It keeps the last printed sheets as pictures.
+// shifted, turned and stretched, in inks that cover a little more or less than is meant. It keeps
+// the last printed sheets as pictures.
 type Printer struct {
 	// Scale is at least how many pixels of a printed sheet are to the mm.
 	Scale float64
+	// Gain is how much more its inks cover.
+	Gain gamut.Gain
 
 	mu   sync.Mutex
 	rng  *rand.Rand
@@ -36,6 +44,7 @@ const (
 	maxShift   = 1.5 // mm
 	maxTurn    = .7  // degrees
 	maxStretch = .003
+	maxGain    = .09 // of ink, in half tones
 	keepPages  = 40
 	maxPage    = 256 << 20
 	maxPixels  = 72_000_000
@@ -49,11 +58,16 @@ func NewPrinter(seed uint64, dir string) (*Printer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Printer{Scale: keptScale, rng: rand.New(rand.NewPCG(seed, 1)), kept: t}, nil
+	p := &Printer{Scale: keptScale, rng: rand.New(rand.NewPCG(seed, 1)), kept: t}
+	inks := rand.New(rand.NewPCG(seed, 2))
+	for i := range p.Gain {
+		p.Gain[i] = (inks.Float64()*2 - 1) * maxGain
+	}
+	return p, nil
 }
 
 // Handler is the printer's address: POST /pages?width=…&height=… in mm, and paper=…
-// for the colour of what is loaded, with a PNG answers {"ref": …}; GET /pages/{ref} is the
+// for the colour of what is loaded and kind=… for what it is to inks, with a PNG answers {"ref": …}; GET /pages/{ref} is the
 // printed sheet, with ?small=1 a picture of it to be looked at.
 func (p *Printer) Handler() http.Handler {
 	mux := http.NewServeMux()
@@ -76,7 +90,11 @@ func (p *Printer) print(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	paper := paperOf(r.URL.Query().Get("paper"))
-	raw, small, err := p.lay(page, perMM, paper)
+	kind := gamut.Matt
+	if gamut.Paper(r.URL.Query().Get("kind")) == gamut.Photo {
+		kind = gamut.Photo
+	}
+	raw, small, err := p.lay(page, perMM, paper, kind)
 	if err != nil {
 		http.Error(w, err.Error(), http.StatusInternalServerError)
 		return
@@ -136,11 +154,24 @@ const (
 	smallScale = 75 / 25.4
 )
 
-// lay is the page as it comes out on paper of a colour: shifted, turned, stretched.
-func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) (raw, small []byte, err error) {
+// press is a printer's inks on a kind of paper.
+type press struct {
+	kind gamut.Paper
+	gain gamut.Gain
+}
+
+var presses = cache.New[press, *light.Table](8)
+
+// lay is the page as it comes out on paper of a colour and a kind: shifted, turned, stretched.
+func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA, kind gamut.Paper) (raw, small []byte, err error) {
 	b := page.Bounds()
 	in := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
 	draw.Draw(in, in.Bounds(), page, b.Min, draw.Src)
+	inks, err := presses.Of(press{kind, p.Gain}, func() (*light.Table, error) { return gamut.Laid(kind, p.Gain), nil })
+	if err != nil {
+		return nil, nil, err
+	}
+	inked(in, inks)
 	w, h := float64(b.Dx())/perMM, float64(b.Dy())/perMM
 	back, ok := p.fault(w, h).Inverse()
 	if !ok {
@@ -153,6 +184,17 @@ func (p *Printer) lay(page image.Image, perMM float64, paper color.RGBA) (raw, s
 		small, err = at(smallScale)
 	}
 	return raw, small, err
+}
+
+// inked takes the colours of a page to what inks make of them; bare paper stays.
+func inked(in *image.RGBA, inks *light.Table) {
+	_ = pixels.Rows(context.Background(), in.Rect.Dy(), func(from, to int) {
+		for i := from * in.Stride; i < to*in.Stride; i += 4 {
+			if px := in.Pix[i : i+4 : i+4]; px[0]&px[1]&px[2] != 255 {
+				px[0], px[1], px[2] = inks.Colour(px[0], px[1], px[2])
+			}
+		}
+	})
 }
 
 // laidAt is the printed sheet at a scale; back maps it to the page, in mm.

@@ -10,10 +10,9 @@ import (
 	"github.com/kovidgoyal/imaging"
 	"github.com/kovidgoyal/imaging/prism/meta/autometa"
 	"github.com/kovidgoyal/imaging/prism/meta/icc"
-)
 
-// mostProfile is the largest colour profile that is looked at, bytes.
-const mostProfile = 8 << 20
+	"sectilis/core/ground/gamut"
+)
 
 // profileOf is the colour profile that a picture brings; nil for none, for sRGB, and for one that
 // cannot be read.
@@ -30,8 +29,11 @@ func profileOf(raw []byte) (p *icc.Profile) {
 	if err != nil || md == nil {
 		return nil
 	}
-	p, err = md.ICCProfile()
-	if err != nil || p == nil || p.IsSRGB() {
+	data, err := md.ICCProfileData()
+	if err != nil || len(data) == 0 {
+		return nil
+	}
+	if p, err = gamut.OpenProfile(data); err != nil || p.IsSRGB() {
 		return nil
 	}
 	return p
@@ -55,8 +57,8 @@ func profileFits(raw []byte) bool {
 			if err != nil {
 				return true
 			}
-			n, _ := io.Copy(io.Discard, io.LimitReader(z, mostProfile+1))
-			return n <= mostProfile
+			n, _ := io.Copy(io.Discard, io.LimitReader(z, gamut.MostProfile+1))
+			return n <= gamut.MostProfile
 		}
 		at += 12 + size
 	}

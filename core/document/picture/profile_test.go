@@ -8,59 +8,22 @@ import (
 	"image"
 	"image/color"
 	"image/png"
-	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest/profiletest"
 	"sectilis/core/document/picture"
 )
 
 // profile is a profile of a screen whose red is sRGB's green and the other way round, with a gamma
-// of 2.2 (ICC.1:2022, three-component matrix-based).
+// of 2.2 (three-component matrix-based).
 func profile() []byte {
-	fixed := func(v float64) uint32 { return uint32(int32(math.Round(v * 65536))) }
-	xyz := func(x, y, z float64) []byte {
-		out := []byte("XYZ \x00\x00\x00\x00")
-		for _, v := range []float64{x, y, z} {
-			out = binary.BigEndian.AppendUint32(out, fixed(v))
-		}
-		return out
-	}
 	gamma := append([]byte("curv\x00\x00\x00\x00\x00\x00\x00\x01"), 2, 51, 0, 0)
-	text := append([]byte("desc\x00\x00\x00\x00\x00\x00\x00\x05Test\x00"), make([]byte, 82)...)
-	tags := []struct {
-		name string
-		data []byte
-	}{
-		{"desc", text}, {"wtpt", xyz(.9642, 1, .8249)}, {"cprt", append([]byte("text\x00\x00\x00\x00"), "none\x00\x00\x00\x00"...)},
-		{"rXYZ", xyz(.3851, .7169, .0971)}, {"gXYZ", xyz(.4361, .2225, .0139)}, {"bXYZ", xyz(.1431, .0606, .7141)},
-		{"rTRC", gamma}, {"gTRC", gamma}, {"bTRC", gamma},
-	}
-	head := make([]byte, 128)
-	copy(head[4:], "none")
-	copy(head[8:], []byte{2, 0x40, 0, 0})
-	copy(head[12:], "mntrRGB XYZ ")
-	copy(head[36:], "acsp")
-	for i, v := range []float64{.9642, 1, .8249} {
-		binary.BigEndian.PutUint32(head[68+4*i:], fixed(v))
-	}
-	table := binary.BigEndian.AppendUint32(nil, uint32(len(tags)))
-	at := 128 + 4 + 12*len(tags)
-	var body []byte
-	for _, t := range tags {
-		table = append(table, t.name...)
-		table = binary.BigEndian.AppendUint32(table, uint32(at+len(body)))
-		table = binary.BigEndian.AppendUint32(table, uint32(len(t.data)))
-		body = append(body, t.data...)
-		for len(body)%4 != 0 {
-			body = append(body, 0)
-		}
-	}
-	out := append(append(head, table...), body...)
-	binary.BigEndian.PutUint32(out, uint32(len(out)))
-	return out
+	return profiletest.Profile("mntr", "RGB ", "XYZ ",
+		profiletest.Tag{Name: "rXYZ", Data: profiletest.XYZTag(.3851, .7169, .0971)}, profiletest.Tag{Name: "gXYZ", Data: profiletest.XYZTag(.4361, .2225, .0139)}, profiletest.Tag{Name: "bXYZ", Data: profiletest.XYZTag(.1431, .0606, .7141)},
+		profiletest.Tag{Name: "rTRC", Data: gamma}, profiletest.Tag{Name: "gTRC", Data: gamma}, profiletest.Tag{Name: "bTRC", Data: gamma})
 }
 
 // withProfile is a PNG of one colour that brings a profile.

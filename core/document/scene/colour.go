@@ -26,40 +26,63 @@ type ColourUse struct {
 	Off    float64 `json:"off,omitempty"`
 }
 
-// dull is how far off a colour comes out before that is told (CIEDE2000): what lies side by side can
+// Duller is how far off a colour comes out before that is told (CIEDE2000): what lies side by side can
 // be told apart by less, but what one has in mind cannot.
-const dull = 5
+const Duller = 5.0
 
-// use is where a colour is used.
-type use struct {
-	colour string
-	paper  gamut.Paper
+// use is where a colour is used: on which stock.
+type use struct{ colour, stock string }
+
+// Papers gives what a printer lays down on each stock.
+type Papers func(stock string) *gamut.Gamut
+
+// AsUsual are printers of which nothing more is known than what paper is in them.
+func AsUsual(stock string) *gamut.Gamut {
+	s, _ := card.StockByID(stock)
+	return gamut.On(s.Paper())
 }
 
-var printed = cache.New[use, ColourUse](4096)
+type onPaper struct {
+	colour string
+	paper  *gamut.Gamut
+}
 
-// prints is how a colour is printed on a paper.
-func (u use) prints() ColourUse {
-	out, _ := printed.Of(u, func() (ColourUse, error) {
-		c, err := colorful.Hex(u.colour)
+var printed = cache.New[onPaper, ColourUse](4096)
+
+// Dull is the nearest colour to one that prints on a stock, and how far that is from it (CIEDE2000);
+// empty where that makes no difference.
+func (p Papers) Dull(colour, stock string) (prints string, off float64) {
+	at := onPaper{colour, p(stock)}
+	out, _ := printed.Of(at, func() (ColourUse, error) {
+		c, err := colorful.Hex(colour)
 		if err != nil {
 			return ColourUse{}, nil
 		}
 		r, g, b := c.RGB255()
-		r, g, b, off := gamut.On(u.paper).Prints(r, g, b)
-		if off < dull {
+		r, g, b, off := at.paper.Prints(r, g, b)
+		if off < Duller {
 			return ColourUse{}, nil
 		}
 		return ColourUse{Prints: fmt.Sprintf("#%02x%02x%02x", r, g, b), Off: math.Round(off*10) / 10}, nil
 	})
-	return out
+	return out.Prints, out.Off
 }
 
-// Dull is the nearest colour to one that prints on a stock; empty where that makes no difference.
-func Dull(colour, stock string) (prints string, off float64) {
-	s, _ := card.StockByID(stock)
-	out := use{colour, s.Paper()}.prints()
-	return out.Prints, out.Off
+// ColoursOn are the colours of a scene with what becomes of each on the papers, told as it comes out
+// worst.
+func (s *Scene) ColoursOn(p Papers) []ColourUse {
+	out := slices.Clone(s.Colours)
+	at := make(map[string]int, len(out))
+	for i := range out {
+		at[out[i].Colour] = i
+	}
+	for u := range s.uses {
+		o := &out[at[u.colour]]
+		if prints, off := p.Dull(u.colour, u.stock); off > o.Off {
+			o.Prints, o.Off = prints, off
+		}
+	}
+	return out
 }
 
 // twinDistance is how far apart two colours are, in OKLab, that side by side can
@@ -70,12 +93,8 @@ const twinDistance = .035
 func colourUses(uses map[use]int) []ColourUse {
 	by := map[string]ColourUse{}
 	for u, n := range uses {
-		// Told as it comes out worst.
-		o, p := by[u.colour], u.prints()
+		o := by[u.colour]
 		o.Colour, o.Count = u.colour, o.Count+n
-		if p.Off > o.Off {
-			o.Prints, o.Off = p.Prints, p.Off
-		}
 		by[u.colour] = o
 	}
 	out := make([]ColourUse, 0, len(uses))
@@ -105,13 +124,6 @@ func Difference(a, b string) float64 {
 	pl, pa, pb := p.OkLab()
 	ql, qa, qb := q.OkLab()
 	return math.Sqrt((pl-ql)*(pl-ql) + (pa-qa)*(pa-qa) + (pb-qb)*(pb-qb))
-}
-
-// PaperUnder is the kind of paper that an item is printed on: its own, that of the piece that it
-// lies on, or that of the base, whose stock is given.
-func PaperUnder(f *card.Face, it *card.Item, base string) gamut.Paper {
-	stock, _ := card.StockByID(StockUnder(f, it, base))
-	return stock.Paper()
 }
 
 // StockUnder is the stock that an item is printed on.

@@ -22,6 +22,7 @@ type Scene struct {
 	Faces []Face   `json:"faces"`
 	// Colours are all inks of the card, the most used first.
 	Colours []ColourUse `json:"colours"`
+	uses    map[use]int
 	// Thickness of the closed card where it is thickest: both leaves and what
 	// is stuck on every face, mm.
 	Thickness float64 `json:"thickness"`
@@ -197,9 +198,9 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 			face.lay(&it, f.Items[i])
 			it.With = slices.DeleteFunc(along[it.ID], func(id string) bool { return gone[id] })
 			if it.Joined == "" {
-				paper := use{paper: PaperUnder(&f, &f.Items[i], c.Base.Stock)}
-				for _, paper.colour = range f.Items[i].Colours() {
-					uses[paper]++
+				u := use{stock: StockUnder(&f, &f.Items[i], c.Base.Stock)}
+				for _, u.colour = range f.Items[i].Colours() {
+					uses[u]++
 				}
 			}
 			face.Items = append(face.Items, it)
@@ -208,7 +209,7 @@ func After(c, was card.Card, old Scene) (Scene, error) {
 		s.Faces = append(s.Faces, face)
 	}
 	s.Thickness = math.Round(Closed(c, &s).Thickness()*1000) / 1000
-	s.Colours = colourUses(uses)
+	s.Colours, s.uses = colourUses(uses), uses
 	return s, nil
 }
 

@@ -13,34 +13,11 @@ import (
 	"sectilis/core/ground/light"
 )
 
-// lab is a colour in CIELAB, L* 0 to 100, a* and b*, relative to the white that it is seen under.
-type lab = [3]float64
-
-// inks are the colours of a paper and of solid inks on it: paper, cyan, magenta, yellow, and red,
-// green and blue of two of them; black.
-type inks struct{ paper, c, m, y, r, g, b, k lab }
-
-// Paper is a kind of paper.
-type Paper string
-
-// Photo is a coated paper for photos, Matt an uncoated card.
-const (
-	Photo Paper = "photo"
-	Matt  Paper = "matt"
-)
-
-var solids = map[Paper]inks{
-	Photo: {paper: lab{95, 0, -2}, c: lab{55, -37, -50}, m: lab{48, 74, -3}, y: lab{91, -5, 93}, r: lab{47, 68, 48}, g: lab{50, -68, 33}, b: lab{24, 17, -46}, k: lab{16, 0, 0}},
-	Matt:  {paper: lab{95, 0, -2}, c: lab{60, -26, -44}, m: lab{56, 61, -1}, y: lab{89, -4, 78}, r: lab{54, 55, 26}, g: lab{54, -44, 14}, b: lab{38, 8, -31}, k: lab{31, 1, 1}},
-}
-
-// spread is the exponent of Yule and Nielsen: 1 is none, 2 all light.
-const spread = 1.8
-
 // Gamut is what can be printed on a paper: by lightness and hue, the strongest chroma. Whites and
 // blacks are taken relative to those of the paper.
 type Gamut struct {
 	most  [lights][hues]float64
+	lays  func(colorful.Color) colorful.Color // by a profile; nil for the nearest that prints
 	table func() *light.Table
 }
 
@@ -72,15 +49,7 @@ func On(p Paper) *Gamut {
 // only greys them.
 func of(s inks) *Gamut {
 	g := &Gamut{}
-	var xyz [16][3]float64
-	for i, l := range []lab{s.paper, s.c, s.m, s.b, s.y, s.g, s.r, s.k} {
-		xyz[i] = xyzOf(l)
-	}
-	for i := range 8 { // with black over it, as dark as black on paper
-		for c := range 3 {
-			xyz[8+i][c] = xyz[i][c] * xyzOf(s.k)[c] / xyz[0][c]
-		}
-	}
+	over := s.overprints()
 	const n = 14
 	for pair := range 3 {
 		for i := range n + 1 {
@@ -88,49 +57,28 @@ func of(s inks) *Gamut {
 				for k := range n + 1 {
 					var cmy [3]float64
 					cmy[pair], cmy[(pair+1)%3] = float64(i)/n, float64(j)/n
-					g.note(s.relative(labOf(mixed(xyz, cmy, float64(k)/n))))
+					g.note(s.relative(labOf(over.shown(over.mixed(cmy, float64(k)/n)))))
 				}
 			}
 		}
 	}
-	g.smooth()
-	g.table = sync.OnceValue(func() *light.Table {
-		return light.TableOf(func(r, gr, b float64) (float64, float64, float64) {
-			c, _ := g.nearest(colorful.Color{R: r, G: gr, B: b})
-			return c.R, c.G, c.B
-		})
-	})
+	g.finish()
 	return g
 }
 
-// mixed is what areas of inks give together: bits of the index of a colour are cyan, magenta and
-// yellow, and black.
-func mixed(xyz [16][3]float64, cmy [3]float64, k float64) (out [3]float64) {
-	for i, c := range xyz {
-		a := 1.0
-		for bit, v := range [4]float64{cmy[0], cmy[1], cmy[2], k} {
-			if i>>bit&1 == 1 {
-				a *= v
-			} else {
-				a *= 1 - v
+// finish fills what no sample fell on, and makes the table ready.
+func (g *Gamut) finish() {
+	g.smooth()
+	g.table = sync.OnceValue(func() *light.Table {
+		return light.TableOf(func(r, gr, b float64) (float64, float64, float64) {
+			c := colorful.Color{R: r, G: gr, B: b}
+			to, _ := g.nearest(c)
+			if g.lays != nil && to != c {
+				to = g.lays(c)
 			}
-		}
-		for n := range out {
-			out[n] += a * math.Pow(max(c[n], 0), 1/spread)
-		}
-	}
-	for n := range out {
-		out[n] = math.Pow(out[n], spread)
-	}
-	return out
-}
-
-// relative takes the white of the paper to white and its black to black, as eyes do.
-func (s inks) relative(c lab) lab {
-	l := (c[0] - s.k[0]) / (s.paper[0] - s.k[0]) * 100
-	// The tint of the paper goes as far as the paper is seen.
-	t := min(max(l/100, 0), 1)
-	return lab{l, c[1] - s.paper[1]*t, c[2] - s.paper[2]*t}
+			return to.R, to.G, to.B
+		})
+	})
 }
 
 // note takes a colour that can be printed into account.
@@ -222,15 +170,4 @@ func (g *Gamut) nearest(c colorful.Color) (colorful.Color, float64) {
 		}
 	}
 	return at(best, min(own, g.chroma(best, hue))), least
-}
-
-// xyzOf and labOf are CIELAB to XYZ and back, with white at 1.
-func xyzOf(c lab) [3]float64 {
-	x, y, z := colorful.LabToXyz(c[0]/100, c[1]/100, c[2]/100)
-	return [3]float64{x, y, z}
-}
-
-func labOf(c [3]float64) lab {
-	l, a, b := colorful.XyzToLab(c[0], c[1], c[2])
-	return lab{100 * l, 100 * a, 100 * b}
 }

@@ -1512,6 +1512,12 @@ export interface LineKind {
   closed: number
   likely: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
 }
+export interface InkView {
+  stock: string
+  profile?: string
+  toned?: boolean
+  off?: number
+}
 export interface LayDrawing {
   base: number
   drawing: string
