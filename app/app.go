@@ -78,7 +78,7 @@ func New(c Config) *App {
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
 	fonts := &fontShelf{store: c.Store}
 	edited := newEdited()
-	shelf := &inkShelf{store: c.Store, printer: printerName(c.Printer), log: c.Log}
+	shelf := &inkShelf{store: c.Store, printer: printerName(c.Printer), log: c.Log, events: all.events}
 	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, open: map[string]*opened{}}
 	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, edited: edited, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
 	a.outcomes = &outcomes{common: all, store: c.Store, runs: runs{known: cache.New[string, RunState](512)}}

@@ -90,6 +90,8 @@ type View struct {
 	Redo     string      `json:"redo,omitempty"`
 	Card     card.Card   `json:"card"`
 	Scene    scene.Scene `json:"scene"`
+	// Inks names what is known of the printer's inks: another, when that is another.
+	Inks string `json:"inks"`
 	// Findings are those of the checks that read the scene.
 	Findings []check.Finding `json:"findings"`
 	// Made are the ids of items that the change made.
@@ -145,9 +147,10 @@ func (o *opened) set(rev Revision) error {
 }
 
 func (cs *cards) view(id string, o *opened) View {
-	papers, s := cs.inks.papers(), o.scene
+	papers, state := cs.inks.papers()
+	s := o.scene
 	s.Colours = s.ColoursOn(papers)
-	return View{ID: id, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: s, Findings: check.Run(check.TheScene, check.Input{Card: o.rev.Card, Scene: &o.scene, Papers: papers})}
+	return View{ID: id, Inks: state, Revision: o.rev.Number, Saved: o.rev.At, Undo: o.rev.Undo, Redo: o.rev.Redo, Card: o.rev.Card, Scene: s, Findings: check.Run(check.TheScene, check.Input{Card: o.rev.Card, Scene: &o.scene, Papers: papers})}
 }
 
 // Cards lists the cards on the table. It fails when the store does.

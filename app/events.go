@@ -10,6 +10,7 @@ const (
 	TableEvent EventKind = "table"
 	CardEvent  EventKind = "card"
 	JobEvent   EventKind = "job"
+	InksEvent  EventKind = "inks" // what is known of the printer's inks is another
 )
 
 // Event is something that clients are told of as it happens.

@@ -2,6 +2,8 @@ package app
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"log/slog"
@@ -41,10 +43,12 @@ type inkShelf struct {
 	store   keeper
 	printer string
 	log     *slog.Logger
+	events  *Hub
 
 	mu      sync.Mutex
 	done    bool
 	known   map[string]inks
+	state   string     // names what is known: another, when that is another
 	changes sync.Mutex // over a change
 }
 
@@ -79,21 +83,33 @@ func (s *inkShelf) ready(ctx context.Context) error {
 		}
 		known[stock.ID] = k
 	}
-	s.known, s.done = known, true
+	s.done = true
+	return s.take(known)
+}
+
+// take goes by what is known from now on. The lock is held.
+func (s *inkShelf) take(known map[string]inks) error {
+	raw, err := json.Marshal(known)
+	if err != nil {
+		return err
+	}
+	sum := sha256.Sum256(raw)
+	s.known, s.state = known, hex.EncodeToString(sum[:6])
 	return nil
 }
 
 // papers is what the printer lays down on each stock, as far as that has been read.
-func (s *inkShelf) papers() scene.Papers {
+// The name of that state is another when something of it is.
+func (s *inkShelf) papers() (on scene.Papers, state string) {
 	s.mu.Lock()
+	defer s.mu.Unlock()
 	known := s.known
-	s.mu.Unlock()
 	return func(stock string) *gamut.Gamut {
 		if g := known[stock].gamut; g != nil {
 			return g
 		}
 		return scene.AsUsual(stock)
-	}
+	}, s.state
 }
 
 // of is what is known of a stock.
@@ -132,7 +148,10 @@ func (s *inkShelf) change(ctx context.Context, stock string, do func(*inks) erro
 		known[id] = v
 	}
 	known[stock] = k
-	s.known = known
+	if err := s.take(known); err != nil {
+		return err
+	}
+	s.events.send(Event{Kind: InksEvent})
 	return nil
 }
 
@@ -200,7 +219,8 @@ func (p *production) MeasureColours(ctx context.Context, stock, name string, raw
 	}
 	return p.inks.change(ctx, stock, func(k *inks) error {
 		k.Tone = testpage.Tone(k.Tone, came)
-		k.Off = rowOff(came, p.inks.papers()(stock))
+		on, _ := p.inks.papers()
+		k.Off = rowOff(came, on(stock))
 		return nil
 	})
 }

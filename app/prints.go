@@ -30,8 +30,9 @@ func (u *supplies) Prints(ctx context.Context, id string) (PrintView, error) {
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
+	papers, _ := u.cards.inks.papers()
 	var failed error
-	in := check.Input{Card: rev.Card, Scene: &s, Papers: u.cards.inks.papers(), Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
+	in := check.Input{Card: rev.Card, Scene: &s, Papers: papers, Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
 		img, err := u.seen(ctx, &s, f, rev, box, without, perMM)
 		if err != nil {
 			failed = err
@@ -53,8 +54,9 @@ func (u *supplies) FacePrint(ctx context.Context, id string, face card.FaceID) (
 	if err != nil {
 		return nil, err
 	}
-	s, c, papers := o.scene, o.rev.Card, u.cards.inks.papers()
+	s, c := o.scene, o.rev.Card
 	o.Unlock()
+	papers, _ := u.cards.inks.papers()
 	f := s.Face(face)
 	if f == nil {
 		return nil, ErrNotFound

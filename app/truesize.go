@@ -7,6 +7,7 @@ import (
 	"math"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/sheet"
 	"sectilis/core/production/testpage"
 )
@@ -121,7 +122,7 @@ func (p *production) TestPage(ctx context.Context, size sheet.Size, stockID stri
 		}
 		w, h := testpage.Rulers(size.Width, size.Height)
 		update(func(j *Job) {
-			j.Note = fmt.Sprintf("Measure both rulers: they should be %.0f and %.0f mm.", w, h)
+			j.Note = fmt.Sprintf("Measure both rulers: they should be %s and %s long.", measure.FormatBoth(w), measure.FormatBoth(h))
 			if ref != "" {
 				j.Pictures = append(j.Pictures, "prints/"+ref)
 			}

@@ -23,10 +23,11 @@ type Edging struct {
 
 // Shadow is a soft shadow, printed under the item.
 type Shadow struct {
-	Distance float64 `json:"distance"` // mm
-	Angle    float64 `json:"angle"`    // degrees clockwise from rightward, on the face
-	Blur     float64 `json:"blur"`     // standard deviation, mm
-	Opacity  float64 `json:"opacity"`  // 0 to 1
+	Distance float64 `json:"distance"`         // mm
+	Angle    float64 `json:"angle"`            // degrees clockwise from rightward, on the face
+	Blur     float64 `json:"blur"`             // standard deviation, mm
+	Spread   float64 `json:"spread,omitempty"` // how far it reaches beyond the item's outline, mm
+	Opacity  float64 `json:"opacity"`          // 0 to 1
 	Colour   string  `json:"colour"`
 }
 
@@ -119,6 +120,9 @@ func (s *Shadow) check() error {
 	}
 	if !within(s.Blur, 0, 20) {
 		return Refuse("shadow", "A shadow is up to 20 mm (¾ in) soft.")
+	}
+	if !within(s.Spread, 0, 20) {
+		return Refuse("shadow", "A shadow reaches up to 20 mm (¾ in) beyond what throws it.")
 	}
 	if !within(s.Angle, -360, 360) {
 		return Refuse("shadow", "A shadow falls at an angle between -360° and 360°: 0° is to the right, 90° down.")

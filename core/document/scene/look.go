@@ -112,7 +112,11 @@ func (it *Item) dress(doc *card.Item) {
 	within := func(v geom.Point) geom.Point { return back.Apply(v).Sub(back.Apply(geom.Point{})) }
 	if s := l.Shadow; s != nil {
 		d := within(geom.Turn(s.Angle * math.Pi / 180).Apply(geom.Pt(s.Distance, 0)))
-		it.Under = append(it.Under, Wash{Path: it.Outline.Transform(geom.Shift(d.X, d.Y)), Colour: s.Colour, Opacity: s.Opacity, Blur: s.Blur})
+		from := it.Outline
+		if s.Spread > 0 {
+			from = geom.Offset(from, s.Spread, geom.RoundCorner)
+		}
+		it.Under = append(it.Under, Wash{Path: from.Transform(geom.Shift(d.X, d.Y)), Colour: s.Colour, Opacity: s.Opacity, Blur: s.Blur})
 	}
 	if r := l.Raised; r != nil {
 		for _, side := range []struct {

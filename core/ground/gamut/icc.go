@@ -24,7 +24,7 @@ func (u Unfit) Error() string { return string(u) }
 const errDamaged = Unfit("That profile is damaged: it cannot be read to its end. Bring it in from where it was made.")
 
 // OpenProfile reads a colour profile (ICC.1:2022) after looking whether what it says of its own parts
-// is true. It returns an Unfit for what is no profile, is cut off or too large.
+// is true. It fails with an Unfit for what is no profile, is cut off or too large.
 func OpenProfile(raw []byte) (p *icc.Profile, err error) {
 	const head, entry, mostTags = 128, 12, 200
 	if len(raw) < head+4 || string(raw[36:40]) != "acsp" {
@@ -66,7 +66,7 @@ var kinds = map[icc.DeviceClass]string{
 
 // OfProfile is the gamut of the profile of a printer, of red, green and blue or of four inks, and
 // the name in it. What prints is read from its tables from inks to colours (A2B), what becomes of
-// the rest from those the other way (B2A) where it has them. It returns an Unfit for what is no
+// the rest from those the other way (B2A) where it has them. It fails with an Unfit for what is no
 // profile of a printer.
 func OfProfile(raw []byte) (g *Gamut, name string, err error) {
 	p, err := OpenProfile(raw)

@@ -24,13 +24,10 @@ func Patches() []RGB {
 		v := math.Round(255 * float64(i) / (greys - 1))
 		out = append(out, RGB{v, v, v})
 	}
-	for _, c := range []RGB{{0, 255, 255}, {255, 0, 255}, {255, 255, 0}, {255, 0, 0}, {0, 255, 0}, {0, 0, 255}} {
-		out = append(out, c)
-	}
-	for _, c := range []RGB{{128, 255, 255}, {255, 128, 255}, {255, 255, 128}, {200, 100, 90}, {90, 150, 90}, {90, 100, 170}} {
-		out = append(out, c)
-	}
-	return out
+	return append(out,
+		RGB{0, 255, 255}, RGB{255, 0, 255}, RGB{255, 255, 0}, RGB{255, 0, 0}, RGB{0, 255, 0}, RGB{0, 0, 255},
+		RGB{128, 255, 255}, RGB{255, 128, 255}, RGB{255, 255, 128}, RGB{200, 100, 90}, RGB{90, 150, 90}, RGB{90, 100, 170},
+	)
 }
 
 // row is where the colour row is, mm: its patches are squares of a side, at is the upper left corner

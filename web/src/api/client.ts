@@ -13,6 +13,7 @@ import type {
   Fit,
   Gap,
   Incoming,
+  InkView,
   Job,
   TrueSize,
   Mishap,
@@ -77,7 +78,10 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
 }
 
-async function send<T>(path: string, body: FormData): Promise<T> {
+/** Sends a file as the one of a form. */
+async function send<T>(path: string, file: File): Promise<T> {
+  const body = new FormData()
+  body.append('file', file, file.name)
   let res: Response
   try {
     res = await fetch('/api' + path, { method: 'POST', body })
@@ -170,7 +174,13 @@ export const api = {
   measured: (p: SheetSetup, across: number, down: number) =>
     call<TrueSize>('PUT', `/printer/correction${query(p)}`, { across, down }),
   asItComes: () => call<void>('DELETE', '/printer/correction'),
-  testPage: (p: SheetSetup) => call<Job>('POST', `/printer/tests${query(p)}`),
+  testPage: (p: SheetSetup, stock: string) => call<Job>('POST', `/printer/tests${query(p)}&stock=${stock}`),
+  inks: () => call<InkView[]>('GET', '/printer/inks'),
+  profile: (stock: string, file: File) => send<InkView[]>(`/stocks/${stock}/profile`, file),
+  withoutProfile: (stock: string) => call<InkView[]>('DELETE', `/stocks/${stock}/profile`),
+  tones: (stock: string, page: File) => send<InkView[]>(`/stocks/${stock}/tones`, page),
+  tonesPrinted: (stock: string, ref: string) => call<InkView[]>('POST', `/stocks/${stock}/tones?print=${ref}`),
+  withoutTones: (stock: string) => call<InkView[]>('DELETE', `/stocks/${stock}/tones`),
   namedCutter: () => call<OtherCutter>('GET', '/cutter/named'),
   useCutter: (c: OtherCutter) => call<void>('PUT', '/cutter/named', c),
   scraps: () => call<Scrap[]>('GET', '/scraps'),
@@ -195,11 +205,7 @@ export const api = {
   cutter: () => call<CutterState>('GET', '/cutter'),
   pictures: () => call<Picture[]>('GET', '/pictures'),
   removePicture: (id: string) => call<void>('DELETE', `/pictures/${id}`),
-  bringInFont: (file: File) => {
-    const form = new FormData()
-    form.append('file', file, file.name)
-    return send<Font[]>('/fonts', form)
-  },
+  bringInFont: (file: File) => send<Font[]>('/fonts', file),
   removeFont: (id: string) => call<void>('DELETE', `/fonts/${id}`),
   supplies: () => call<Supply[]>('GET', '/supplies'),
   note: (s: Supply) => call<void>('PUT', `/supplies/${s.kind}/${encodeURIComponent(s.id)}`, s),
@@ -211,18 +217,14 @@ export const api = {
     call<{ id: string }>('POST', `/sketches/${id}/cards`, { title, pictures }),
   sketchURL: (id: string) => `/api/sketches/${id}/front.png`,
 
-  readDrawing: async (file: File) => {
-    const form = new FormData()
-    form.append('file', file, file.name)
-    return send<Incoming>('/drawings', form)
-  },
+  readDrawing: (file: File) => send<Incoming>('/drawings', file),
   layDrawing: (id: string, base: number, l: Omit<LayDrawing, 'base'>) =>
     call<View>('POST', `/cards/${id}/drawings`, { ...l, base }),
 
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: string, items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
-  printURL: (id: string, face: string, revision: number) => `/api/cards/${id}/faces/${face}/print.png?v=${revision}`,
+  printURL: (v: View, face: string) => `/api/cards/${v.id}/faces/${face}/print.png?v=${v.revision}-${v.inks}`,
   lookURL: (id: string, face: string, revision: number, piece = '') =>
     `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string, parts: number) =>

@@ -5,6 +5,7 @@ import type { Event as AppEvent } from './types'
 type Heard = AppEvent | { kind: 'hello'; card?: undefined; revision?: undefined; job?: undefined }
 type Listener = (e: Heard) => void
 
+const kinds: Record<AppEvent['kind'], true> = { table: true, card: true, job: true, inks: true }
 const listeners = new Set<Listener>()
 let source: EventSource | undefined
 
@@ -19,7 +20,7 @@ function connect() {
     for (const l of listeners) l({ kind: 'hello' })
   })
   source.onerror = () => (connected.value = false)
-  for (const kind of ['table', 'card', 'job']) {
+  for (const kind of Object.keys(kinds)) {
     source.addEventListener(kind, (m) => {
       const event = JSON.parse((m as MessageEvent<string>).data) as AppEvent
       for (const l of listeners) l(event)

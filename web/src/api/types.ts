@@ -278,6 +278,7 @@ export interface Shadow {
   distance: number
   angle: number
   blur: number
+  spread?: number
   opacity: number
   colour: string
 }
@@ -1338,7 +1339,7 @@ export interface EditsAsk {
   edits: Edit[]
 }
 export interface Event {
-  kind: 'table' | 'card' | 'job'
+  kind: 'table' | 'card' | 'job' | 'inks'
   card?: string
   revision?: number
   job?: Job
@@ -1975,6 +1976,7 @@ export interface View {
   redo?: string
   card: Card
   scene: Scene
+  inks: string
   findings: Finding[]
   made?: string[]
   part?: boolean

@@ -3,18 +3,22 @@ import { Select, SelectOption } from 'ant-design-vue'
 import { useCatalogue } from '../store/catalogue'
 import Field from './Field.vue'
 
-defineProps<{ value: string | undefined; testid?: string }>()
+withDefaults(defineProps<{ value: string | undefined; label?: string; testid?: string }>(), {
+  label: 'Stock',
+  testid: undefined,
+})
 defineEmits<{ set: [stock: string] }>()
 const catalogue = useCatalogue()
 </script>
 
 <template>
-  <Field label="Stock" wide>
+  <Field :label="label" wide>
     <Select
       :value="value"
       :bordered="false"
       size="small"
       :list-height="300"
+      :virtual="false"
       :data-testid="testid"
       @change="(v) => $emit('set', String(v))"
     >

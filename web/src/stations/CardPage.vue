@@ -45,7 +45,7 @@ watchDebounced(
 let looking = new AbortController()
 // How it will look when it is printed takes a little longer to tell.
 watchDebounced(
-  () => [card.view?.id, card.view?.revision],
+  () => [card.view?.id, card.view?.revision, card.view?.inks],
   async () => {
     // What was asked of a change before is not waited for.
     looking.abort()
@@ -60,6 +60,7 @@ onMounted(() => void machine.look())
 
 useEvents((e) => {
   if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
+  if (e.kind === 'inks') void card.reload()
   if (e.kind === 'hello') {
     void card.catchUp(Infinity)
     void sheets.load()

@@ -235,6 +235,9 @@ export const useCard = defineStore('card', () => {
   const undo = () => step('undo')
   const redo = () => step('redo')
 
+  /** Called when what is told of the card is another, and the card is not. */
+  const reload = () => catchUp(Infinity)
+
   /** Called when another window has changed the card. */
   async function catchUp(revision: number) {
     await queue
@@ -319,6 +322,7 @@ export const useCard = defineStore('card', () => {
     undo,
     redo,
     catchUp,
+    reload,
     select,
     selectMade,
     idle,

@@ -72,12 +72,14 @@ export const useMachine = defineStore('machine', () => {
     closer: () => api.layCloser(card.id),
     print: () => api.print(card.id),
     printWithout: () => api.print(card.id, true),
-    testPage: () => api.testPage(sheets.setup),
   }
 
-  async function start(kind: keyof typeof ask, sheet = 0, from?: GoOn) {
+  const start = (kind: keyof typeof ask, sheet = 0, from?: GoOn) => begin(() => ask[kind](sheet, from))
+  const testPage = (stock: string) => begin(() => api.testPage(sheets.setup, stock))
+
+  async function begin(asked: () => Promise<Job>) {
     try {
-      const job = await ask[kind](sheet, from)
+      const job = await asked()
       const mine = of(job.kind)
       // An event may have come before this answer.
       if (mine.value?.id !== job.id) mine.value = job
@@ -101,5 +103,5 @@ export const useMachine = defineStore('machine', () => {
   const unload = () => tell(api.unload())
   const mishap = (m: Mishap) => tell(api.mishap(m))
 
-  return { cutter, run, print, closer, running, fact, look, hear, catchUp, start, stop, hold, unload, mishap }
+  return { cutter, run, print, closer, running, fact, look, hear, catchUp, start, testPage, stop, hold, unload, mishap }
 })

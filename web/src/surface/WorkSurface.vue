@@ -180,7 +180,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         />
         <image
           v-if="tool.asPrinted && card.view"
-          :href="api.printURL(card.id, card.face.id, card.view.revision)"
+          :href="api.printURL(card.view, card.face.id)"
           :width="card.face.width"
           :height="card.face.height"
           preserveAspectRatio="none"

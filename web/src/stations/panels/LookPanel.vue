@@ -93,7 +93,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
           <MeasureField
             v-if="s.kind === 'length'"
             :label="s.label"
-            :mm="Number(value(p, s.key))"
+            :mm="Number(value(p, s.key) ?? 0)"
             :testid="`${p}-${s.key}`"
             @set="change(p, s.key, $event)"
             @wrong="wrong = $event"

@@ -35,6 +35,7 @@ export const parts: Record<Part, { name: string; settings: Setting[] }> = {
       { key: 'distance', label: 'Away', kind: 'length' },
       { key: 'angle', label: 'Angle', kind: 'angle' },
       { key: 'blur', label: 'Soft', kind: 'length' },
+      { key: 'spread', label: 'Beyond', kind: 'length' },
       { key: 'colour', label: 'Ink', kind: 'colour' },
       { key: 'opacity', label: 'Strength', kind: 'share' },
     ],

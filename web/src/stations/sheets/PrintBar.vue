@@ -62,7 +62,7 @@ const running = computed(() => job.value?.state === 'running')
     <template v-if="job && (running || !stale)">
       <div class="told">
         <p :class="{ wrong: job.state === 'failed' }" class="note" data-testid="print-note">
-          {{ job.state === 'stopped' ? 'Stopped.' : job.note }}
+          {{ job.state === 'stopped' ? 'Stopped.' : prefs.said(job.note ?? '') }}
         </p>
         <Button v-if="running" size="small" data-testid="stop-print" @click="machine.stop(job)">Stop</Button>
       </div>

@@ -2,7 +2,7 @@
 // How the sheets are printed: where the inside goes, what a PDF has, how true it is.
 import { Checkbox } from 'ant-design-vue'
 import InsertFields from './InsertFields.vue'
-import TrueSize from './TrueSize.vue'
+import PrinterTest from './PrinterTest.vue'
 import { usePrefs } from '../../store/prefs'
 
 const prefs = usePrefs()
@@ -26,7 +26,7 @@ const prefs = usePrefs()
         >in spot colours</Checkbox
       >
     </div>
-    <TrueSize />
+    <PrinterTest />
   </section>
 </template>
 
