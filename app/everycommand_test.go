@@ -297,25 +297,24 @@ func mendsHelp(t *testing.T, v app.View) {
 		require.Contains(t, check.IDs(), f.Check)
 		require.True(t, strings.HasSuffix(f.Why, "."), f.Why)
 		require.NotContains(t, f.Why, "%!")
-		if f.Mend == nil {
-			continue
-		}
-		var out struct{ Do []json.RawMessage }
-		require.NoError(t, json.Unmarshal([]byte(asJSON(t, f.Mend)), &out))
-		c := v.Card
-		for _, raw := range out.Do {
-			cmd, err := card.Decode(app.Commands, raw)
-			require.NoError(t, err, "%s", raw)
-			if c, err = card.Apply(c, cmd); err != nil {
-				require.Contains(t, err.Error(), "locked", "%s: %s", f.Why, raw)
+		for _, mend := range f.Mends {
+			var out struct{ Do []json.RawMessage }
+			require.NoError(t, json.Unmarshal([]byte(asJSON(t, mend)), &out))
+			c := v.Card
+			for _, raw := range out.Do {
+				cmd, err := card.Decode(app.Commands, raw)
+				require.NoError(t, err, "%s", raw)
+				if c, err = card.Apply(c, cmd); err != nil {
+					require.Contains(t, err.Error(), "locked", "%s: %s", f.Why, raw)
+				}
 			}
-		}
-		if reflect.DeepEqual(c, v.Card) {
-			continue
-		}
-		for _, g := range find(c) {
-			if g.Check == f.Check && g.Item == f.Item {
-				require.Less(t, g.By, f.By, "%s is mended to %s", f.Why, g.Why)
+			if reflect.DeepEqual(c, v.Card) {
+				continue
+			}
+			for _, g := range find(c) {
+				if g.Check == f.Check && g.Item == f.Item {
+					require.Less(t, g.By, f.By, "%s is mended to %s", f.Why, g.Why)
+				}
 			}
 		}
 	}

@@ -82,3 +82,58 @@ func TestFindingsComeWithTheCard(t *testing.T) {
 		assert.NotEqual(t, v.Made[0], f.Item)
 	}
 }
+
+// Words half on white and half on black are read on neither; every mend that is offered makes them
+// readable as the face is painted then.
+func TestEveryMendOfWeakContrastMends(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	half := func(x float64, ink string) card.Item {
+		return card.Item{Name: "Half", Kind: card.Shape, Place: card.Place{X: x, Y: 60}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: ink},
+			Form: &card.Form{Outline: card.Rectangle, Width: 30, Height: 60, Corner: card.Square}}
+	}
+	for _, k := range []struct {
+		size float64
+		inks []string
+	}{{4, nil}, {10, nil}, {9, []string{"#e2a42b", "#fff6e0"}}} {
+		words := card.Item{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 60, Y: 60, Turn: 12}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#5c3049"},
+			Words: &card.Words{Text: "Orchard", Font: "nunito-400", Size: k.size, Leading: 1.2, Align: card.AlignCentre}}
+		if k.inks != nil {
+			words.Words.Colours, words.Words.ColourBy = k.inks, card.ByLetter
+		}
+		v, err := f.Open(t.Context(), id)
+		require.NoError(t, err)
+		v, err = f.Change(t.Context(), id, v.Revision, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{half(45, "#ffffff"), half(75, "#000000"), words}}})
+		require.NoError(t, err)
+		made := v.Made[2]
+		weak := func() (out []check.Mend) {
+			p, err := f.Prints(t.Context(), id)
+			require.NoError(t, err)
+			for _, x := range p.Findings {
+				if x.Item == made && x.Check == "contrast" {
+					out = x.Mends
+				}
+			}
+			return out
+		}
+		mends := weak()
+		var says []string
+		for _, m := range mends {
+			says = append(says, m.Says)
+		}
+		require.Subset(t, says, []string{"Put a line round it", "Put a soft shade behind it", "Lay a band behind it"}, "%v", k)
+		for _, m := range mends {
+			var all []card.Command
+			for _, s := range m.Do {
+				all = append(all, s.Command)
+			}
+			v, err = f.Change(t.Context(), id, v.Revision, all)
+			require.NoError(t, err)
+			assert.Empty(t, weak(), "%s at %v", m.Says, k)
+			v, err = f.Undo(t.Context(), id, v.Revision)
+			require.NoError(t, err)
+		}
+		_, err = f.Undo(t.Context(), id, v.Revision)
+		require.NoError(t, err)
+	}
+}

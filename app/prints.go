@@ -104,17 +104,22 @@ func (u *supplies) small(ctx context.Context) raster.Pictures {
 	}
 }
 
-// seen paints a face in a box without an item.
+// seen paints a face in a box without the ink of an item.
 func (u *supplies) seen(ctx context.Context, s *scene.Scene, f *scene.Face, rev Revision, box geom.Rect, without string, perMM float64) (image.Image, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
 	others := *f
 	others.Items = nil
-	for _, it := range f.Items {
-		if it.ID != without && (it.Bounds.Overlaps(box) || it.Bounds.Empty()) {
-			others.Items = append(others.Items, it)
+	for i := range f.Items {
+		it := f.Items[i]
+		if !it.Bounds.Overlaps(box) && !it.Bounds.Empty() {
+			continue
 		}
+		if it.ID == without {
+			it = it.Beneath()
+		}
+		others.Items = append(others.Items, it)
 	}
 	canvas := raster.New(box.W, box.H, perMM, color.White, u.small(ctx))
 	err := canvas.Paint(scene.Transform(s.Look(&others, rev.Card.Base), geom.Shift(-box.X, -box.Y)))

@@ -1,6 +1,6 @@
 // Package check looks at a card for what would spoil paper: each finding says where, why and
 // what would be right. A check is one file with one entry in the registry; it stands on the
-// document, on folding and on how pieces are laid on sheets.
+// document, on folding, on design, whose commands mend, and on how pieces are laid on sheets.
 package check
 
 import (
@@ -50,8 +50,9 @@ type Finding struct {
 	Item   string      `json:"item,omitempty"` // "" for the base itself
 	Why    string      `json:"why"`
 	// By is how far, mm, where it is a matter of distance.
-	By   float64 `json:"by"`
-	Mend *Mend   `json:"mend,omitempty"`
+	By float64 `json:"by"`
+	// Mends are what would mend it, each by itself, the likeliest first.
+	Mends []Mend `json:"mends,omitempty"`
 }
 
 // Mend is a change that mends a finding: of the card or, with Paper, of the papers on hand.
@@ -163,8 +164,8 @@ type Input struct {
 	Layout *sheet.Layout
 	// Papers is what the printer lays down on each stock; nil for what is usual.
 	Papers scene.Papers
-	// Seen paints what is seen of a face in a box, without an item, so many pixels to the
-	// millimetre; nil where that cannot be had.
+	// Seen paints what is seen of a face in a box, without the ink of an item but with what its look
+	// adds below that, so many pixels to the millimetre; nil where that cannot be had.
 	Seen    func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image
 	folding *folding // made when a check asks for it
 }
@@ -183,8 +184,8 @@ func (in *Input) each(do func(f *scene.Face, it *scene.Item, doc *card.Item)) {
 }
 
 // of is a finding about an item; why goes on after its name.
-func of(w Weight, f *scene.Face, it *scene.Item, by float64, mend *Mend, why string, args ...any) Finding {
-	return Finding{Weight: w, Face: f.ID, Item: it.ID, Why: fmt.Sprintf("“%s” ", it.Name) + fmt.Sprintf(why, args...), By: by, Mend: mend}
+func of(w Weight, f *scene.Face, it *scene.Item, by float64, mends []Mend, why string, args ...any) Finding {
+	return Finding{Weight: w, Face: f.ID, Item: it.ID, Why: fmt.Sprintf("“%s” ", it.Name) + fmt.Sprintf(why, args...), By: by, Mends: mends}
 }
 
 // small is what nobody sees, mm.

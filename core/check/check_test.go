@@ -31,8 +31,8 @@ func look(t *testing.T, c card.Card) []check.Finding {
 // mended is the card with the mend of a finding done.
 func mended(t *testing.T, c card.Card, f check.Finding) card.Card {
 	t.Helper()
-	require.NotNil(t, f.Mend, f.Why)
-	for _, step := range f.Mend.Do {
+	require.NotEmpty(t, f.Mends, f.Why)
+	for _, step := range f.Mends[0].Do {
 		var err error
 		c, err = card.Apply(c, step.Command)
 		require.NoError(t, err, step.Name)
@@ -295,7 +295,7 @@ func TestAPieceLargerThanTheCardIsNotMovedIn(t *testing.T) {
 	require.NoError(t, err)
 	for _, f := range look(t, c2) {
 		if f.Check == "sticksOut" {
-			assert.Nil(t, f.Mend)
+			assert.Empty(t, f.Mends)
 			assert.Contains(t, f.Why, "Make it smaller.")
 		}
 	}

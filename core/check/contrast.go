@@ -21,7 +21,7 @@ const (
 	largeLetters           = 14 * point
 	worstShare             = .1
 	roundStrokes           = .5 // mm
-	contrastPerMM          = 3.0
+	contrastPerMM          = 4.0
 )
 
 // contrast finds words that are hard to tell from what lies under them.
@@ -63,7 +63,7 @@ func inks(it *scene.Item) (out []string) {
 			out = append(out, p.Colour)
 		}
 	}
-	if it.Fill.Colour != "" {
+	if it.Fill.Colour != "" && (it.Rest == nil || !it.Rest.Empty()) {
 		out = append(out, it.Fill.Colour)
 	}
 	return out
@@ -78,7 +78,7 @@ func (in *Input) round(f *scene.Face, it *scene.Item) []float64 {
 	}
 	w, h := img.Bounds().Dx(), img.Bounds().Dy()
 	strokes := covered(it.Outline.Transform(it.At).Transform(geom.Shift(-box.X, -box.Y)), w, h)
-	reach := int(math.Ceil(roundStrokes * contrastPerMM))
+	reach := int(roundStrokes * contrastPerMM)
 	var out []float64
 	for y := range h {
 		for x := range w {
@@ -115,7 +115,7 @@ func covered(p geom.Path, w, h int) *image.Alpha {
 func near(strokes *image.Alpha, x, y, reach int) bool {
 	for v := y - reach; v <= y+reach; v++ {
 		for u := x - reach; u <= x+reach; u++ {
-			if image.Pt(u, v).In(strokes.Rect) && strokes.AlphaAt(u, v).A > 127 {
+			if (u-x)*(u-x)+(v-y)*(v-y) <= reach*reach && image.Pt(u, v).In(strokes.Rect) && strokes.AlphaAt(u, v).A > 127 {
 				return true
 			}
 		}
@@ -143,51 +143,4 @@ func worstRatio(lights []float64, ink string) float64 {
 	}
 	slices.Sort(ratios)
 	return ratios[int(worstShare*float64(len(ratios)))]
-}
-
-// readable mends words by a darker or a lighter ink of the same hue, whichever is nearer; where
-// neither does, by a line round them.
-func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, least float64) *Mend {
-	if len(it.Parts) > 0 || it.Piece || doc.Fill.Colour == "" {
-		return outlined(it, doc, lights)
-	}
-	c, _ := colorful.Hex(ink)
-	l, a, b := c.OkLab()
-	for step := .02; step <= 1; step += .02 {
-		for _, to := range []float64{l - step, l + step} {
-			if to < 0 || to > 1 {
-				continue
-			}
-			other := colorful.OkLab(to, a, b).Clamped().Hex()
-			if worstRatio(lights, other) < least {
-				continue
-			}
-			says := "Make it darker"
-			if to > l {
-				says = "Make it lighter"
-			}
-			return &Mend{Says: says, Do: []Step{{"setFill", card.SetFill{IDs: []string{it.ID}, Fill: card.Fill{Colour: other}}}}}
-		}
-	}
-	return outlined(it, doc, lights)
-}
-
-// outlined puts a line round words that is white or black, whichever is farther from their ink; on
-// what lies under them it need not be seen itself.
-func outlined(it *scene.Item, doc *card.Item, lights []float64) *Mend {
-	look := card.Look{}
-	if doc.Look != nil {
-		look = *doc.Look
-	}
-	if look.Line != nil || it.Words == nil {
-		return nil
-	}
-	colour := "#ffffff"
-	for _, c := range inks(it) {
-		if h, err := colorful.Hex(c); err == nil && lightOf(h) > .4 {
-			colour = "#1f2b38"
-		}
-	}
-	look.Line = &card.Edging{Colour: colour, Width: card.Tidy(min(max(it.Words.Size*.08, .4), 2))}
-	return &Mend{Says: "Put a line round it", Do: []Step{{"setLook", card.SetLook{IDs: []string{it.ID}, Look: look}}}}
 }

@@ -63,28 +63,31 @@ func TestWeakContrastIsFoundAndMended(t *testing.T) {
 	for _, k := range []struct{ ink, ground, patch, says string }{
 		{"#a0a0a0", "#ffffff", "#ffffff", "Make it darker"},
 		{"#c8605a", "#7a2020", "#7a2020", "Make it lighter"},
-		{"#1f2b38", "#ffffff", "#303030", "Make it lighter"},
+		{"#1f2b38", "#ffffff", "#303030", "Put a line round it"}, // no ink is read on both
 	} {
 		c := wordsOf(t, k.ink, 4)
 		found := on(t, c, k.ground, k.patch, .4)
-		if k.ground != k.patch { // nothing is readable on both: the line has to do it
-			require.Len(t, found, 1)
-			continue
-		}
 		require.Len(t, found, 1, k.ink)
 		assert.Contains(t, found[0].Why, "hard to read")
-		require.NotNil(t, found[0].Mend)
-		assert.Equal(t, k.says, found[0].Mend.Says)
-		for _, s := range found[0].Mend.Do {
-			var err error
-			c, err = card.Apply(c, s.Command)
-			require.NoError(t, err)
+		assert.Equal(t, k.says, found[0].Mends[0].Says)
+		if c = mended(t, c, found[0]); k.ground == k.patch {
+			assert.Empty(t, on(t, c, k.ground, k.patch, .4))
 		}
-		assert.Empty(t, on(t, c, k.ground, k.patch, .4))
 	}
-	half := on(t, wordsOf(t, "#808080", 4), "#ffffff", "#000000", .5)
-	require.Len(t, half, 1)
-	assert.Equal(t, "Put a line round it", half[0].Mend.Says)
+}
+
+// Nothing that lies behind words is offered where no such thing helps: under inks that are read
+// neither on white nor on dark, and under what is cut.
+func TestWhatDoesNotMendIsNotOffered(t *testing.T) {
+	grey := on(t, wordsOf(t, "#808080", 4), "#808080", "#808080", 1)
+	require.Len(t, grey, 1)
+	assert.Len(t, grey[0].Mends, 1, "another ink alone")
+	c := wordsOf(t, "#808080", 4)
+	c, err := card.Apply(c, card.SetMade{IDs: []string{"i1"}, Made: card.Made{As: card.Cut, Stock: "moss-216"}})
+	require.NoError(t, err)
+	cut := on(t, c, "#587a4a", "#587a4a", 1)
+	require.Len(t, cut, 1)
+	assert.Empty(t, cut[0].Mends)
 }
 
 // white is a face with nothing on it.

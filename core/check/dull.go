@@ -23,7 +23,7 @@ func dull(in *Input) (out []Finding) {
 			}
 			told[c] = true
 			s, _ := card.StockByID(stock)
-			out = append(out, of(Note, f, it, 0, &Mend{Says: "Take the nearest that prints", Do: []Step{{"recolour", card.Recolour{From: []string{c}, To: prints}}}},
+			out = append(out, of(Note, f, it, 0, []Mend{{Says: "Take the nearest that prints", Do: []Step{{"recolour", card.Recolour{From: []string{c}, To: prints}}}}},
 				"has the colour %s, which comes out duller on %s: about %s.", strings.ToUpper(c), s.Name, strings.ToUpper(prints)))
 		}
 	})

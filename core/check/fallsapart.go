@@ -15,7 +15,7 @@ func fallsApart(in *Input) (out []Finding) {
 		if !font.Joined || len(loose.Pairs) == 0 {
 			return
 		}
-		out = append(out, of(Caution, f, it, 0, &Mend{Says: "Join up", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: loose.Joined}}}},
+		out = append(out, of(Caution, f, it, 0, []Mend{{Says: "Join up", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: loose.Joined}}}}},
 			"falls apart when it is cut: %s do not touch.", quoted(loose.Pairs)))
 	})
 	return out
@@ -30,7 +30,7 @@ func looseDots(in *Input) (out []Finding) {
 		stock, _ := card.StockByID(doc.Made.Stock)
 		words := *doc.Words
 		words.Tie = stock.Bears()
-		out = append(out, of(Note, f, it, 0, &Mend{Says: "Tie them", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}},
+		out = append(out, of(Note, f, it, 0, []Mend{{Says: "Tie them", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}},
 			"has parts that are pieces of their own when it is cut: of %s.", quoted(loose.Dots)))
 	})
 	return out

@@ -52,7 +52,7 @@ func foldRoom(in *Input) []Finding {
 			base.Measures = map[string]float64{}
 		}
 		base.Measures["room"] = need
-		f.By, f.Mend = need-has, &Mend{Says: "Give the fold room", Do: []Step{{"setBase", fold.SetBase{Base: base}}}}
+		f.By, f.Mends = need-has, []Mend{{Says: "Give the fold room", Do: []Step{{"setBase", fold.SetBase{Base: base}}}}}
 	}
 	return []Finding{f}
 }

@@ -34,12 +34,12 @@ func (p onPanel) glued(study *fold.Study) (found *Finding, holds bool) {
 		out := of(Note, f, it, length, nil, "runs across a %s. Thin paper folds with the base: score it there too.", roleOn(f, line))
 		return &out, true
 	}
-	var mend *Mend
+	var mends []Mend
 	if hard == 0 {
 		made := doc.Made
 		made.Free = true
-		mend = &Mend{Says: "Glue only its middle", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}
+		mends = []Mend{{Says: "Glue only its middle", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}}
 	}
-	out := of(Stop, f, it, length, mend, "is glued across a %s, over %s. It would hold the fold open, or tear.", roleOn(f, line), say(length))
+	out := of(Stop, f, it, length, mends, "is glued across a %s, over %s. It would hold the fold open, or tear.", roleOn(f, line), say(length))
 	return &out, true
 }

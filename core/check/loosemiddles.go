@@ -28,7 +28,7 @@ func looseMiddles(in *Input) (out []Finding) {
 		}
 		made := doc.Made
 		made.Islands = card.FirstBridges()
-		out = append(out, of(Caution, f, it, 0, &Mend{Says: "Hold by bridges", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}},
+		out = append(out, of(Caution, f, it, 0, []Mend{{Says: "Hold by bridges", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}},
 			"has %s. %s out when it is cut.", n, fall))
 	})
 	return out

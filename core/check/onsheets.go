@@ -8,7 +8,7 @@ func noRoom(in *Input) (out []Finding) {
 		f := Finding{Weight: Stop, Why: p.Why}
 		f.Face, f.Item = in.piece(p.ID)
 		if p.Offer != nil {
-			f.Mend = &Mend{Says: "Use " + p.Offer.Name + " too", Paper: &SizeOf{p.Stock.ID, p.Offer.ID}}
+			f.Mends = []Mend{{Says: "Use " + p.Offer.Name + " too", Paper: &SizeOf{p.Stock.ID, p.Offer.ID}}}
 		}
 		out = append(out, f)
 	}
@@ -22,7 +22,7 @@ func laidOtherwise(in *Input) (out []Finding) {
 		if len(n.Untie) > 0 {
 			f.Weight = Caution
 			f.Face, f.Item = in.piece(n.Untie[0])
-			f.Mend = &Mend{Says: "Untie them", Do: []Step{{"untiePieces", card.UntiePieces{Pieces: n.Untie}}}}
+			f.Mends = []Mend{{Says: "Untie them", Do: []Step{{"untiePieces", card.UntiePieces{Pieces: n.Untie}}}}}
 		}
 		out = append(out, f)
 	}

@@ -41,10 +41,10 @@ func TestAPieceWithoutRoomOnThePaperIsFoundAndMended(t *testing.T) {
 	assert.Equal(t, "i1", f.Item)
 	assert.Contains(t, f.Why, "“Bar” is")
 	assert.Contains(t, f.Why, "too large for 5 × 7 in photo")
-	require.NotNil(t, f.Mend)
-	assert.Empty(t, f.Mend.Do, "the card is not changed")
-	require.Equal(t, &check.SizeOf{Stock: "moss-216", Size: "letter"}, f.Mend.Paper)
-	opt.OnHand[0].Sizes = append(opt.OnHand[0].Sizes, f.Mend.Paper.Size)
+	require.Len(t, f.Mends, 1)
+	assert.Empty(t, f.Mends[0].Do, "the card is not changed")
+	require.Equal(t, &check.SizeOf{Stock: "moss-216", Size: "letter"}, f.Mends[0].Paper)
+	opt.OnHand[0].Sizes = append(opt.OnHand[0].Sizes, f.Mends[0].Paper.Size)
 	assert.Empty(t, onSheets(t, c, opt))
 
 	// The base is a piece too, of no face; where its stock has no sizes of its own, another
@@ -54,7 +54,7 @@ func TestAPieceWithoutRoomOnThePaperIsFoundAndMended(t *testing.T) {
 	require.Len(t, found, 1)
 	assert.Empty(t, found[0].Face)
 	assert.Empty(t, found[0].Item)
-	assert.Nil(t, found[0].Mend)
+	assert.Empty(t, found[0].Mends)
 }
 
 func TestATiedSetWithoutRoomIsFoundAndUntied(t *testing.T) {
@@ -86,6 +86,6 @@ func TestHowAWholeSheetLiesIsANote(t *testing.T) {
 	found := onSheets(t, c, opt)
 	require.Len(t, found, 1)
 	assert.Equal(t, check.Note, found[0].Weight)
-	assert.Nil(t, found[0].Mend)
+	assert.Empty(t, found[0].Mends)
 	assert.Contains(t, found[0].Why, "The base is a whole A4 sheet")
 }

@@ -19,13 +19,13 @@ func overfull(in *Input) (out []Finding) {
 				"is longer than its line by %s: make the letters smaller or the line longer.", say(over)))
 			return
 		}
-		var mend *Mend
+		var mends []Mend
 		if box := *words.Box; box.Height > 0 {
 			box.Fit = true
 			words.Box = &box
-			mend = &Mend{Says: "As large as fits", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}
+			mends = []Mend{{Says: "As large as fits", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}}
 		}
-		out = append(out, of(Caution, f, it, over, mend, "is larger than its box by %s: make the letters smaller or the box larger.", say(over)))
+		out = append(out, of(Caution, f, it, over, mends, "is larger than its box by %s: make the letters smaller or the box larger.", say(over)))
 	})
 	return out
 }

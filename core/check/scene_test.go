@@ -98,12 +98,13 @@ func TestAMendIsACommand(t *testing.T) {
 	require.NoError(t, err)
 	var out struct {
 		Check string
-		Mend  struct{ Do []json.RawMessage }
+		Mends []struct{ Do []json.RawMessage }
 	}
 	require.NoError(t, json.Unmarshal(raw, &out))
 	assert.Equal(t, "smallWords", out.Check)
-	require.Len(t, out.Mend.Do, 1)
-	cmd, err := card.Decode(card.Commands, out.Mend.Do[0])
+	require.Len(t, out.Mends, 1)
+	require.Len(t, out.Mends[0].Do, 1)
+	cmd, err := card.Decode(card.Commands, out.Mends[0].Do[0])
 	require.NoError(t, err)
 	c, err = card.Apply(c, cmd)
 	require.NoError(t, err)

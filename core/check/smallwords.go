@@ -18,13 +18,13 @@ func smallWords(in *Input) (out []Finding) {
 		if doc.Words == nil || it.Words == nil || it.Words.Size >= leastLetters-1e-9 {
 			return
 		}
-		var mend *Mend
+		var mends []Mend
 		if doc.Words.Box == nil || !doc.Words.Box.Fit {
 			words := *doc.Words
 			words.Size = card.Tidy(leastLetters)
-			mend = &Mend{Says: "Set it in 6 pt", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}
+			mends = []Mend{{Says: "Set it in 6 pt", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}}
 		}
-		out = append(out, of(Caution, f, it, 0, mend,
+		out = append(out, of(Caution, f, it, 0, mends,
 			"has letters %.1f pt (%.1f mm) high: below 6 pt they are hard to read.", it.Words.Size/point, it.Words.Size))
 	})
 	return out

@@ -16,11 +16,11 @@ func sticksOut(in *Input) (out []Finding) {
 			continue
 		}
 		if by, side, step := beyond(study, p.panel, p.onSheet); by > small {
-			mend, more := inwards(study, p, step), ""
-			if mend == nil {
+			mends, more := inwards(study, p, step), ""
+			if mends == nil {
 				more = " Make it smaller."
 			}
-			out = append(out, of(Stop, p.face, p.item, by, mend, "sticks out by %s at the %s when the card is closed.%s", say(by), side, more))
+			out = append(out, of(Stop, p.face, p.item, by, mends, "sticks out by %s at the %s when the card is closed.%s", say(by), side, more))
 		}
 	}
 	return out
@@ -68,7 +68,7 @@ func beyond(study *fold.Study, panel int, piece geom.Path) (by float64, side str
 
 // inwards turns a step on the closed card into a move on the item's face; nil where the piece
 // would stick out all the same.
-func inwards(study *fold.Study, p onPanel, step geom.Point) *Mend {
+func inwards(study *fold.Study, p onPanel, step geom.Point) []Mend {
 	if step == (geom.Point{}) {
 		return nil
 	}
@@ -84,5 +84,5 @@ func inwards(study *fold.Study, p onPanel, step geom.Point) *Mend {
 	if by, _, _ := beyond(study, p.panel, moved); by > small {
 		return nil
 	}
-	return &Mend{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{p.item.ID}, DX: dx, DY: dy}}}}
+	return []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{p.item.ID}, DX: dx, DY: dy}}}}}
 }

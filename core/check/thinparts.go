@@ -23,7 +23,7 @@ func thinParts(in *Input) (out []Finding) {
 		}
 		made := doc.Made
 		made.Thicken = true
-		out = append(out, of(Caution, f, it, it.Thin.Bears-it.Thin.Least, &Mend{Says: "Thicken it there", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}},
+		out = append(out, of(Caution, f, it, it.Thin.Bears-it.Thin.Least, []Mend{{Says: "Thicken it there", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}},
 			"is only %s wide in places; %s bears %s.%s", say(it.Thin.Least), stock.Name, say(it.Thin.Bears), larger))
 	})
 	return out

@@ -159,7 +159,9 @@ func TestASubjectIsCutOutAndLaidOverItsGround(t *testing.T) {
 	assert.Len(t, h.item(5, "i1").Photo.Edits[0].CutOut.Paint, 1)
 	h.click("cut-back")
 	assert.Empty(t, h.item(6, "i1").Photo.Edits[0].CutOut.Paint)
-	h.click("seen-dark")
+	h.click("seen-mask")
+	h.wait(`getComputedStyle(document.querySelector('[data-testid=edited]')).filter === 'brightness(0) invert(1)'`)
+	h.click("seen-black")
 	h.click("cut-over")
 	h.there("surface")
 	ground, laid := h.item(7, "i1"), h.item(7, "i2")
@@ -209,7 +211,15 @@ func TestWordsThatAreHardToReadSaySo(t *testing.T) {
 	_, err := h.app.App.Change(t.Context(), h.id, 1, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#a8432a"}}})
 	h.must(err)
 	h.says("layer-i2", "is hard to read") // brick on moss
-	_, err = h.app.App.Change(t.Context(), h.id, 2, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#fff6e0"}}})
+	h.click("layer-i2")
+	h.wait(`[...document.querySelectorAll('[data-testid=mend]')].map(e => e.textContent.trim()).join() ===
+		'Make it darker,Put a line round it,Put a soft shade behind it,Lay a band behind it'`)
+	h.must(h.Click(`[data-testid=mend]:last-of-type`))
+	h.wait(`!document.querySelector('[data-testid=mend]')`)
+	assert.Equal(t, "#ffffff", h.item(3, "i3").Fill.Colour)
+	h.click("undo")
+	h.says("layer-i2", "is hard to read")
+	_, err = h.app.App.Change(t.Context(), h.id, 4, []card.Command{card.SetFill{IDs: []string{"i2"}, Fill: card.Fill{Colour: "#fff6e0"}}})
 	h.must(err)
 	h.says("layer-i2", "printed on Label")
 }

@@ -16,6 +16,7 @@ import (
 var Commands = map[string]func() card.Command{
 	"layWords":     func() card.Command { return &LayWords{} },
 	"lettersApart": func() card.Command { return &LettersApart{} },
+	"bandBehind":   func() card.Command { return &BandBehind{} },
 }
 
 // Lie is how words are laid.

@@ -166,3 +166,27 @@ func TestLettersThatAreTakenApartStayInTheirPlaces(t *testing.T) {
 	require.NoError(t, err)
 	refused(t, c, typeset.LettersApart{ID: "i1"}, "has a mat")
 }
+
+// A band lies right below its words, turned as they are, and reaches beyond them on all sides; they
+// are moved together.
+func TestABandLiesRightBehindWords(t *testing.T) {
+	c := lettered(t, "Harvest\nSupper", "pacifico-400")
+	words := item(t, c, "i1")
+	c, err := card.Apply(c, typeset.BandBehind{ID: "i1", Colour: "#ffffff"})
+	require.NoError(t, err)
+	f := c.Face(card.Front)
+	require.Equal(t, []string{"i3", "i1", "i2"}, []string{f.Items[0].ID, f.Items[1].ID, f.Items[2].ID})
+	band := item(t, c, "i3")
+	assert.Equal(t, "#ffffff", band.Fill.Colour)
+	assert.Empty(t, geom.Difference(geom.NonZero, words.Outline.Transform(words.At), band.Outline.Transform(band.At)).Rings())
+	assert.InDelta(t, 20, band.Turn, 1e-9)
+	assert.Equal(t, words.At, item(t, c, "i1").At)
+	assert.NotEmpty(t, f.Items[0].Group)
+	assert.Equal(t, f.Items[0].Group, f.Items[1].Group)
+
+	refused(t, c, typeset.BandBehind{ID: "i2", Colour: "#ffffff"}, "behind printed words")
+	refused(t, c, typeset.BandBehind{ID: "i1", Colour: "white"}, "#rrggbb")
+	blank, err := card.Apply(c, card.SetWords{ID: "i1", Words: card.Words{Text: "\u00ad", Font: "pacifico-400", Size: 9, Leading: 1.2, Align: card.AlignLeft}})
+	require.NoError(t, err)
+	refused(t, blank, typeset.BandBehind{ID: "i1", Colour: "#ffffff"}, "no letters")
+}

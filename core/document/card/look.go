@@ -14,11 +14,13 @@ type Look struct {
 	Raised     *Raised     `json:"raised,omitempty"`
 }
 
-// Edging is an inked line along the outline, half of it on either side.
+// Edging is an inked line along the outline, half of it on either side; with Outside all of it lies
+// outside, below the ink of the item.
 type Edging struct {
-	Colour string  `json:"colour"`
-	Width  float64 `json:"width"` // mm
-	Dashed bool    `json:"dashed,omitempty"`
+	Colour  string  `json:"colour"`
+	Width   float64 `json:"width"` // mm
+	Dashed  bool    `json:"dashed,omitempty"`
+	Outside bool    `json:"outside,omitempty"`
 }
 
 // Shadow is a soft shadow, printed under the item.
@@ -255,8 +257,8 @@ func (it *Item) setLook(l *Look) error {
 	if l.Tint != nil && it.Photo == nil {
 		return Refuse("tint", "“%s” is no picture. Change its colour instead of tinting it.", it.Name)
 	}
-	if it.IsPiece() && (l.Shadow != nil || l.Reflection != nil || l.Clear > 0) {
-		return Refuse("look", "“%s” is a cut piece: it throws its own shadow and lets nothing through. Print it to give it one.", it.Name)
+	if it.IsPiece() && (l.Shadow != nil || l.Reflection != nil || l.Clear > 0 || l.Line != nil && l.Line.Outside) {
+		return Refuse("look", "“%s” is a cut piece: it throws its own shadow, lets nothing through and ends at its edge. Print it to give it that look.", it.Name)
 	}
 	it.Look = l.clone()
 	if *it.Look == (Look{}) {
@@ -265,13 +267,23 @@ func (it *Item) setLook(l *Look) error {
 	return nil
 }
 
-// asMade takes away what a cut piece cannot have: it throws its own shadow and
-// lets nothing through.
+// fitPiece takes away what a cut piece cannot have: it throws its own shadow, lets nothing through,
+// and has no ink outside.
+func (l *Look) fitPiece() {
+	l.Clear, l.Shadow, l.Reflection = 0, nil, nil
+	if l.Line != nil && l.Line.Outside {
+		line := *l.Line
+		line.Outside = false
+		l.Line = &line
+	}
+}
+
+// asMade takes away what a cut piece cannot have.
 func (it *Item) asMade() {
 	if !it.IsPiece() || it.Look == nil {
 		return
 	}
-	it.Look.Clear, it.Look.Shadow, it.Look.Reflection = 0, nil, nil
+	it.Look.fitPiece()
 	if *it.Look == (Look{}) {
 		it.Look = nil
 	}
@@ -308,7 +320,7 @@ func (k PasteLook) Apply(c Card) (Card, error) {
 				own.Tint = nil
 			}
 			if it.IsPiece() {
-				own.Clear, own.Shadow, own.Reflection = 0, nil, nil
+				own.fitPiece()
 			}
 			if err := it.setLook(&own); err != nil {
 				return err

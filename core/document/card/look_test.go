@@ -27,6 +27,13 @@ func TestALookIsCopiedAsFarAsItFits(t *testing.T) {
 	_, now := cut.Find("i1")
 	assert.Nil(t, now.Look.Shadow, "so does what becomes one")
 	refused(t, c, card.SetLook{IDs: []string{"i3"}, Look: look}, "look", "throws its own shadow")
+	outside := card.Look{Line: &card.Edging{Colour: "#1f2b38", Width: .5, Outside: true}}
+	refused(t, c, card.SetLook{IDs: []string{"i3"}, Look: outside}, "look", "ends at its edge")
+	c = do(t, c, card.SetLook{IDs: []string{"i1"}, Look: outside}, card.PasteLook{From: "i1", IDs: []string{"i3"}})
+	_, piece = c.Find("i3")
+	assert.False(t, piece.Look.Line.Outside)
+	_, printed = c.Find("i1")
+	assert.True(t, printed.Look.Line.Outside)
 	refused(t, c, card.SetLook{IDs: []string{"i1"}, Look: card.Look{Tint: &card.Tint{Colour: "#a8432a", Strength: .5}}}, "tint", "no picture")
 	refused(t, c, card.SetLook{IDs: []string{"i1"}, Look: card.Look{Clear: 1.5}}, "opacity", "between 5 and 100 %")
 	refused(t, c, card.SetFill{IDs: []string{"i1"}, Fill: card.Fill{Gradient: &card.Gradient{Kind: card.Linear, ToX: 1, Stops: []card.Stop{{At: .5, Colour: "#a8432a"}, {At: .2, Colour: "#a8432a"}}}}}, "gradient", "follow each other")

@@ -118,6 +118,14 @@ func (it *Item) dress(doc *card.Item) {
 		}
 		it.Under = append(it.Under, Wash{Path: from.Transform(geom.Shift(d.X, d.Y)), Colour: s.Colour, Opacity: s.Opacity, Blur: s.Blur})
 	}
+	if e := l.Line; e != nil && e.Outside {
+		// The inner half of a line of twice its width is covered by the item.
+		ring := geom.Offset(it.Outline, e.Width, geom.RoundCorner)
+		if e.Dashed {
+			ring = lined(it.Outline, e, 2*e.Width)
+		}
+		it.Under = append(it.Under, Wash{Path: ring, Colour: e.Colour, Opacity: 1})
+	}
 	if r := l.Raised; r != nil {
 		for _, side := range []struct {
 			to     float64
@@ -129,12 +137,8 @@ func (it *Item) dress(doc *card.Item) {
 			it.Over = append(it.Over, Wash{Path: edge, Colour: side.colour, Opacity: r.Strength, Blur: r.Width / 3, Inside: true})
 		}
 	}
-	if e := l.Line; e != nil {
-		along := it.Outline
-		if e.Dashed {
-			along = geom.Dash(along, []float64{3 * e.Width, 2 * e.Width}, 0)
-		}
-		it.Over = append(it.Over, Wash{Path: geom.Stroke(along, e.Width, geom.RoundCorner, geom.ButtCap), Colour: e.Colour, Opacity: 1})
+	if e := l.Line; e != nil && !e.Outside {
+		it.Over = append(it.Over, Wash{Path: lined(it.Outline, e, e.Width), Colour: e.Colour, Opacity: 1})
 	}
 	if r := l.Reflection; r != nil {
 		foot := it.Outline.Bounds().Bottom() + r.Gap/2
@@ -145,4 +149,19 @@ func (it *Item) dress(doc *card.Item) {
 			Opacity: r.Opacity,
 		}
 	}
+}
+
+// lined is a line of a width along an outline, dashed where it is meant to be.
+func lined(along geom.Path, e *card.Edging, width float64) geom.Path {
+	if e.Dashed {
+		along = geom.Dash(along, []float64{3 * e.Width, 2 * e.Width}, 0)
+	}
+	return geom.Stroke(along, width, geom.RoundCorner, geom.ButtCap)
+}
+
+// Beneath is what is printed below the ink of an item: nothing else of it is left.
+func (it *Item) Beneath() Item {
+	out := *it
+	out.Fill, out.Picture, out.Parts, out.Rest, out.Over, out.Reflection, out.PatternAt = card.Fill{}, nil, nil, nil, nil, nil, nil
+	return out
 }

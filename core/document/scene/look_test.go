@@ -49,6 +49,26 @@ func TestWhatALookAddsStaysWhereItBelongs(t *testing.T) {
 	assert.InDelta(t, it.Box.H/2, it.Reflection.To.Y-it.Reflection.From.Y, 1e-9)
 }
 
+// A line outside is a ring below the item's own ink, however it is dashed, and a shadow reaches as far
+// beyond its item as is said; of both is all that an item leaves without its ink.
+func TestWhatLiesOutsideLiesBelow(t *testing.T) {
+	line := &card.Edging{Colour: "#ffffff", Width: 2, Outside: true}
+	look := card.Look{Line: line, Shadow: &card.Shadow{Spread: 3, Opacity: 1, Colour: "#000000"}}
+	it := disc(t, card.Place{X: 50, Y: 50, Turn: 30}, look)
+	require.Len(t, it.Under, 2)
+	assert.Empty(t, it.Over)
+	assert.InDelta(t, it.Box.H+6, it.Under[0].Path.Bounds().H, 1e-2)
+	assert.InDelta(t, it.Box.H+4, it.Under[1].Path.Bounds().H, 1e-2)
+	line.Dashed = true
+	dashed := disc(t, card.Place{X: 50, Y: 50, Turn: 30}, look).Under[1].Path
+	assert.InDelta(t, it.Box.H+4, dashed.Bounds().H, 1e-2)
+	assert.Less(t, dashed.Area(), .8*it.Under[1].Path.Area())
+
+	left := it.Beneath()
+	assert.Equal(t, it.Under, left.Under)
+	assert.Equal(t, card.Fill{}, left.Fill)
+}
+
 // A scene that was carried on from the one before is the scene made anew.
 func TestASceneCarriedOnIsTheSceneMadeAnew(t *testing.T) {
 	rnd := rand.New(rand.NewPCG(2, 7))

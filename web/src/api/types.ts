@@ -7,6 +7,7 @@ export type Command =
   | AddMat
   | AddPoint
   | NetAddStrip
+  | BandBehind
   | BendPoints
   | Carve
   | CleanOutline
@@ -125,6 +126,11 @@ export interface AddPoint {
 export interface PointRef {
   ring: number
   node: number
+}
+export interface BandBehind {
+  id: string
+  colour: string
+  do: 'bandBehind'
 }
 export interface Base {
   kind:
@@ -273,6 +279,7 @@ export interface Edging {
   colour: string
   width: number
   dashed?: boolean
+  outside?: boolean
 }
 export interface Shadow {
   distance: number
@@ -1410,7 +1417,7 @@ export interface Finding {
   item?: string
   why: string
   by: number
-  mend?: Mend
+  mends?: Mend[]
 }
 export interface Mend {
   says: string

@@ -5,7 +5,8 @@ import type { CutOut, Point } from '../api/types'
 import { useEdits } from './edits'
 
 export type By = 'strokes' | 'round' | 'line' | 'ground'
-export type Seen = 'all' | 'paper' | 'white' | 'dark'
+/** What a cut is seen on: what goes, the paper behind, a colour; or as what stays, white on black. */
+export type Seen = 'all' | 'paper' | 'mask' | `#${string}`
 
 export const useCutOut = defineStore('cutout', () => {
   const edits = useEdits()

@@ -47,8 +47,14 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       >
         {{ prefs.said(f.why) }}
         <small v-if="f.item">on {{ faceName(f.face) }}</small>
-        <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...(f.mend.do ?? []))">
-          {{ prefs.said(f.mend.says) }}
+        <button
+          v-for="m in f.mends"
+          :key="m.says"
+          class="mend"
+          data-testid="mend"
+          @click="card.change(...(m.do ?? []))"
+        >
+          {{ prefs.said(m.says) }}
         </button>
       </li>
       <li v-if="waiting" class="note">

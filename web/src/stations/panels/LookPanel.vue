@@ -89,7 +89,7 @@ const paste = () => void card.change({ do: 'pasteLook', from: card.lookFrom, ids
         {{ parts[p].name }}
       </label>
       <div v-if="look[p]" class="pair">
-        <template v-for="s in parts[p].settings" :key="s.key">
+        <template v-for="s in parts[p].settings.filter((s) => printed || !s.printed)" :key="s.key">
           <MeasureField
             v-if="s.kind === 'length'"
             :label="s.label"

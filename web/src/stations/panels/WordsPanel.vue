@@ -131,8 +131,8 @@ function align(a: string | number) {
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-for="f in card.findings(item.id)" :key="f.check" :class="{ wrong: f.weight !== 'note' }" data-testid="finding">
       {{ prefs.said(f.why) }}
-      <button v-if="f.mend" class="mend" data-testid="mend" @click="card.change(...(f.mend.do ?? []))">
-        {{ f.mend.says }}
+      <button v-for="m in f.mends" :key="m.says" class="mend" data-testid="mend" @click="card.change(...(m.do ?? []))">
+        {{ prefs.said(m.says) }}
       </button>
     </p>
   </PanelSection>

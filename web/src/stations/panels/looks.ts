@@ -18,6 +18,8 @@ export interface Setting {
   kind: 'length' | 'angle' | 'colour' | 'share' | 'switch'
   /** The least share, in per cent. */
   least?: number
+  /** A cut piece does not have it. */
+  printed?: boolean
 }
 
 export const parts: Record<Part, { name: string; settings: Setting[] }> = {
@@ -27,6 +29,7 @@ export const parts: Record<Part, { name: string; settings: Setting[] }> = {
       { key: 'width', label: 'Wide', kind: 'length' },
       { key: 'colour', label: 'Ink', kind: 'colour' },
       { key: 'dashed', label: 'Dashed', kind: 'switch' },
+      { key: 'outside', label: 'Outside', kind: 'switch', printed: true },
     ],
   },
   shadow: {

@@ -60,16 +60,19 @@ const paper = computed(() => {
   const on = card.items.get(card.items.get(edits.item)?.on ?? '')
   return on?.fill.colour ?? on?.ground ?? catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0'
 })
-const grounds = computed<{ id: Seen; name: string; colour?: string }[]>(() => [
-  { id: 'all', name: 'All' },
-  { id: 'paper', name: 'On the paper behind', colour: paper.value },
-  { id: 'white', name: 'White', colour: '#ffffff' },
-  { id: 'dark', name: 'Dark', colour: '#1f2b38' },
-])
+const grounds: { id: Seen; name: string; testid: string; says?: string }[] = [
+  { id: 'all', name: 'All', testid: 'seen-all' },
+  { id: 'paper', name: 'On the paper behind', testid: 'seen-paper' },
+  { id: '#ffffff', name: 'White', testid: 'seen-white' },
+  { id: '#000000', name: 'Black', testid: 'seen-black' },
+  { id: 'mask', name: 'As a mask', testid: 'seen-mask', says: 'What stays in white, what goes in black' },
+]
 const onColours = computed(() => [...new Set([paper.value, '#fff6e0', '#2f3d4f', '#a8432a', '#cdd8ba'])].slice(0, 4))
-const ground = computed(
-  () => grounds.value.find((g) => g.id === cut.seen)?.colour ?? (edits.way === 'cut' ? undefined : paper.value),
-)
+const mask = computed(() => edits.way === 'cut' && cut.seen === 'mask')
+const ground = computed(() => {
+  if (edits.way !== 'cut' || cut.seen === 'paper') return paper.value
+  return cut.seen === 'all' ? undefined : mask.value ? '#000000' : cut.seen
+})
 
 const made = computed(() => (card.items.get(edits.item)?.piece ? 'photo piece' : 'printed photo'))
 
@@ -125,7 +128,7 @@ onKeyStroke('Escape', (e) => {
             :key="c"
             :style="{ background: c }"
             :aria-label="'Seen on ' + c"
-            @click="cut.seen = c === paper ? 'paper' : c === '#2f3d4f' ? 'dark' : 'white'"
+            @click="cut.seen = c === paper ? 'paper' : (c as Seen)"
           >
             <img :src="edits.shown" alt="" />
           </button>
@@ -169,6 +172,7 @@ onKeyStroke('Escape', (e) => {
         :draws="draws"
         :corners="corners"
         :ground="ground"
+        :mask="mask"
         @line="level"
         @corner="(i, at) => (corners = corners?.map((c, k) => (k === i ? at : c)))"
       >
@@ -222,7 +226,8 @@ onKeyStroke('Escape', (e) => {
           :key="g.id"
           role="radio"
           :aria-checked="cut.seen === g.id"
-          :data-testid="'seen-' + g.id"
+          :title="g.says"
+          :data-testid="g.testid"
           @click="cut.seen = g.id"
         >
           {{ g.name }}

@@ -15,6 +15,8 @@ const props = defineProps<{
   corners: Pt[] | undefined
   /** The colour on which what was cut out is seen; without one it is seen on what goes. */
   ground: string | undefined
+  /** What stays is seen in white. */
+  mask: boolean
 }>()
 const emit = defineEmits<{ line: [from: Pt, to: Pt]; corner: [i: number, at: Pt] }>()
 const edits = useEdits()
@@ -87,20 +89,26 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
 <template>
   <div ref="room" class="room">
     <div class="photo" :style="{ width: box.w + 'px', height: box.h + 'px' }">
-      <template v-if="edits.under">
-        <div v-if="ground" class="ground" :style="{ background: ground }" />
-        <template v-else>
-          <img :src="edits.under" alt="" class="faint" draggable="false" />
-          <svg class="hatch" aria-hidden="true">
-            <pattern id="goes" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
-              <path d="M0 0V9" stroke="#8a6a3a" stroke-width="1.1" opacity=".45" />
-            </pattern>
-            <rect width="100%" height="100%" fill="#efe4d0" opacity=".55" />
-            <rect width="100%" height="100%" fill="url(#goes)" />
-          </svg>
-        </template>
+      <div v-if="ground && edits.shown" class="ground" :style="{ background: ground }" />
+      <template v-else-if="edits.under">
+        <img :src="edits.under" alt="" class="faint" draggable="false" />
+        <svg class="hatch" aria-hidden="true">
+          <pattern id="goes" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+            <path d="M0 0V9" stroke="#8a6a3a" stroke-width="1.1" opacity=".45" />
+          </pattern>
+          <rect width="100%" height="100%" fill="#efe4d0" opacity=".55" />
+          <rect width="100%" height="100%" fill="url(#goes)" />
+        </svg>
       </template>
-      <img v-if="edits.shown" :src="edits.shown" alt="" data-testid="edited" draggable="false" @load="loaded" />
+      <img
+        v-if="edits.shown"
+        :src="edits.shown"
+        alt=""
+        :class="{ mask }"
+        data-testid="edited"
+        draggable="false"
+        @load="loaded"
+      />
       <img
         v-if="edits.before || split"
         class="came"
@@ -193,6 +201,9 @@ svg {
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.mask {
+  filter: brightness(0) invert(1);
 }
 .ground {
   position: absolute;

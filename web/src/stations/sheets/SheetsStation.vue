@@ -221,8 +221,10 @@ const stocks = computed(() => {
           class="problem"
           :data-testid="`finding-${f.check}`"
         >
-          <template v-if="f.mend" #action>
-            <Button size="small" data-testid="mend" @click="mend(f.mend)">{{ f.mend.says }}</Button>
+          <template v-if="f.mends" #action>
+            <Button v-for="m in f.mends" :key="m.says" size="small" data-testid="mend" @click="mend(m)">{{
+              m.says
+            }}</Button>
           </template>
         </Alert>
         <Button
