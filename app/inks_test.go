@@ -98,7 +98,18 @@ func TestAProfileTellsWhatComesOutDull(t *testing.T) {
 		}
 		return n
 	}
+	photos := func() (n int) {
+		p, err := f.Prints(t.Context(), id)
+		require.NoError(t, err)
+		for _, x := range p.Findings {
+			if x.Check == "dullPhoto" {
+				n++
+			}
+		}
+		return n
+	}
 	before, told := dull(v), found(v)
+	assert.Zero(t, photos())
 	face := got(f.FacePrint(t.Context(), id, "front"))
 	for _, s := range card.Stocks() {
 		require.NoError(t, f.BringInProfile(t.Context(), s.ID, "mine.icc", profiletest.Pale()))
@@ -108,6 +119,7 @@ func TestAProfileTellsWhatComesOutDull(t *testing.T) {
 	assert.Greater(t, dull(v), before)
 	assert.Greater(t, found(v), told)
 	assert.NotEqual(t, face, got(f.FacePrint(t.Context(), id, "front")))
+	assert.Positive(t, photos())
 	assert.Equal(t, app.InkView{Stock: "cream-300", Profile: "Corner printer"}, got(f.Inks(t.Context()))[0])
 
 	b, err := f.again().Open(t.Context(), id)

@@ -3,6 +3,7 @@ package app
 import (
 	"bytes"
 	"context"
+	"errors"
 	"image"
 	"image/color"
 	"image/png"
@@ -32,14 +33,19 @@ func (u *supplies) Prints(ctx context.Context, id string) (PrintView, error) {
 	o.Unlock()
 	papers, _ := u.cards.inks.papers()
 	var failed error
-	in := check.Input{Card: rev.Card, Scene: &s, Papers: papers, Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
-		img, err := u.seen(ctx, &s, f, rev, box, without, perMM)
+	kept := func(img image.Image, err error) image.Image {
 		if err != nil {
-			failed = err
+			if !errors.Is(err, ErrNotFound) {
+				failed = err
+			}
 			return nil
 		}
 		return img
-	}}
+	}
+	pictures := u.small(ctx)
+	in := check.Input{Card: rev.Card, Scene: &s, Papers: papers, Seen: func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image {
+		return kept(u.seen(ctx, &s, f, rev, box, without, perMM))
+	}, Picture: func(id string) image.Image { return kept(pictures(id)) }}
 	out := PrintView{rev.Number, check.Run(check.ThePrint, in)}
 	return out, failed
 }

@@ -116,6 +116,7 @@ var checks = []Check{
 	{"hidden", TheFolding, hidden},
 	{"foldRoom", TheFolding, foldRoom},
 	{"contrast", ThePrint, contrast},
+	{"dullPhoto", ThePrint, dullPhoto},
 	{"noRoom", TheSheets, noRoom},
 	{"laidOtherwise", TheSheets, laidOtherwise},
 }
@@ -166,7 +167,10 @@ type Input struct {
 	Papers scene.Papers
 	// Seen paints what is seen of a face in a box, without the ink of an item but with what its look
 	// adds below that, so many pixels to the millimetre; nil where that cannot be had.
-	Seen    func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image
+	Seen func(f *scene.Face, box geom.Rect, without string, perMM float64) image.Image
+	// Picture is a picture by its id, as small as is enough to see its colours; nil where it cannot be
+	// had.
+	Picture func(id string) image.Image
 	folding *folding // made when a check asks for it
 }
 

@@ -367,6 +367,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	pale.Fill.Colour = "#f0e0c0"
 	bright := words(8)
 	bright.Fill.Colour = "#00e020"
+	vivid := photo(800)
+	vivid.Photo.Picture = strings.Repeat("b", 64)
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -390,6 +392,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
 		{"dull", side(), card.Front, bright, words(8)},
 		{"contrast", side(), card.Front, pale, words(8)},
+		{"dullPhoto", side(), card.Front, vivid, photo(800)},
 		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
 		{"laidOtherwise", side(), card.Front, waits, photo(800)},
 	} {
@@ -404,7 +407,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
 			found := 0
 			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets, check.ThePrint} {
-				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l, Seen: white}) {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l, Seen: white, Picture: plain}) {
 					if f.Check == p.check {
 						found++
 						assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)

@@ -90,6 +90,16 @@ func TestWhatDoesNotMendIsNotOffered(t *testing.T) {
 	assert.Empty(t, cut[0].Mends)
 }
 
+// plain is a picture: grey, or one whose id begins with b, grey but for a tenth of glowing green.
+func plain(id string) image.Image {
+	img := image.NewRGBA(image.Rect(0, 0, 200, 200))
+	draw.Draw(img, img.Rect, image.NewUniform(color.RGBA{150, 140, 130, 255}), image.Point{}, draw.Src)
+	if id[0] == 'b' {
+		draw.Draw(img, image.Rect(80, 0, 100, 200), image.NewUniform(color.RGBA{0, 240, 40, 255}), image.Point{}, draw.Src)
+	}
+	return img
+}
+
 // white is a face with nothing on it.
 func white(_ *scene.Face, box geom.Rect, _ string, perMM float64) image.Image {
 	img := image.NewRGBA(image.Rect(0, 0, int(box.W*perMM), int(box.H*perMM)))

@@ -132,7 +132,7 @@ func (g *Gamut) chroma(l, hue float64) float64 {
 // Prints is what becomes of an sRGB colour on the paper, and how far that is off (CIEDE2000): the
 // colour itself where it can be printed; else the nearest one of its hue that can.
 func (g *Gamut) Prints(r, gr, b uint8) (pr, pg, pb uint8, off float64) {
-	c, off := g.nearest(colorful.Color{R: float64(r) / 255, G: float64(gr) / 255, B: float64(b) / 255})
+	c, off := g.nearest(rgb(r, gr, b))
 	pr, pg, pb = c.Clamped().RGB255()
 	return pr, pg, pb, off
 }

@@ -1,6 +1,8 @@
 package gamut
 
 import (
+	"image"
+	"image/color"
 	"math"
 	"math/rand/v2"
 	"testing"
@@ -25,7 +27,7 @@ func TestColoursBecomeTheNearestThatPrint(t *testing.T) {
 		kept, mapped := 0, 0
 		for range 400 {
 			c := [3]uint8{uint8(r.IntN(256)), uint8(r.IntN(256)), uint8(r.IntN(256))}
-			own := colorful.Color{R: float64(c[0]) / 255, G: float64(c[1]) / 255, B: float64(c[2]) / 255}
+			own := rgb(c[0], c[1], c[2])
 			pr, pg, pb, off := g.Prints(c[0], c[1], c[2])
 			l, a, b := own.Lab()
 			if 100*math.Hypot(a, b) <= g.chroma(100*l, math.Atan2(b, a)) {
@@ -38,7 +40,7 @@ func TestColoursBecomeTheNearestThatPrint(t *testing.T) {
 				continue // as near as makes no difference
 			}
 			mapped++
-			prints := colorful.Color{R: float64(pr) / 255, G: float64(pg) / 255, B: float64(pb) / 255}
+			prints := rgb(pr, pg, pb)
 			l2, a2, b2 := prints.Lab()
 			assert.LessOrEqual(t, 100*math.Hypot(a2, b2), g.chroma(100*l2, math.Atan2(b2, a2))+2.5, "%v is within", c)
 			if 100*math.Hypot(a2, b2) > 12 {
@@ -96,4 +98,34 @@ func TestTheTableFollows(t *testing.T) {
 		assert.InDelta(t, gr, tg, 8)
 		assert.InDelta(t, b, tb, 8)
 	}
+}
+
+// The share of a picture that comes out duller is that of its pixels one by one, of what is seen and
+// opaque.
+func TestTheShareThatComesOutDuller(t *testing.T) {
+	r := rand.New(rand.NewPCG(4, 4))
+	g := On(Matt)
+	for range 6 {
+		img := image.NewNRGBA(image.Rect(3, 5, 83, 65))
+		for i := range img.Pix {
+			img.Pix[i] = uint8(r.IntN(256))
+		}
+		part := image.Rect(0, 10, 50, 200)
+		off, n := 0, 0
+		for y := 10; y < 65; y++ {
+			for x := 3; x < 50; x++ {
+				c := img.NRGBAAt(x, y)
+				if c.A <= 127 {
+					continue
+				}
+				n++
+				if _, _, _, d := g.Prints(c.R, c.G, c.B); d >= 5 {
+					off++
+				}
+			}
+		}
+		assert.InDelta(t, float64(off)/float64(n), g.Duller(img, part, 5), .04)
+	}
+	assert.Zero(t, g.Duller(image.NewNRGBA(image.Rect(0, 0, 9, 9)), image.Rect(0, 0, 9, 9), 5), "nothing is opaque")
+	assert.Zero(t, g.Duller(image.NewUniform(color.White), image.Rectangle{}, 5))
 }

@@ -5,13 +5,8 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"github.com/lucasb-eyer/go-colorful"
 	"github.com/stretchr/testify/assert"
 )
-
-func rgb(r, g, b uint8) colorful.Color {
-	return colorful.Color{R: float64(r) / 255, G: float64(g) / 255, B: float64(b) / 255}
-}
 
 // A printer without gain lays down what the gamut says that prints; one with gain shows.
 func TestALaidPageShowsWhatPrints(t *testing.T) {

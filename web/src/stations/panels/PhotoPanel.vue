@@ -8,6 +8,7 @@ import ShareField from '../../parts/ShareField.vue'
 import { useCard } from '../../store/card'
 import { useEdits } from '../../store/edits'
 import { useTool } from '../../store/tool'
+import FoundLines from './FoundLines.vue'
 import TraceDialog from './TraceDialog.vue'
 
 const card = useCard()
@@ -101,6 +102,7 @@ const swap = () => {
         </button>
       </div>
     </div>
+    <FoundLines :id="one.id" but="resolution" />
   </PanelSection>
   <TraceDialog v-if="tracing && tracing === one?.id" :id="tracing" @close="tracing = ''" />
   <PanelSection

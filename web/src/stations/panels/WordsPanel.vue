@@ -8,16 +8,15 @@ import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
+import FoundLines from './FoundLines.vue'
 import LieField from './LieField.vue'
 import WordsLie from './WordsLie.vue'
 import { useCatalogue } from '../../store/catalogue'
-import { usePrefs } from '../../store/prefs'
 import { useSections } from '../../store/sections'
 
 defineEmits<{ edit: [id: string] }>()
 const card = useCard()
 const catalogue = useCatalogue()
-const prefs = usePrefs()
 const sections = useSections()
 const wrong = ref('')
 
@@ -129,12 +128,7 @@ function align(a: string | number) {
       <WordsLie :item="item" :words="words" @set="set" @wrong="wrong = $event" />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p v-for="f in card.findings(item.id)" :key="f.check" :class="{ wrong: f.weight !== 'note' }" data-testid="finding">
-      {{ prefs.said(f.why) }}
-      <button v-for="m in f.mends" :key="m.says" class="mend" data-testid="mend" @click="card.change(...(m.do ?? []))">
-        {{ prefs.said(m.says) }}
-      </button>
-    </p>
+    <FoundLines :id="item.id" />
   </PanelSection>
 </template>
 
