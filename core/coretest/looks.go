@@ -5,7 +5,7 @@ import "sectilis/core/document/card"
 // Looks are printed items with every look there is, for a face of 5 × 7 in: two
 // gradients, a pattern laid out in its own way, a line, a shadow, a raised edge, a
 // reflection, and the picture twice, tinted and see-through in an outline of its
-// own.
+// own, another with a line outside and a shadow that reaches beyond it.
 func Looks(picture string, width, height int) []card.Item {
 	ink := card.Made{As: card.Printed}
 	stops := []card.Stop{{At: 0, Colour: "#fff6e0"}, {At: .4, Colour: "#e2a42b"}, {At: 1, Colour: "#a8432a"}}
@@ -18,7 +18,8 @@ func Looks(picture string, width, height int) []card.Item {
 	}
 	return []card.Item{
 		shape("Linear", 35, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Linear, FromY: .1, ToX: 1, ToY: .9, Stops: stops}},
-			&card.Look{Shadow: &card.Shadow{Distance: 2.5, Angle: 60, Blur: 1.2, Opacity: .5, Colour: "#3a2a18"}}, card.Form{Outline: "scallop", Width: 50, Height: 36}),
+			&card.Look{Shadow: &card.Shadow{Distance: 2.5, Angle: 60, Blur: 1.2, Spread: .8, Opacity: .5, Colour: "#3a2a18"},
+				Line: &card.Edging{Colour: "#fffdf9", Width: 1.4, Outside: true}}, card.Form{Outline: "scallop", Width: 50, Height: 36}),
 		shape("Radial", 95, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Radial, FromX: .5, FromY: .5, ToX: 1, ToY: .5, Stops: stops}},
 			&card.Look{Line: &card.Edging{Colour: "#35658c", Width: 2.4}, Clear: .3}, card.Form{Outline: card.Ellipse, Width: 44, Height: 40}),
 		shape("Pattern", 35, 80, card.Fill{Paper: "honey-check", Scale: 2.2, Turn: 20, ShiftX: 3, ShiftY: 1},
