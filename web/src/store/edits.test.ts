@@ -2,7 +2,7 @@ import assert from 'node:assert/strict'
 import { beforeEach, test } from 'node:test'
 import type { Edit } from '../api/types'
 import { editName, ofKinds } from '../stations/photo/edits'
-import { answering, freshStores, settled } from '../testing/answers'
+import { answering, freshStores, settled, type Answer } from '../testing/answers'
 import { useCard } from './card'
 import { useCutOut } from './cutout'
 import { useEdits } from './edits'
@@ -10,7 +10,7 @@ import { useMend } from './mend'
 import { usePart } from './part'
 
 /** A card with a photo, i1, that is worked on; the program keeps what is sent. */
-async function photo(first: Edit[] = []) {
+async function photo(first: Edit[] = [], edited: (now: Edit[]) => Answer = () => ({ json: {} })) {
   let edits = first
   let revision = 1
   const view = () => ({
@@ -31,7 +31,7 @@ async function photo(first: Edit[] = []) {
       revision++
       return { json: view() }
     }
-    return { json: {} }
+    return edited(edits)
   })
   await useCard().open('c1')
   useEdits().open('i1')
@@ -69,6 +69,26 @@ test('what is set before the answer came is built on what was set', async () => 
     ['tone', 'lean'],
   )
   assert.deepEqual(edits.edits, kept())
+})
+
+test('what takes long is stopped, and goes on with what is changed next', async () => {
+  let asked = 0
+  const { edits: store } = await photo([], (now) => {
+    asked++
+    return now.length === 1 ? new Promise(() => undefined) : {}
+  })
+  await settled()
+  await store.add({ lean: { degrees: 2 } })
+  await settled()
+  store.stop()
+  await settled()
+  assert.match(store.wrong, /^Stopped/)
+  assert.equal(store.busy, false)
+  const before = asked
+  await store.add({ lean: { degrees: -1 } })
+  await settled()
+  assert.ok(asked > before)
+  assert.equal(store.wrong, '')
 })
 
 test('strokes say what stays, then what goes, and are taken off one by one', async () => {

@@ -73,18 +73,24 @@ export const useEdits = defineStore('edits', () => {
         if (n === asked) replace(shown, blob)
         const before = cut < 0 ? undefined : JSON.stringify(all.slice(0, cut))
         if (before !== underOf) {
+          const ground =
+            before === undefined ? undefined : await api.edited(picture, all.slice(0, cut), QUICK, mine.signal)
+          replace(under, ground)
           underOf = before
-          replace(under, before === undefined ? undefined : await api.edited(picture, all.slice(0, cut), QUICK))
         }
         wrong.value = ''
       } catch (e) {
-        if (!mine.signal.aborted) wrong.value = e instanceof Fault ? e.message : String(e)
+        if (mine.signal.reason === stopped) wrong.value = stopped
+        else if (!mine.signal.aborted) wrong.value = e instanceof Fault ? e.message : String(e)
       }
       clearTimeout(long)
       busy.value = false
     }
     shows = false
   }
+  const stopped = 'Stopped: what is seen is from before the last step. Take that off, or change something to go on.'
+  /** Stops what is being worked out. */
+  const stop = () => working.abort(stopped)
   function replace(url: { value: string }, blob?: Blob) {
     if (url.value) URL.revokeObjectURL(url.value)
     url.value = blob ? URL.createObjectURL(blob) : ''
@@ -168,6 +174,7 @@ export const useEdits = defineStore('edits', () => {
     came,
     under,
     busy,
+    stop,
     wrong,
     before,
     open,

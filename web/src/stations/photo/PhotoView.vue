@@ -175,7 +175,9 @@ const poly = computed(() => props.corners?.map((c) => `${c.x * box.value.w},${c.
         <span>As it came</span><span v-if="split && !edits.before">As it is</span>
       </div>
     </div>
-    <p v-if="edits.busy" class="busy" role="status" data-testid="working">Working it out…</p>
+    <p v-if="edits.busy" class="busy" role="status" data-testid="working">
+      Working it out… <button class="verb" data-testid="stop-working" @click="edits.stop()">Stop</button>
+    </p>
     <p v-if="edits.wrong" class="wrong" role="alert">{{ edits.wrong }}</p>
   </div>
 </template>
@@ -242,8 +244,11 @@ svg.line {
   position: absolute;
   top: 4px;
   right: 40px;
+  display: flex;
+  gap: 4px;
+  align-items: center;
   margin: 0;
-  padding: 3px 10px;
+  padding: 1px 3px 1px 12px;
   border-radius: 10px;
   background: var(--paper0);
   font-size: 12px;
