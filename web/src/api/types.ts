@@ -1410,6 +1410,7 @@ export interface Finding {
     | 'hidden'
     | 'foldRoom'
     | 'contrast'
+    | 'dullPhoto'
     | 'noRoom'
     | 'laidOtherwise'
   weight: 'note' | 'caution' | 'stop'
