@@ -358,7 +358,7 @@ func TestAnyCommandsKeepTheCardSound(t *testing.T) {
 			name := names[(step+r.IntN(3))%len(names)]
 			// What has never been taken is tried more often than what has.
 			var raw string
-			for range 1 + 30/(1+10*accepted[name]) {
+			for range 1 + 50/(1+10*accepted[name]) {
 				cmd := app.Commands[name]()
 				(&filler{r, v.Card}).fill(reflect.ValueOf(cmd).Elem(), "", 0)
 				raw = asJSON(t, cmd)

@@ -16,6 +16,7 @@ import (
 
 	"sectilis/core/design/opening"
 	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
 	"sectilis/internal/browser"
 )
 
@@ -203,6 +204,13 @@ func TestAPhotoIsMended(t *testing.T) {
 	w, _ := it.Photo.Pixels()
 	assert.Equal(t, 1125, w)
 	h.says("edit-3", "Made wider")
+	_, err = h.app.App.Change(t.Context(), h.id, 7, []card.Command{card.ResizeItems{IDs: []string{"i1"}, FX: 1.6, FY: 1.6, About: geom.Pt(2.5*in, 3*in)}})
+	require.NoError(t, err)
+	h.click("widen-face")
+	it = h.item(9, "i1")
+	assert.InDelta(t, 5*in, it.Photo.Width, 1e-6)
+	assert.InDelta(t, 7*in, it.Photo.Height, 1e-6)
+	assert.Len(t, it.Photo.Edits, 4)
 }
 
 // Words that cannot be read on what lies under them say so in the stack, a moment after.

@@ -22,6 +22,7 @@ var Commands = map[string]func() card.Command{
 	"growOpening":   func() card.Command { return &GrowOpening{} },
 	"divideOpening": func() card.Command { return &DivideOpening{} },
 	"swapPictures":  func() card.Command { return &SwapPictures{} },
+	"widenToFace":   func() card.Command { return &WidenToFace{} },
 }
 
 // CropPhoto says how much of a picture is seen: the whole of it or as much as

@@ -327,6 +327,9 @@ func (p Print) check() error {
 	if err := CheckEdits(p.Edits); err != nil {
 		return err
 	}
+	if _, _, err := SizeAfter(p.Edits, p.PixelWidth, p.PixelHeight); err != nil {
+		return err
+	}
 	if p.Opening == nil {
 		return nil
 	}

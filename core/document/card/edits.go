@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/pixels"
 	"sectilis/core/ground/reshape"
 )
 
@@ -207,17 +208,28 @@ func (e eyes) check() error {
 	return nil
 }
 
-// Pixels is the size of what is seen of the picture after all edits.
-func (p Print) Pixels() (w, h int) {
-	w, h = p.PixelWidth, p.PixelHeight
-	for _, e := range p.Edits {
+// SizeAfter is the size in pixels that a picture of a size has after edits. The error is a *Refusal
+// for edits that would make it larger than any picture may be; w and h are the size before those.
+func SizeAfter(edits []Edit, w, h int) (int, int, error) {
+	for _, e := range edits {
+		nw, nh := w, h
 		if e.Corners != nil {
-			w, h = reshape.Corners(e.Corners.At).Size(w, h)
+			nw, nh = reshape.Corners(e.Corners.At).Size(w, h)
 		}
 		if e.Wider != nil {
-			w, h = e.Wider.Size(w, h)
+			nw, nh = e.Wider.Size(w, h)
 		}
+		if n := int64(nw) * int64(nh); n > pixels.Most && n > int64(w)*int64(h) {
+			return w, h, Refuse("edits", "The photo would have %d million pixels then; at most %d million can be worked on. Make it less wide, or bring it in smaller.", n/1_000_000, pixels.Most/1_000_000)
+		}
+		w, h = nw, nh
 	}
+	return w, h, nil
+}
+
+// Pixels is the size of what is seen of the picture after all edits.
+func (p Print) Pixels() (w, h int) {
+	w, h, _ = SizeAfter(p.Edits, p.PixelWidth, p.PixelHeight) // it was looked at when they were made
 	return w, h
 }
 

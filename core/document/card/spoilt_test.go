@@ -135,6 +135,7 @@ func TestASpoiltDocumentIsRefusedAtItsField(t *testing.T) {
 		{"colour", "#rrggbb", look(card.Look{Line: &card.Edging{Width: 1, Colour: "none"}})},
 		{"shadow", "up to 50 mm", look(card.Look{Shadow: &card.Shadow{Distance: 51, Colour: "#ffffff"}})},
 		{"shadow", "soft", look(card.Look{Shadow: &card.Shadow{Blur: 21, Colour: "#ffffff"}})},
+		{"shadow", "beyond what throws it", look(card.Look{Shadow: &card.Shadow{Spread: 21, Colour: "#ffffff"}})},
 		{"shadow", "at an angle", look(card.Look{Shadow: &card.Shadow{Angle: nan, Colour: "#ffffff"}})},
 		{"colour", "#rrggbb", look(card.Look{Shadow: &card.Shadow{}})},
 		{"opacity", "0 and 100", look(card.Look{Shadow: &card.Shadow{Colour: "#ffffff", Opacity: 2}})},

@@ -16,8 +16,11 @@ import (
 
 // Apply is a picture after edits; the picture that it is given may be changed. Edits say what they
 // say in shares of the picture, so that a small copy shows what the large one becomes. It returns
-// the error of the context.
+// the error of the context, and that of card.SizeAfter before anything is done.
 func Apply(ctx context.Context, img *image.NRGBA, all []card.Edit) (*image.NRGBA, error) {
+	if _, _, err := card.SizeAfter(all, img.Rect.Dx(), img.Rect.Dy()); err != nil {
+		return nil, err
+	}
 	var err error
 	for _, e := range all {
 		if img, err = apply(ctx, img, e); err != nil {

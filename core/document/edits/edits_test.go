@@ -147,6 +147,25 @@ func TestAnyEditsThatACardTakesCanBeDone(t *testing.T) {
 }
 
 // Edits for any photo are those that have one of the parts that are named so.
+// However often a picture is made wider, it stays one that can be worked on.
+func TestEndlesslyWiderIsRefused(t *testing.T) {
+	wide := card.Edit{Wider: &card.Wider{Left: 1, Top: 1, Right: 1, Bottom: 1}}
+	all := make([]card.Edit, 60)
+	for i := range all {
+		all[i] = wide
+	}
+	_, err := edits.Apply(t.Context(), image.NewNRGBA(image.Rect(0, 0, 300, 200)), all)
+	assert.ErrorContains(t, err, "at most 80 million")
+	w, h, err := card.SizeAfter(all[:2], 300, 200)
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{2700, 1800}, [2]int{w, h})
+	_, _, err = card.SizeAfter(all[:1], 4000, 3000)
+	assert.ErrorContains(t, err, "108 million")
+	large := card.Print{PixelWidth: 4000, PixelHeight: 3000, Edits: all}
+	w, h = large.Pixels()
+	assert.Equal(t, [2]int{4000, 3000}, [2]int{w, h})
+}
+
 func TestEditsForAnyPhotoAreNamed(t *testing.T) {
 	for _, e := range all {
 		raw, err := json.Marshal(e)

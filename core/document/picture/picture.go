@@ -15,10 +15,12 @@ import (
 
 	"github.com/kovidgoyal/imaging"
 	"github.com/rwcarlsen/goexif/exif"
+
+	"sectilis/core/ground/pixels"
 )
 
 // MaxPixels is the largest picture that is taken, in pixels.
-const MaxPixels = 80_000_000
+const MaxPixels = pixels.Most
 
 // MaxDecoded is what the largest picture may take when it is decoded, bytes. One that takes
 // more than Large is to be decoded by itself.

@@ -9,6 +9,9 @@ import (
 	"sync"
 )
 
+// Most is the largest number of pixels of a picture that is worked on.
+const Most = 80_000_000
+
 // bandRows is how many rows are worked on at once before it is asked whether somebody waits
 // still.
 const bandRows = 32

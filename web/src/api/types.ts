@@ -98,6 +98,7 @@ export type Command =
   | UngroupItems
   | UntiePieces
   | Weld
+  | WidenToFace
 
 export interface API {}
 export interface AddBridge {
@@ -1277,6 +1278,10 @@ export interface UntiePieces {
 export interface Weld {
   ids: string[]
   do: 'weld'
+}
+export interface WidenToFace {
+  id: string
+  do: 'widenToFace'
 }
 export interface CutApart {
   piece: string

@@ -2,11 +2,13 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Edit, Point, Wider } from '../api/types'
+import { useCard } from './card'
 import { useEdits } from './edits'
 
 export type Mend = 'fill' | 'copy' | 'eyes' | 'wider'
 
 export const useMend = defineStore('mend', () => {
+  const card = useCard()
   const edits = useEdits()
   const by = ref<Mend>('fill')
   /** The radius of the brush, in shares of the width. */
@@ -41,6 +43,7 @@ export const useMend = defineStore('mend', () => {
     const before = last.value?.wider ? others() : edits.edits
     void edits.set(Object.keys(next).some((k) => k !== 'seed') ? [...before, { wider: next }] : before)
   }
+  const toFace = () => void card.change({ do: 'widenToFace', id: edits.item })
   /** The last edit that can be filled otherwise, filled so. */
   const again = computed(() => edits.edits.findLastIndex((e) => e.filled || e.wider))
   function otherwise() {
@@ -52,5 +55,5 @@ export const useMend = defineStore('mend', () => {
       }),
     )
   }
-  return { by, size, soft, from, stroke, wider, widen, again, otherwise }
+  return { by, size, soft, from, stroke, wider, widen, toFace, again, otherwise }
 })

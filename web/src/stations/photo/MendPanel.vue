@@ -49,6 +49,13 @@ const sides = [
         :testid="'wider-' + s.id"
         @set="mend.widen({ [s.id]: $event / 100 || undefined })"
       />
+      <Button
+        size="small"
+        title="It stays where and as large as it is; where it does not reach, it is filled"
+        data-testid="widen-face"
+        @click="mend.toFace()"
+        >As large as its face</Button
+      >
     </template>
     <EditSlider
       v-else
