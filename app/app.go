@@ -78,15 +78,19 @@ func New(c Config) *App {
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
 	fonts := &fontShelf{store: c.Store}
 	edited := newEdited()
-	shelf := &inkShelf{store: c.Store, printer: printerName(c.Printer), log: c.Log, events: all.events}
-	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, open: map[string]*opened{}}
+	stocks := &stockShelf{store: c.Store, log: c.Log}
+	shelf := &inkShelf{store: c.Store, stocks: stocks, printer: printerName(c.Printer), log: c.Log, events: all.events}
+	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, stocks: stocks, open: map[string]*opened{}}
 	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, edited: edited, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
 	a.outcomes = &outcomes{common: all, store: c.Store, runs: runs{known: cache.New[string, RunState](512)}}
 	a.production = &production{common: all, store: c.Store, cards: a.cards, supplies: a.supplies, outcomes: a.outcomes, jobs: a.jobs, machine: m,
-		printer: c.Printer, inks: shelf, printScale: c.PrintScale, layouts: cache.New[string, layout](256)}
+		printer: c.Printer, inks: shelf, stocks: stocks, printScale: c.PrintScale, layouts: cache.New[string, layout](256)}
 	a.machining = &machining{common: all, store: c.Store, production: a.production, outcomes: a.outcomes, jobs: a.jobs, machine: m}
 	if err := fonts.ready(context.Background()); err != nil {
 		c.Log.Warn("fonts not read", "err", err) // whoever needs them asks again
+	}
+	if err := stocks.ready(context.Background()); err != nil {
+		c.Log.Warn("stocks not read", "err", err) // likewise
 	}
 	if err := a.useKeptCutter(context.Background()); err != nil {
 		c.Log.Warn("cutter not read", "err", err) // CutterState asks again

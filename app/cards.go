@@ -67,6 +67,7 @@ type cards struct {
 	fonts  *fontShelf
 	edited *edited
 	inks   *inkShelf
+	stocks *stockShelf
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -115,6 +116,7 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 		cs.open[id] = o
 	}
 	cs.mu.Unlock()
+	// What cards name has to be known before: stocks, and what is printed on them.
 	if err := cs.inks.ready(ctx); err != nil {
 		return nil, err
 	}

@@ -7,10 +7,11 @@ type EventKind string
 
 // What events are about.
 const (
-	TableEvent EventKind = "table"
-	CardEvent  EventKind = "card"
-	JobEvent   EventKind = "job"
-	InksEvent  EventKind = "inks" // what is known of the printer's inks is another
+	TableEvent  EventKind = "table"
+	CardEvent   EventKind = "card"
+	JobEvent    EventKind = "job"
+	StocksEvent EventKind = "stocks" // a stock is another
+	InksEvent   EventKind = "inks"   // what is known of the printer's inks is another
 )
 
 // Event is something that clients are told of as it happens.

@@ -41,6 +41,7 @@ type inks struct {
 // inkShelf keeps what is known of the printer's inks, by stock.
 type inkShelf struct {
 	store   keeper
+	stocks  *stockShelf
 	printer string
 	log     *slog.Logger
 	events  *Hub
@@ -61,8 +62,11 @@ func (s *inkShelf) ready(ctx context.Context) error {
 	if s.done {
 		return nil
 	}
+	if err := s.stocks.ready(ctx); err != nil {
+		return err
+	}
 	known := map[string]inks{}
-	for _, stock := range card.Stocks() {
+	for _, stock := range card.AllStocks() {
 		var k inks
 		found, err := keptAs(ctx, s.store, s.name(stock.ID), &k)
 		if err != nil {
@@ -122,13 +126,13 @@ func (s *inkShelf) of(stock string) inks {
 // change keeps what a function makes of what is known of a stock. It returns ErrNotFound for a
 // stock that is not there, what the function returns, and fails when the store does.
 func (s *inkShelf) change(ctx context.Context, stock string, do func(*inks) error) error {
-	if _, ok := card.StockByID(stock); !ok {
-		return ErrNotFound
-	}
 	s.changes.Lock()
 	defer s.changes.Unlock()
 	if err := s.ready(ctx); err != nil {
 		return err
+	}
+	if _, ok := card.StockByID(stock); !ok {
+		return ErrNotFound
 	}
 	k := s.of(stock)
 	if err := do(&k); err != nil {
@@ -162,7 +166,7 @@ func (p *production) Inks(ctx context.Context) ([]InkView, error) {
 		return nil, err
 	}
 	out := []InkView{}
-	for _, stock := range card.Stocks() {
+	for _, stock := range card.AllStocks() {
 		k := p.inks.of(stock.ID)
 		if v := (InkView{stock.ID, k.Name, k.Tone != gamut.Tone{}, k.Off}); v != (InkView{Stock: stock.ID}) {
 			out = append(out, v)

@@ -172,6 +172,7 @@ func (u *supplies) decoded(ctx context.Context, ref string) (img image.Image, re
 
 type thumbnail struct {
 	revision int64
+	stocks   string // names what was known of them
 	raw      []byte
 }
 
@@ -181,13 +182,14 @@ const thumbSide = 360
 // Thumbnail is a PNG of the card as it stands on the table, on no ground. It returns
 // ErrNotFound for a card that is not on the table and a *Damaged for one that cannot be read.
 func (u *supplies) Thumbnail(ctx context.Context, id string) ([]byte, error) {
+	stocks := u.cards.stocks.is()
 	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return nil, err
 	}
 	rev, s := o.rev, o.scene
 	o.Unlock()
-	if kept, ok := u.thumb.Get(id); ok && kept.revision == rev.Number {
+	if kept, ok := u.thumb.Get(id); ok && kept.revision == rev.Number && kept.stocks == stocks {
 		return kept.raw, nil
 	}
 	inks, box := s.Standing(rev.Card)
@@ -195,7 +197,7 @@ func (u *supplies) Thumbnail(ctx context.Context, id string) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	u.thumb.Put(id, thumbnail{rev.Number, raw})
+	u.thumb.Put(id, thumbnail{rev.Number, stocks, raw})
 	return raw, nil
 }
 

@@ -32,6 +32,7 @@ type production struct {
 	machine    *machine
 	printer    Printer
 	inks       *inkShelf
+	stocks     *stockShelf
 	printScale float64
 	layouts    *cache.Cache[string, layout]
 	onHand     sync.Mutex // over a change of what is on hand, and of the looks of photos

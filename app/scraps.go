@@ -60,6 +60,9 @@ const maxScraps = 200
 // KeepScraps notes what scraps there are from now on. It returns a *card.Refusal for sizes
 // that no paper has.
 func (p *production) KeepScraps(ctx context.Context, scraps []sheet.Scrap) error {
+	if err := p.stocks.ready(ctx); err != nil {
+		return err
+	}
 	if len(scraps) > maxScraps {
 		return card.Refuse("scraps", "Up to %d scraps are kept track of.", maxScraps)
 	}
@@ -94,7 +97,7 @@ func (p *production) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 		return err
 	}
 	all = slices.DeleteFunc(all, func(o sheet.OnHand) bool { return o.Stock == h.Stock })
-	if len(h.Sizes) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
+	if len(h.Sizes) > 0 || len(h.Counts) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
 		all = append(all, h)
 	}
 	return keepList(ctx, p.store, "onHand", all)

@@ -22,6 +22,9 @@ func (p *production) settings(ctx context.Context, stock card.Stock) (cut.Settin
 // KeepSettings notes how a stock is cut from now on. It returns a *card.Refusal for settings
 // that no cutter has.
 func (p *production) KeepSettings(ctx context.Context, stock string, s cut.Settings) error {
+	if err := p.stocks.ready(ctx); err != nil {
+		return err
+	}
 	if _, ok := card.StockByID(stock); !ok {
 		return ErrNotFound
 	}

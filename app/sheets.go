@@ -45,7 +45,9 @@ type LayoutView struct {
 	// Changed says that a sheet which is being cut is not among these as it was when its
 	// run began.
 	Changed string  `json:"changed,omitempty"`
-	Inked   float64 `json:"inked"`   // area printed, mm²
+	Inked   float64 `json:"inked"` // area printed, mm²
+	// Cost is what its sheets cost, scraps left out, as far as prices are known.
+	Cost    float64 `json:"cost,omitempty"`
 	Seconds float64 `json:"seconds"` // of cutting
 }
 
@@ -96,6 +98,9 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 		}
 		for _, p := range sh.Pieces {
 			v.Inked += inked(p)
+		}
+		if sh.Of >= 0 {
+			v.Cost += sh.Stock.Price
 		}
 		v.Sheets = append(v.Sheets, sv)
 	}

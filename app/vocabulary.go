@@ -64,7 +64,7 @@ var Vocabulary = vocabulary(
 	of(points.Smooth, points.Corner, points.Straight, points.Curved),
 	of(ByTransparency, ByDarkness, ByColours, ByLayers),
 	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
-	of(TableEvent, CardEvent, JobEvent, InksEvent),
+	of(TableEvent, CardEvent, JobEvent, InksEvent, StocksEvent),
 )
 
 // typed is the words of one type.

@@ -70,6 +70,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.DELETE("/printer/correction", func(c *gin.Context) { s.done(c, s.App.AsItComes(c.Request.Context())) })
 	r.POST("/printer/tests", s.testPage)
 	s.inks(r)
+	s.stocks(r)
 	r.GET("/scraps", func(c *gin.Context) {
 		scraps, err := s.App.Scraps(c.Request.Context())
 		answer(s, c, scraps, err)
@@ -191,7 +192,9 @@ func answer[T any](s *server, c *gin.Context, v T, err error) {
 
 // Catalogue is what there is to choose from.
 type Catalogue struct {
+	// Stocks are all, those that are not offered too; StocksAre names what is known of them.
 	Stocks    []card.Stock     `json:"stocks"`
+	StocksAre string           `json:"stocksAre"`
 	Trades    []card.Trade     `json:"trades"`
 	Envelopes []card.Trade     `json:"envelopes"`
 	Foam      []float64        `json:"foam"`
@@ -215,12 +218,15 @@ type Catalogue struct {
 
 func (s *server) catalogue(c *gin.Context) {
 	fonts, err := s.App.Fonts(c.Request.Context())
+	if err == nil {
+		_, err = s.App.Stocks(c.Request.Context())
+	}
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	c.JSON(http.StatusOK, Catalogue{
-		Stocks: card.Stocks(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
+		Stocks: card.AllStocks(), StocksAre: s.App.StocksAre(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
 		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})

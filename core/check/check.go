@@ -110,6 +110,7 @@ var checks = []Check{
 	{"looseDots", TheScene, looseDots},
 	{"resolution", TheScene, resolution},
 	{"dull", TheScene, dull},
+	{"noInk", TheScene, noInk},
 	{"glued", TheFolding, glued},
 	{"sticksOut", TheFolding, sticksOut},
 	{"meets", TheFolding, meets},
@@ -119,6 +120,7 @@ var checks = []Check{
 	{"dullPhoto", ThePrint, dullPhoto},
 	{"noRoom", TheSheets, noRoom},
 	{"laidOtherwise", TheSheets, laidOtherwise},
+	{"tooFew", TheSheets, tooFew},
 }
 
 // IDs are the ids of all checks.

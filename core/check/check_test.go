@@ -367,6 +367,14 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	pale.Fill.Colour = "#f0e0c0"
 	bright := words(8)
 	bright.Fill.Colour = "#00e020"
+	card.KnowStocks([]card.Stock{{ID: "own-felt", Name: "Felt", Colour: "#8a8f94", Thickness: 3, NoInk: true}})
+	defer card.KnowStocks(nil)
+	felt := side()
+	felt.Stock = "own-felt"
+	few := square("Bar", 50, 75, 40)
+	few.Made.Stock = "plum-216"
+	opt := sheettest.Usual(sheet.Sizes()[0])
+	opt.OnHand = []sheet.OnHand{{Stock: "plum-216", Counts: map[string]int{opt.Size.ID: 0}}, {Stock: "moss-216", Counts: map[string]int{opt.Size.ID: 1}}}
 	vivid := photo(800)
 	vivid.Photo.Picture = strings.Repeat("b", 64)
 	planted := map[check.ID]bool{}
@@ -392,6 +400,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
 		{"dull", side(), card.Front, bright, words(8)},
 		{"contrast", side(), card.Front, pale, words(8)},
+		{"noInk", felt, card.Front, words(8), square("Bar", 50, 75, 40)},
+		{"tooFew", side(), card.Front, few, square("Bar", 50, 75, 40)},
 		{"dullPhoto", side(), card.Front, vivid, photo(800)},
 		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
 		{"laidOtherwise", side(), card.Front, waits, photo(800)},
@@ -404,7 +414,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			require.NoError(t, err, p.check)
 			s, err := scene.Of(c)
 			require.NoError(t, err)
-			l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
+			l := sheet.Lay(c, s, opt, nil)
 			found := 0
 			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets, check.ThePrint} {
 				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l, Seen: white, Picture: plain}) {

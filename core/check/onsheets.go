@@ -1,6 +1,10 @@
 package check
 
-import "sectilis/core/document/card"
+import (
+	"fmt"
+
+	"sectilis/core/document/card"
+)
 
 // noRoom finds pieces that have no room on the paper of their stock.
 func noRoom(in *Input) (out []Finding) {
@@ -27,6 +31,21 @@ func laidOtherwise(in *Input) (out []Finding) {
 		out = append(out, f)
 	}
 	return out
+}
+
+// tooFew finds stocks of which more sheets are needed than there are.
+func tooFew(in *Input) (out []Finding) {
+	for _, s := range in.Layout.Short {
+		out = append(out, Finding{Weight: Caution, Why: fmt.Sprintf("%d %s of %s, %s, are needed, and there are %d.", s.Needs, counted(s.Needs), s.Stock.Name, s.Size.Name, s.Has)})
+	}
+	return out
+}
+
+func counted(n int) string {
+	if n == 1 {
+		return "sheet"
+	}
+	return "sheets"
 }
 
 // piece is the item that a piece is, with its face; both are empty for the base.

@@ -30,12 +30,16 @@ type Study struct {
 }
 
 // studies are kept, since a base is asked for at every change of its card. The key is the
-// base as JSON.
+// base and its stock as JSON.
 var studies = cache.New[string, *Study](200)
 
 // StudyOf folds a base. The study is shared and must not be changed.
 func StudyOf(b card.Base) *Study {
-	key, err := json.Marshal(b)
+	stock, _ := card.StockByID(b.Stock)
+	key, err := json.Marshal(struct {
+		Base  card.Base
+		Stock card.Stock
+	}{b, stock})
 	if err != nil {
 		return study(b) // measures that are no numbers have no JSON
 	}

@@ -69,6 +69,7 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 	if whole > 0 {
 		out.Used = area / whole
 	}
+	out.Short = opt.short(out.Sheets)
 	return out
 }
 

@@ -28,8 +28,10 @@ const (
 type OnHand struct {
 	Stock string `json:"stock"`
 	// Sizes are the ids of its sizes; none stands for the size that is used for all.
-	Sizes     []string  `json:"sizes"`
-	Direction Direction `json:"direction,omitempty"`
+	Sizes []string `json:"sizes"`
+	// Counts are how many sheets there are of sizes, by their ids, where that is known.
+	Counts    map[string]int `json:"counts,omitempty"`
+	Direction Direction      `json:"direction,omitempty"`
 	// Borderless says that the printer reaches the edges of this stock.
 	Borderless bool `json:"borderless,omitempty"`
 }
@@ -45,6 +47,11 @@ func (h OnHand) Check() error {
 		}
 		if slices.Contains(h.Sizes[:i], id) {
 			return card.Refuse("sizes", "A size is named once.")
+		}
+	}
+	for id, n := range h.Counts {
+		if _, ok := SizeByID(id); !ok || n < 0 || n > 100_000 {
+			return card.Refuse("counts", "Of a size there are between none and 100,000 sheets.")
 		}
 	}
 	if !slices.Contains([]Direction{AnyWay, GrainLong, GrainShort, OneWayUp}, h.Direction) {
@@ -172,4 +179,34 @@ func (p paper) astray(piece Piece, s Size) string {
 		}
 	}
 	return ""
+}
+
+// Short says that of a stock and a size more sheets are needed than there are.
+type Short struct {
+	Stock card.Stock `json:"stock"`
+	Size  Size       `json:"size"`
+	Needs int        `json:"needs"`
+	Has   int        `json:"has"`
+}
+
+// short are the stocks of which there are too few sheets, in the order of the sheets. Scraps are not
+// counted.
+func (opt Options) short(sheets []Sheet) (out []Short) {
+	for _, sh := range sheets {
+		k := slices.IndexFunc(opt.OnHand, func(h OnHand) bool { return h.Stock == sh.Stock.ID })
+		if k < 0 || sh.Of < 0 {
+			continue
+		}
+		has, counted := opt.OnHand[k].Counts[sh.Size.ID]
+		if !counted {
+			continue
+		}
+		i := slices.IndexFunc(out, func(s Short) bool { return s.Stock.ID == sh.Stock.ID && s.Size.ID == sh.Size.ID })
+		if i < 0 {
+			i = len(out)
+			out = append(out, Short{Stock: sh.Stock, Size: sh.Size, Has: has})
+		}
+		out[i].Needs++
+	}
+	return slices.DeleteFunc(out, func(s Short) bool { return s.Needs <= s.Has })
 }

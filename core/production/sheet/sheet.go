@@ -205,7 +205,9 @@ type Layout struct {
 	Sheets   []Sheet   `json:"sheets"`
 	Problems []Problem `json:"problems"`
 	Notes    []Note    `json:"notes"`
-	Used     float64   `json:"used"`
+	// Short are the stocks of which there are too few sheets on hand.
+	Short []Short `json:"short,omitempty"`
+	Used  float64 `json:"used"`
 	// Taken is the area of paper that the layout takes: of the last sheet of each
 	// stock, as far down as it is used, mm².
 	Taken float64 `json:"taken"`

@@ -16,6 +16,7 @@ import type {
   InkView,
   Job,
   TrueSize,
+  MeasuredStock,
   Mishap,
   OtherCutter,
   SheetOnHand as OnHand,
@@ -35,6 +36,8 @@ import type {
   RightSeen,
   SheetSetup,
   Sketch,
+  Stock,
+  StockView,
   Summary,
   Supply,
   TraceAsk,
@@ -175,6 +178,10 @@ export const api = {
     call<TrueSize>('PUT', `/printer/correction${query(p)}`, { across, down }),
   asItComes: () => call<void>('DELETE', '/printer/correction'),
   testPage: (p: SheetSetup, stock: string) => call<Job>('POST', `/printer/tests${query(p)}&stock=${stock}`),
+  stocks: () => call<StockView[]>('GET', '/stocks'),
+  addStock: (s: MeasuredStock) => call<Stock>('POST', '/stocks', s),
+  changeStock: (s: MeasuredStock) => call<void>('PUT', `/stocks/${s.id}`, s),
+  asStockShips: (id: string) => call<void>('DELETE', `/stocks/${id}`),
   inks: () => call<InkView[]>('GET', '/printer/inks'),
   profile: (stock: string, file: File) => send<InkView[]>(`/stocks/${stock}/profile`, file),
   withoutProfile: (stock: string) => call<InkView[]>('DELETE', `/stocks/${stock}/profile`),
@@ -224,9 +231,10 @@ export const api = {
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: string, items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,
-  printURL: (v: View, face: string) => `/api/cards/${v.id}/faces/${face}/print.png?v=${v.revision}-${v.inks}`,
-  lookURL: (id: string, face: string, revision: number, piece = '') =>
-    `/api/cards/${id}/faces/${face}/look.png?v=${revision}${piece ? '&piece=' + piece : ''}`,
+  printURL: (v: View, stocks: string, face: string) =>
+    `/api/cards/${v.id}/faces/${face}/print.png?v=${v.revision}-${v.inks}-${stocks}`,
+  lookURL: (v: View, stocks: string, face: string, piece = '') =>
+    `/api/cards/${v.id}/faces/${face}/look.png?v=${v.revision}-${stocks}${piece ? '&piece=' + piece : ''}`,
   directionsURL: (id: string, unit: string, parts: number) =>
     `/api/cards/${id}/directions.pdf${asked({ unit, parts })}`,
   pdfURL: (id: string, lines: boolean, spot: boolean) =>
@@ -236,7 +244,7 @@ export const api = {
   pageURL: (id: string, n: number, kind: 'png' | 'jpg', dpi: number) =>
     `/api/cards/${id}/sheets/${n}/page.${kind}${asked({ dpi })}`,
   previewURL: (picture: string, side: 256 | 800 | 1600) => `/api/pictures/${picture}/preview?side=${side}`,
-  standingURL: (id: string, revision: number) => `/api/cards/${id}/standing.png?v=${revision}`,
+  standingURL: (c: Summary, stocks: string) => `/api/cards/${c.id}/standing.png?v=${c.revision}-${stocks}`,
 }
 
 /** Sends a picture; progress runs from 0 to 1 while it is on its way. */

@@ -5,7 +5,7 @@ import type { Event as AppEvent } from './types'
 type Heard = AppEvent | { kind: 'hello'; card?: undefined; revision?: undefined; job?: undefined }
 type Listener = (e: Heard) => void
 
-const kinds: Record<AppEvent['kind'], true> = { table: true, card: true, job: true, inks: true }
+const kinds: Record<AppEvent['kind'], true> = { table: true, card: true, job: true, inks: true, stocks: true }
 const listeners = new Set<Listener>()
 let source: EventSource | undefined
 

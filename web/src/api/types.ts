@@ -551,6 +551,7 @@ export interface Carve {
 }
 export interface Catalogue {
   stocks: Stock[]
+  stocksAre: string
   trades: Trade[]
   envelopes: Trade[]
   foam: number[]
@@ -573,6 +574,11 @@ export interface Stock {
   weight: number
   thickness: number
   coated?: boolean
+  noInk?: boolean
+  least?: number
+  price?: number
+  hidden?: boolean
+  own?: boolean
 }
 export interface Trade {
   name: string
@@ -1351,7 +1357,7 @@ export interface EditsAsk {
   edits: Edit[]
 }
 export interface Event {
-  kind: 'table' | 'card' | 'job' | 'inks'
+  kind: 'table' | 'card' | 'job' | 'inks' | 'stocks'
   card?: string
   revision?: number
   job?: Job
@@ -1409,6 +1415,7 @@ export interface Finding {
     | 'looseDots'
     | 'resolution'
     | 'dull'
+    | 'noInk'
     | 'glued'
     | 'sticksOut'
     | 'meets'
@@ -1418,6 +1425,7 @@ export interface Finding {
     | 'dullPhoto'
     | 'noRoom'
     | 'laidOtherwise'
+    | 'tooFew'
   weight: 'note' | 'caution' | 'stop'
   face: string
   item?: string
@@ -1555,6 +1563,7 @@ export interface LayoutView {
   saved: number
   changed?: string
   inked: number
+  cost?: number
   seconds: number
 }
 export interface SheetView {
@@ -1631,6 +1640,24 @@ export interface Length {
 export interface Measure {
   text: string
   unit: 'in' | 'mm'
+}
+export interface MeasuredStock {
+  id: string
+  name: string
+  colour: string
+  weight: number
+  thickness: number
+  coated?: boolean
+  noInk?: boolean
+  least?: number
+  price?: number
+  hidden?: boolean
+  own?: boolean
+  pile?: Pile
+}
+export interface Pile {
+  sheets: number
+  together: number
 }
 export interface NetDirections {
   sheet: string
@@ -1871,6 +1898,9 @@ export interface SceneColourUse {
 export interface SheetOnHand {
   stock: string
   sizes: string[]
+  counts?: {
+    [k: string]: number
+  }
   direction?: '' | 'grainLong' | 'grainShort' | 'oneWayUp'
   borderless?: boolean
 }
@@ -1910,6 +1940,21 @@ export interface Sketch {
   groups?: Group[]
   faceWidth: number
   faceHeight: number
+}
+export interface StockView {
+  id: string
+  name: string
+  colour: string
+  weight: number
+  thickness: number
+  coated?: boolean
+  noInk?: boolean
+  least?: number
+  price?: number
+  hidden?: boolean
+  own?: boolean
+  usual: number
+  changed?: boolean
 }
 export interface Summary {
   id: string

@@ -72,7 +72,7 @@ const sheet = computed(() => {
     faces: v.scene.faces,
     colour: stock.value?.colour ?? '#fff6e0',
     thickness: stock.value?.thickness ?? 0.3,
-    look: (face: string, piece?: string) => api.lookURL(v.id, face, v.revision, piece),
+    look: (face: string, piece?: string) => api.lookURL(v, catalogue.all.stocksAre, face, piece),
   }
 })
 

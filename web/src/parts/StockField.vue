@@ -1,14 +1,20 @@
 <script setup lang="ts">
 import { Select, SelectOption } from 'ant-design-vue'
+import { computed, type FunctionalComponent, type VNode } from 'vue'
 import { useCatalogue } from '../store/catalogue'
+import { useStocks } from '../store/stocks'
 import Field from './Field.vue'
 
-withDefaults(defineProps<{ value: string | undefined; label?: string; testid?: string }>(), {
+const props = withDefaults(defineProps<{ value: string | undefined; label?: string; testid?: string }>(), {
   label: 'Stock',
   testid: undefined,
 })
 defineEmits<{ set: [stock: string] }>()
 const catalogue = useCatalogue()
+const stocks = useStocks()
+/** What is chosen is seen, though it may not be offered any more. */
+const list = computed(() => catalogue.all.stocks.filter((s) => !s.hidden || s.id === props.value))
+const Menu: FunctionalComponent<{ of: VNode }> = ({ of }) => of
 </script>
 
 <template>
@@ -22,9 +28,15 @@ const catalogue = useCatalogue()
       :data-testid="testid"
       @change="(v) => $emit('set', String(v))"
     >
-      <SelectOption v-for="s in catalogue.all.stocks" :key="s.id" :value="s.id">
+      <SelectOption v-for="s in list" :key="s.id" :value="s.id">
         <span class="line"><i :style="{ background: s.colour }" />{{ s.name }}</span>
       </SelectOption>
+      <template #dropdownRender="{ menuNode }">
+        <Menu :of="menuNode" />
+        <button class="verb all" data-testid="stocks-open" @mousedown.prevent @click="stocks.open(value)">
+          Stocks on the shelf …
+        </button>
+      </template>
     </Select>
   </Field>
 </template>
@@ -34,6 +46,14 @@ const catalogue = useCatalogue()
   display: flex;
   align-items: center;
   gap: 7px;
+}
+.all {
+  width: 100%;
+  margin-top: 4px;
+  padding: 7px 12px;
+  border-top: 1px solid var(--paper3);
+  border-radius: 0;
+  text-align: left;
 }
 i {
   width: 16px;

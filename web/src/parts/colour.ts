@@ -11,3 +11,7 @@ export function luminance(colour: string): number {
 
 /** Whether ink of a colour is hardly seen on light paper. */
 export const isPale = (colour: string) => luminance(colour) > 0.8
+
+/** A colour of three parts, 0 to 255, as #rrggbb. */
+export const hex = (...parts: [number, number, number]) =>
+  '#' + parts.map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')

@@ -60,7 +60,8 @@ onMounted(() => void machine.look())
 
 useEvents((e) => {
   if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
-  if (e.kind === 'inks') void card.reload()
+  if (e.kind === 'inks' || e.kind === 'stocks') void card.reload()
+  if (e.kind === 'stocks') void sheets.load()
   if (e.kind === 'hello') {
     void card.catchUp(Infinity)
     void sheets.load()

@@ -16,6 +16,7 @@ export interface Incoming {
 export const useCatalogue = defineStore('catalogue', () => {
   const all = shallowRef<Catalogue>({
     stocks: [],
+    stocksAre: '',
     trades: [],
     envelopes: [],
     foam: [],
@@ -95,6 +96,11 @@ export const useCatalogue = defineStore('catalogue', () => {
       },
     ))
 
+  /** Takes up what there is to choose from, when that is another. */
+  async function reload() {
+    all.value = await api.catalogue()
+  }
+
   // The browser sets the same files that the outlines come from.
   function addFace(id: string) {
     const face = new FontFace('lettering-' + id, `url(/fonts/${id}.woff)`)
@@ -102,6 +108,7 @@ export const useCatalogue = defineStore('catalogue', () => {
   }
 
   const stocks = computed(() => new Map(all.value.stocks.map((s) => [s.id, s])))
+  const offered = computed(() => all.value.stocks.filter((s) => !s.hidden))
   const stock = (id: string | undefined): Stock | undefined => (id ? stocks.value.get(id) : undefined)
 
   /** The endings of files that fonts are read from, for a file field. */
@@ -166,8 +173,10 @@ export const useCatalogue = defineStore('catalogue', () => {
     sketches,
     incoming,
     load,
+    reload,
     loadSketches,
     stock,
+    offered,
     bring,
     bringFonts,
     fontFiles,

@@ -180,7 +180,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         />
         <image
           v-if="tool.asPrinted && card.view"
-          :href="api.printURL(card.view, card.face.id)"
+          :href="api.printURL(card.view, catalogue.all.stocksAre, card.face.id)"
           :width="card.face.width"
           :height="card.face.height"
           preserveAspectRatio="none"

@@ -24,6 +24,17 @@ const told = computed(
     })[own.value.direction ?? ''],
 )
 
+const counted = computed(() => (own.value.sizes.length ? own.value.sizes : [sheets.setup.size]))
+const sizeName = (id: string) => catalogue.all.sizes.find((s) => s.id === id)?.name ?? id
+/** Notes how many sheets there are of a size; nothing typed is not counted. */
+function count(size: string, e: Event) {
+  const text = (e.target as HTMLInputElement).value.trim()
+  const counts = { ...own.value.counts }
+  if (text === '') delete counts[size]
+  else counts[size] = Math.max(0, Math.round(Number(text)) || 0)
+  void change({ counts })
+}
+
 const change = (part: Partial<OnHand>) => sheets.keepOnHand({ ...own.value, ...part })
 </script>
 
@@ -37,12 +48,24 @@ const change = (part: Partial<OnHand>) => sheets.keepOnHand({ ...own.value, ...p
           :value="own.sizes"
           :bordered="false"
           size="small"
-          :placeholder="`${usual}, as below`"
+          :placeholder="`${usual}, as for all`"
           data-testid="on-hand-sizes"
           @change="(v) => change({ sizes: v as unknown as string[] })"
         >
           <SelectOption v-for="s in catalogue.all.sizes" :key="s.id" :value="s.id">{{ s.name }}</SelectOption>
         </Select>
+      </Field>
+      <Field v-for="id in counted" :key="id" :label="sizeName(id)" wide>
+        <input
+          class="count"
+          inputmode="numeric"
+          :value="own.counts?.[id] ?? ''"
+          placeholder="not counted"
+          :aria-label="'How many sheets there are of ' + sizeName(id)"
+          :data-testid="'on-hand-count-' + id"
+          @change="count(id, $event)"
+        />
+        <span v-if="own.counts?.[id] !== undefined" class="of">sheets</span>
       </Field>
       <Field label="Runs" wide>
         <Select
@@ -81,6 +104,17 @@ const change = (part: Partial<OnHand>) => sheets.keepOnHand({ ...own.value, ...p
 }
 .sizes :deep(.ant-select-selection-placeholder) {
   left: 7px;
+}
+.count {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+}
+.of {
+  padding-right: 9px;
+  color: var(--ink5);
+  font-size: 12px;
 }
 .tick {
   margin-top: 8px;

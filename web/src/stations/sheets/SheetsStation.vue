@@ -10,6 +10,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { useMachine } from '../../store/machine'
 import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
+import { useStocks } from '../../store/stocks'
 import OnHandPanel from './OnHandPanel.vue'
 import PaperPanel from './PaperPanel.vue'
 import PrintBar from './PrintBar.vue'
@@ -24,6 +25,7 @@ const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const sheets = useSheets()
+const shelf = useStocks()
 const machine = useMachine()
 /** The search for a closer layout, if it was for this card. */
 const closer = computed(() => (machine.closer?.card === card.id ? machine.closer : undefined))
@@ -136,7 +138,12 @@ const stocks = computed(() => {
 <template>
   <div class="columns">
     <aside class="side">
-      <h3>Pieces by stock</h3>
+      <h3 class="by">
+        Pieces by stock
+        <button class="verb" data-testid="stocks-verb" @click="shelf.open(sheets.layout?.sheets[0]?.stock.id)">
+          All stocks
+        </button>
+      </h3>
       <div class="stocks">
         <button
           v-for="s in stocks"
@@ -283,6 +290,9 @@ const stocks = computed(() => {
               >{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }} of
               {{ laidStocks === 1 ? '1 stock' : `${laidStocks} stocks` }}</b
             >
+            <template v-if="sheets.layout.cost"
+              ><span>Its paper costs</span><b data-testid="cost">{{ sheets.layout.cost.toFixed(2) }}</b></template
+            >
             <template v-if="sheets.layout.saved > 1"
               ><span>Saved by laying closer</span
               ><b class="good" data-testid="saved">{{ formatArea(sheets.layout.saved, prefs.unit) }}</b></template
@@ -314,6 +324,14 @@ const stocks = computed(() => {
 }
 .space {
   flex: 1;
+}
+.by {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.by .verb {
+  margin-right: -8px;
 }
 .stocks {
   margin: 0 -6px;

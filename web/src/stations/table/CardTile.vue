@@ -31,7 +31,7 @@ function renamed(title: string | undefined) {
 <template>
   <article class="tile" data-testid="card">
     <RouterLink class="pic" :to="`/cards/${card.id}/panels`" :aria-label="card.title">
-      <img :src="api.standingURL(card.id, card.revision)" alt="" />
+      <img :src="api.standingURL(card, catalogue.all.stocksAre)" alt="" />
       <i class="shade" />
     </RouterLink>
     <div class="text">

@@ -10,6 +10,7 @@ import { INCH } from '../../parts/measure'
 import Wordmark from '../../parts/Wordmark.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import { useStocks } from '../../store/stocks'
 import { placeSketch } from '../../tray/supplies'
 import CardTile from './CardTile.vue'
 import SketchPicker from './SketchPicker.vue'
@@ -17,6 +18,7 @@ import SketchPicker from './SketchPicker.vue'
 const router = useRouter()
 const prefs = usePrefs()
 const catalogue = useCatalogue()
+const stocks = useStocks()
 const cards = ref<Summary[]>()
 const find = ref('')
 const why = ref('')
@@ -154,6 +156,7 @@ async function remove(c: Summary) {
       <Wordmark />
       <span class="space" />
       <Input v-model:value="find" class="find" placeholder="Find a card" allow-clear data-testid="find-card" />
+      <Button data-testid="stocks-verb" @click="stocks.open()">Stocks</Button>
       <Button data-testid="from-sketch" @click="sketching = true">Start from a sketch</Button>
       <Button type="primary" :loading="making" data-testid="new-card" @click="make">New card</Button>
     </header>

@@ -1,0 +1,250 @@
+package app
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"log/slog"
+	"maps"
+	"math"
+	"slices"
+	"sync"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+)
+
+// stockShelf keeps a person's own stocks, and what she has measured of those that ship.
+type stockShelf struct {
+	store keeper
+	log   *slog.Logger
+
+	mu    sync.Mutex
+	done  bool
+	own   []card.Stock
+	state string // names what is known: another, when that is another
+}
+
+const (
+	keptStocks = "stocks"
+	mostStocks = 500
+)
+
+// ready reads the stocks, once. It fails when the store does, and is then to be asked again: a card
+// on a stock that could not be read is no card without it.
+func (s *stockShelf) ready(ctx context.Context) error {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.done {
+		return nil
+	}
+	own, err := keptList[card.Stock](ctx, s.store, keptStocks)
+	if err != nil {
+		return err
+	}
+	for i := range own {
+		if err := own[i].Check(); err != nil {
+			// It was looked at when it was kept: what is left of it is enough for its cards.
+			s.log.Warn("stock not sound", "stock", own[i].ID, "err", err)
+			own[i] = mended(own[i])
+		}
+	}
+	s.take(own)
+	s.done = true
+	return nil
+}
+
+// mended is a stock that is not sound as white card of its id.
+func mended(s card.Stock) card.Stock {
+	return card.Stock{ID: s.ID, Name: "Stock " + s.ID, Colour: "#ffffff", Thickness: .28}
+}
+
+// take goes by stocks from now on. The lock is held.
+func (s *stockShelf) take(own []card.Stock) {
+	raw, _ := json.Marshal(own) // numbers and words alone
+	sum := sha256.Sum256(raw)
+	s.own, s.state = own, hex.EncodeToString(sum[:6])
+	card.KnowStocks(own)
+}
+
+// is names what is known of stocks.
+func (s *stockShelf) is() string {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return s.state
+}
+
+// change keeps what a function makes of the list of own stocks. It returns what the function does, and
+// fails when the store does; nothing is another then.
+func (s *stockShelf) change(ctx context.Context, do func([]card.Stock) ([]card.Stock, error)) error {
+	if err := s.ready(ctx); err != nil {
+		return err
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	own, err := do(slices.Clone(s.own))
+	if err != nil {
+		return err
+	}
+	if err := keepList(ctx, s.store, keptStocks, own); err != nil {
+		return err
+	}
+	s.take(own)
+	return nil
+}
+
+// Pile is how thick some sheets are together, by which the thickness of one is measured.
+type Pile struct {
+	Sheets   int     `json:"sheets"`
+	Together float64 `json:"together"` // mm
+}
+
+// thickness is that of one sheet, mm. It returns a *card.Refusal for no pile.
+func (p Pile) thickness() (float64, error) {
+	if p.Sheets < 1 || p.Sheets > 1000 || !(p.Together > 0 && p.Together <= 1000) {
+		return 0, card.Refuse("pile", "Measure a pile of 1 to 1000 sheets, up to 1 m (39 in) thick.")
+	}
+	return math.Round(p.Together/float64(p.Sheets)*1e4) / 1e4, nil
+}
+
+// MeasuredStock is a stock, whose thickness follows from a pile of it where there is one.
+type MeasuredStock struct {
+	card.Stock
+	Pile *Pile `json:"pile,omitempty"`
+}
+
+// sound is the stock as it is kept. It returns a *card.Refusal for what is none.
+func (m MeasuredStock) sound() (card.Stock, error) {
+	s := m.Stock
+	if m.Pile != nil {
+		t, err := m.Pile.thickness()
+		if err != nil {
+			return s, err
+		}
+		s.Thickness = t
+	}
+	return s, s.Check()
+}
+
+// StockView is a stock with what follows from it.
+type StockView struct {
+	card.Stock
+	// Usual is the least width of a part that follows from its thickness, mm.
+	Usual float64 `json:"usual"`
+	// Changed says that it is not as it ships.
+	Changed bool `json:"changed,omitempty"`
+}
+
+// Stocks lists all stocks, those that are hidden too. It fails when the store does.
+func (p *production) Stocks(ctx context.Context) ([]StockView, error) {
+	if err := p.stocks.ready(ctx); err != nil {
+		return nil, err
+	}
+	var out []StockView
+	for _, s := range card.AllStocks() {
+		usual := s
+		usual.Least = 0
+		as, ships := card.AsShipped(s.ID)
+		out = append(out, StockView{s, usual.Bears(), ships && as != s})
+	}
+	return out, nil
+}
+
+// StocksAre names what is known of stocks: another name, when that is another.
+func (p *production) StocksAre() string { return p.stocks.is() }
+
+// AddStock adds a stock of a person's own. It returns a *card.Refusal for what is none.
+func (p *production) AddStock(ctx context.Context, m MeasuredStock) (card.Stock, error) {
+	s, err := m.sound()
+	if err != nil {
+		return s, err
+	}
+	s.ID, s.Own, s.Hidden = "own-"+newID(), true, false
+	err = p.stocks.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
+		if len(own) >= mostStocks {
+			return nil, card.Refuse("name", "Up to %d stocks are kept. Change one that is not used any more.", mostStocks)
+		}
+		return append(own, s), nil
+	})
+	if err == nil {
+		p.cards.stocksAreOthers()
+	}
+	return s, err
+}
+
+// ChangeStock changes a stock, of a person's own or one that ships: for all cards. It returns
+// ErrNotFound for one that is not there, and a *card.Refusal for what no stock is.
+func (p *production) ChangeStock(ctx context.Context, m MeasuredStock) error {
+	return p.changeStock(ctx, m.ID, func(was card.Stock) (card.Stock, error) {
+		s, err := m.sound()
+		s.Own = was.Own
+		return s, err
+	})
+}
+
+// AsStockShips goes by what a stock that ships comes with again. It returns ErrNotFound for one that
+// does not ship.
+func (p *production) AsStockShips(ctx context.Context, id string) error {
+	return p.changeStock(ctx, id, func(card.Stock) (card.Stock, error) {
+		s, ok := card.AsShipped(id)
+		if !ok {
+			return s, ErrNotFound
+		}
+		return s, nil
+	})
+}
+
+// changeStock keeps what a function makes of a stock, and tells all that show it.
+func (p *production) changeStock(ctx context.Context, id string, to func(was card.Stock) (card.Stock, error)) error {
+	err := p.stocks.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
+		was, ok := card.StockByID(id)
+		if !ok {
+			return nil, ErrNotFound
+		}
+		s, err := to(was)
+		if err != nil {
+			return nil, err
+		}
+		own = slices.DeleteFunc(own, func(o card.Stock) bool { return o.ID == id && !was.Own })
+		if as, ships := card.AsShipped(id); ships && as == s {
+			return own, nil // as it ships, again
+		}
+		if i := slices.IndexFunc(own, func(o card.Stock) bool { return o.ID == id }); i >= 0 {
+			own[i] = s
+			return own, nil
+		}
+		return append(own, s), nil
+	})
+	if err == nil {
+		p.cards.stocksAreOthers()
+	}
+	return err
+}
+
+// stocksAreOthers makes the scenes of the cards in memory anew and tells the pages.
+func (cs *cards) stocksAreOthers() {
+	cs.mu.Lock()
+	all := slices.Collect(maps.Values(cs.open))
+	cs.mu.Unlock()
+	for _, o := range all {
+		o.anew()
+	}
+	cs.events.send(Event{Kind: StocksEvent})
+}
+
+// anew makes the scene of a card anew. Where it cannot be made the card is read again when it is next
+// asked for, and what is wrong is told then.
+func (o *opened) anew() {
+	o.Lock()
+	defer o.Unlock()
+	if o.rev.Number == 0 {
+		return
+	}
+	s, err := scene.Of(o.rev.Card)
+	if err != nil {
+		o.rev, o.scene = Revision{}, scene.Scene{}
+		return
+	}
+	o.scene = s
+}

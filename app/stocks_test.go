@@ -1,0 +1,163 @@
+package app_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/app"
+	"sectilis/core/document/card"
+)
+
+// felt is a stock that does not ship, as a person tells of it: ten sheets are 31 mm.
+func felt() app.MeasuredStock {
+	return app.MeasuredStock{Stock: card.Stock{Name: "Grey felt", Colour: "#8a8f94", Thickness: 1, NoInk: true, Price: 1.2}, Pile: &app.Pile{Sheets: 10, Together: 31}}
+}
+
+func (f *fixture) stock(id string) app.StockView {
+	f.t.Helper()
+	for _, s := range got(f.Stocks(f.t.Context())) {
+		if s.ID == id {
+			return s
+		}
+	}
+	require.Fail(f.t, "no stock "+id)
+	return app.StockView{}
+}
+
+// thick is how thick the piece i4 is.
+func (f *fixture) thick(id string) float64 {
+	f.t.Helper()
+	v, err := f.Open(f.t.Context(), id)
+	require.NoError(f.t, err)
+	for _, it := range v.Scene.Face(card.Front).Items {
+		if it.ID == "i4" {
+			return it.To - it.From - it.Lift
+		}
+	}
+	require.Fail(f.t, "no i4")
+	return 0
+}
+
+// A stock of one's own, measured from ten sheets, is cut from and laid like any other; what is changed
+// of it follows on all cards at once, undone ones too, and after a restart.
+func TestAStockOfOnesOwn(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	added, err := f.AddStock(t.Context(), felt())
+	require.NoError(t, err)
+	assert.True(t, added.Own)
+	assert.InDelta(t, 3.1, added.Thickness, 1e-9)
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	_, it := v.Card.Find("i4")
+	made := it.Made
+	made.Stock = added.ID
+	v, err = f.Change(t.Context(), id, v.Revision, []card.Command{card.SetMade{IDs: []string{"i4"}, Made: made}})
+	require.NoError(t, err)
+	assert.InDelta(t, 3.1, f.thick(id), 1e-9)
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	last := l.Sheets[len(l.Sheets)-1]
+	assert.Equal(t, "Grey felt", last.Stock.Name)
+	assert.InDelta(t, 1.2, l.Cost, 1e-9)
+	thumb := got(f.Thumbnail(t.Context(), id))
+
+	events, end := f.Events.Listen()
+	defer end()
+	other := app.MeasuredStock{Stock: added}
+	other.Name, other.Thickness, other.Colour = "Blue felt", 2, "#35658c"
+	require.NoError(t, f.ChangeStock(t.Context(), other))
+	select {
+	case e := <-events:
+		assert.Equal(t, app.StocksEvent, e.Kind)
+	case <-time.After(time.Minute):
+		require.Fail(t, "nothing was told")
+	}
+	assert.InDelta(t, 2, f.thick(id), 1e-9)
+	assert.NotEqual(t, thumb, got(f.Thumbnail(t.Context(), id)))
+
+	other.Hidden = true
+	require.NoError(t, f.ChangeStock(t.Context(), other))
+	assert.NotContains(t, card.Stocks(), f.stock(added.ID).Stock)
+	assert.InDelta(t, 2, f.thick(id), 1e-9, "what is of it stays")
+	v, err = f.Undo(t.Context(), id, v.Revision)
+	require.NoError(t, err)
+	_, err = f.Redo(t.Context(), id, v.Revision)
+	require.NoError(t, err)
+	card.KnowStocks(nil)
+	f.App = f.again()
+	assert.InDelta(t, 2, f.thick(id), 1e-9)
+}
+
+// A stock that ships is changed, and as it ships again; a least width of one's own is what parts are
+// held against.
+func TestAStockThatShipsIsMeasured(t *testing.T) {
+	f := start(t)
+	cream := app.MeasuredStock{Stock: f.stock("cream-216").Stock}
+	cream.Thickness, cream.Least, cream.Price = .31, 2, .4
+	require.NoError(t, f.ChangeStock(t.Context(), cream))
+	is := f.stock("cream-216")
+	assert.True(t, is.Changed)
+	assert.False(t, is.Own)
+	assert.InDelta(t, 2, is.Bears(), 1e-9)
+	assert.InDelta(t, 1.35, is.Usual, 1e-9)
+	assert.Equal(t, "cream-216", got(f.Stocks(t.Context()))[3].ID, "where it was")
+
+	require.NoError(t, f.AsStockShips(t.Context(), "cream-216"))
+	assert.False(t, f.stock("cream-216").Changed)
+	assert.InDelta(t, .28, f.stock("cream-216").Thickness, 1e-9)
+}
+
+func TestWhatIsNoStockIsRefused(t *testing.T) {
+	f := start(t)
+	before := got(f.Stocks(t.Context()))
+	for why, spoil := range map[string]func(*app.MeasuredStock){
+		"a name of up to 60": func(m *app.MeasuredStock) { m.Name = " " },
+		"#rrggbb":            func(m *app.MeasuredStock) { m.Colour = "grey" },
+		"20 and 3000":        func(m *app.MeasuredStock) { m.Weight = 4 },
+		"0.02 mm and 6 mm":   func(m *app.MeasuredStock) { m.Pile = nil; m.Thickness = 9 },
+		"1 to 1000 sheets":   func(m *app.MeasuredStock) { m.Pile.Sheets = 0 },
+		"0.1 mm and 20 mm":   func(m *app.MeasuredStock) { m.Least = .01 },
+		"nothing or more":    func(m *app.MeasuredStock) { m.Price = -1 },
+	} {
+		m := felt()
+		spoil(&m)
+		_, err := f.AddStock(t.Context(), m)
+		assert.ErrorContains(t, err, why)
+		m.ID = "cream-300"
+		assert.ErrorContains(t, f.ChangeStock(t.Context(), m), why)
+	}
+	m := felt()
+	m.ID = "gold-leaf"
+	require.ErrorIs(t, f.ChangeStock(t.Context(), m), app.ErrNotFound)
+	require.ErrorIs(t, f.AsStockShips(t.Context(), "gold-leaf"), app.ErrNotFound)
+	added, err := f.AddStock(t.Context(), felt())
+	require.NoError(t, err)
+	require.ErrorIs(t, f.AsStockShips(t.Context(), added.ID), app.ErrNotFound)
+	assert.Len(t, got(f.Stocks(t.Context())), len(before)+1)
+}
+
+// While the store does not answer no card is taken for one on a stock that is not there.
+func TestStocksThatCannotBeReadAreNotAbsent(t *testing.T) {
+	f := start(t)
+	added, err := f.AddStock(t.Context(), felt())
+	require.NoError(t, err)
+	c, err := card.New("Felt", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: added.ID})
+	require.NoError(t, err)
+	id, err := f.Create(t.Context(), c)
+	require.NoError(t, err)
+	card.KnowStocks(nil)
+	s := f.onFaulty("kept")
+	_, err = f.Open(t.Context(), id)
+	require.ErrorIs(t, err, errDisk)
+	_, err = f.Stocks(t.Context())
+	require.ErrorIs(t, err, errDisk)
+	require.ErrorIs(t, f.ChangeStock(t.Context(), app.MeasuredStock{Stock: added}), errDisk)
+	s.fail()
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, added.ID, v.Card.Base.Stock)
+}

@@ -1,0 +1,56 @@
+package e2e
+
+import (
+	"bytes"
+	"image"
+	"image/color"
+	"image/draw"
+	"image/png"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/document/card"
+	"sectilis/internal/browser"
+)
+
+// A stock of one's own is added, its colour picked from a photo and its thickness measured from ten
+// sheets; a mat is cut from it, on its own sheet, and what is measured anew follows on the card.
+func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
+	h := headline(t)
+	t.Cleanup(func() { card.KnowStocks(nil) })
+	h.must(h.Go("/cards/" + h.id + "/panels"))
+	h.click("layer-i1")
+	h.click("add-mat")
+	h.click("new-mat-stock")
+	h.click("stocks-open")
+	h.there("stocks")
+	h.click("stock-add")
+	h.wait(`document.querySelector('[data-testid=stock-name]')?.value === 'New stock'`)
+	h.put("stock-name", "Linen board")
+	paper := image.NewNRGBA(image.Rect(0, 0, 300, 200))
+	draw.Draw(paper, paper.Rect, image.NewUniform(color.NRGBA{120, 140, 160, 255}), image.Point{}, draw.Src)
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, paper))
+	h.must(h.Upload(browser.ID("stock-photo-input"), saved(t, "linen.png", raw.Bytes())))
+	h.wait(`document.querySelector('[data-testid=stock-canvas]')?.width === 300`)
+	h.click("stock-canvas")
+	h.wait(`document.querySelector('[data-testid=stock-colour]').value === '#788ca0'`)
+	h.fill("pile-together", "6.2")
+	h.wait(`document.querySelector('[data-testid=stock-thickness]').value === '0.62 mm'`)
+	h.fill("stock-thickness", "90")
+	h.says("stock-wrong", "between 0.02 mm and 6 mm")
+	h.must(h.Click(".ant-modal-close"))
+
+	h.click("add-mat")
+	h.choose("new-mat-stock", "Linen board")
+	h.click("lay-mat")
+	h.says("layer-i3", "Linen board")
+	mat := h.item(2, "i3")
+	stock, ok := card.StockByID(mat.Made.Stock)
+	require.True(t, ok)
+	assert.InDelta(t, .62, stock.Thickness, 1e-9)
+	h.must(h.Click(browser.ID("station-sheets")))
+	h.wait(`document.body.textContent.includes('Linen board')`)
+}
