@@ -31,10 +31,10 @@ const lists = computed(() => [
             <button
               v-for="s in l.list"
               :key="s.id"
+              :ref="(el) => s.id === stocks.chosen && seen(el as HTMLElement | null)"
               class="row"
               :class="{ on: s.id === stocks.chosen, away: s.hidden }"
               :aria-pressed="s.id === stocks.chosen"
-              :ref="(el) => s.id === stocks.chosen && seen(el as HTMLElement | null)"
               :data-testid="'stock-' + s.id"
               @click="stocks.chosen = s.id"
             >

@@ -35,8 +35,11 @@ export const useStocks = defineStore('stocks', () => {
       attempt(async () => {
         const was = all.value.find((s) => s.id === id)
         if (!was) return
-        const { usual: _usual, changed: _changed, ...kept } = was
-        await api.changeStock({ ...kept, ...part })
+        const next: MeasuredStock & Partial<StockView> = { ...was, ...part }
+        // What follows from it is told, not kept.
+        delete next.usual
+        delete next.changed
+        await api.changeStock(next)
         all.value = await api.stocks()
       }),
     )
