@@ -13,9 +13,11 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/production/sheet"
 )
 
-// stockShelf keeps a person's own stocks, and what she has measured of those that ship.
+// stockShelf keeps a person's own stocks, what she has measured of those that ship, and her own sizes
+// of sheets.
 type stockShelf struct {
 	store keeper
 	log   *slog.Logger
@@ -23,12 +25,13 @@ type stockShelf struct {
 	mu    sync.Mutex
 	done  bool
 	own   []card.Stock
+	sizes []sheet.Size
 	state string // names what is known: another, when that is another
 }
 
 const (
-	keptStocks = "stocks"
-	mostStocks = 500
+	keptStocks, keptSizes = "stocks", "sizes"
+	mostStocks, mostSizes = 500, 60
 )
 
 // ready reads the stocks, once. It fails when the store does, and is then to be asked again: a card
@@ -50,7 +53,17 @@ func (s *stockShelf) ready(ctx context.Context) error {
 			own[i] = mended(own[i])
 		}
 	}
-	s.take(own)
+	sizes, err := keptList[sheet.Size](ctx, s.store, keptSizes)
+	if err != nil {
+		return err
+	}
+	sound := []sheet.Size{}
+	for _, size := range sizes {
+		if size, err := sheet.OwnSize(size.Name, size.Width, size.Height); err == nil {
+			sound = append(sound, size)
+		}
+	}
+	s.take(own, sound)
 	s.done = true
 	return nil
 }
@@ -60,12 +73,13 @@ func mended(s card.Stock) card.Stock {
 	return card.Stock{ID: s.ID, Name: "Stock " + s.ID, Colour: "#ffffff", Thickness: .28}
 }
 
-// take goes by stocks from now on. The lock is held.
-func (s *stockShelf) take(own []card.Stock) {
-	raw, _ := json.Marshal(own) // numbers and words alone
+// take goes by stocks and sizes from now on. The lock is held.
+func (s *stockShelf) take(own []card.Stock, sizes []sheet.Size) {
+	raw, _ := json.Marshal([]any{own, sizes}) // numbers and words alone
 	sum := sha256.Sum256(raw)
-	s.own, s.state = own, hex.EncodeToString(sum[:6])
+	s.own, s.sizes, s.state = own, sizes, hex.EncodeToString(sum[:6])
 	card.KnowStocks(own)
+	sheet.KnowSizes(sizes)
 }
 
 // is names what is known of stocks.
@@ -90,7 +104,21 @@ func (s *stockShelf) change(ctx context.Context, do func([]card.Stock) ([]card.S
 	if err := keepList(ctx, s.store, keptStocks, own); err != nil {
 		return err
 	}
-	s.take(own)
+	s.take(own, s.sizes)
+	return nil
+}
+
+// keepSizes goes by sizes of sheets from now on. It fails when the store does.
+func (s *stockShelf) keepSizes(ctx context.Context, sizes []sheet.Size) error {
+	if err := s.ready(ctx); err != nil {
+		return err
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if err := keepList(ctx, s.store, keptSizes, sizes); err != nil {
+		return err
+	}
+	s.take(s.own, sizes)
 	return nil
 }
 
@@ -216,6 +244,32 @@ func (p *production) changeStock(ctx context.Context, id string, to func(was car
 		}
 		return append(own, s), nil
 	})
+	if err == nil {
+		p.cards.stocksAreOthers()
+	}
+	return err
+}
+
+// KeepSizes notes what sizes of sheets of a person's own are offered from now on. Those that are left
+// out are known still. It returns a *card.Refusal for what no sheet is.
+func (p *production) KeepSizes(ctx context.Context, asked []sheet.Size) error {
+	if len(asked) > mostSizes {
+		return card.Refuse("sizes", "Up to %d sizes are kept.", mostSizes)
+	}
+	sizes := []sheet.Size{}
+	for _, a := range asked {
+		size, err := sheet.OwnSize(a.Name, a.Width, a.Height)
+		if err != nil {
+			return err
+		}
+		if slices.ContainsFunc(sheet.Sizes(), func(o sheet.Size) bool {
+			return !o.Own && o.Width == size.Width && o.Height == size.Height
+		}) || slices.ContainsFunc(sizes, func(o sheet.Size) bool { return o.ID == size.ID }) {
+			return card.Refuse("width", "There is a size of those measures already.")
+		}
+		sizes = append(sizes, size)
+	}
+	err := p.stocks.keepSizes(ctx, sizes)
 	if err == nil {
 		p.cards.stocksAreOthers()
 	}

@@ -8,7 +8,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 )
 
 // felt is a stock that does not ship, as a person tells of it: ten sheets are 31 mm.
@@ -138,6 +140,34 @@ func TestWhatIsNoStockIsRefused(t *testing.T) {
 	require.NoError(t, err)
 	require.ErrorIs(t, f.AsStockShips(t.Context(), added.ID), app.ErrNotFound)
 	assert.Len(t, got(f.Stocks(t.Context())), len(before)+1)
+}
+
+// Sizes of sheets of one's own are offered until they are taken off, and cards on them stay; what ships
+// already is not kept twice.
+func TestSizesOfOnesOwnAreKept(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	require.NoError(t, f.KeepSizes(t.Context(), []sheet.Size{{Name: "Strip", Width: 400, Height: 250}}))
+	strip := sheet.Sizes()[len(sheet.Sizes())-1]
+	assert.Equal(t, "own-250x400", strip.ID)
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	setup := card.UsualSheets()
+	setup.Size = strip.ID
+	_, err = f.Change(t.Context(), id, v.Revision, []card.Command{sheet.SetSheets{Sheets: setup}})
+	require.NoError(t, err)
+	for _, spoilt := range [][]sheet.Size{{{Width: 210, Height: 297}}, {{Width: 3, Height: 297}}, {{Width: 100, Height: 90}, {Width: 90, Height: 100}}, make([]sheet.Size, 61)} {
+		var refusal *card.Refusal
+		require.ErrorAs(t, f.KeepSizes(t.Context(), spoilt), &refusal)
+	}
+	require.NoError(t, f.KeepSizes(t.Context(), nil))
+	sheet.KnowSizes(nil)
+	f.App = f.again()
+	is := got(f.SheetsOf(t.Context(), id))
+	assert.Equal(t, strip.ID, is.Size)
+	opt := sheettest.Usual(sheet.Sizes()[0])
+	opt.Size, _ = sheet.SizeByID(is.Size)
+	assert.InDelta(t, 250, got(f.Layout(t.Context(), id, opt)).Sheets[0].Size.Width, 1e-9)
 }
 
 // While the store does not answer no card is taken for one on a stock that is not there.

@@ -47,6 +47,7 @@ var bodies = map[string]string{
 	"PUT /printer/correction":             `{"across":100,"down":100}`,
 	"PUT /scraps":                         `[]`,
 	"PUT /photolooks":                     `{"name":"Old","edits":[{"tone":{"colour":"#704214","amount":60}}]}`,
+	"PUT /sizes":                          `[{"id":"","name":"Strip","width":100,"height":300}]`,
 	"POST /stocks":                        `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,
 	"PUT /stocks/:stock":                  `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,
 	"PUT /stocks/:stock/onhand":           `{"stock":"","sizes":["a5"]}`,

@@ -6,6 +6,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
+	"sectilis/core/production/sheet"
 )
 
 // stocks are the routes of the kinds of paper that there are.
@@ -31,6 +32,12 @@ func (s *server) stocks(r *gin.RouterGroup) {
 		if s.read(c, &m) {
 			m.ID = c.Param("stock")
 			s.done(c, s.App.ChangeStock(c.Request.Context(), m))
+		}
+	})
+	r.PUT("/sizes", func(c *gin.Context) {
+		var sizes []sheet.Size
+		if s.read(c, &sizes) {
+			s.done(c, s.App.KeepSizes(c.Request.Context(), sizes))
 		}
 	})
 	r.DELETE("/stocks/:stock", func(c *gin.Context) {

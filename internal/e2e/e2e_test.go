@@ -593,3 +593,10 @@ func TestTheKeyboardAloneIsEnough(t *testing.T) {
 	h.keys("4")
 	h.there("bed")
 }
+
+func got[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
+}

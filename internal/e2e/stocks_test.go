@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/document/card"
+	"sectilis/core/production/sheet"
 	"sectilis/internal/browser"
 )
 
@@ -19,7 +20,7 @@ import (
 // sheets; a mat is cut from it, on its own sheet, and what is measured anew follows on the card.
 func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
 	h := headline(t)
-	t.Cleanup(func() { card.KnowStocks(nil) })
+	t.Cleanup(func() { card.KnowStocks(nil); sheet.KnowSizes(nil) })
 	h.must(h.Go("/cards/" + h.id + "/panels"))
 	h.click("layer-i1")
 	h.click("add-mat")
@@ -53,4 +54,16 @@ func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
 	assert.InDelta(t, .62, stock.Thickness, 1e-9)
 	h.must(h.Click(browser.ID("station-sheets")))
 	h.wait(`document.body.textContent.includes('Linen board')`)
+	h.click("size-add")
+	h.fill("size-width", "200 mm")
+	h.fill("size-height", "500 mm")
+	h.put("size-name", "Long strip")
+	h.click("size-keep")
+	h.says("paper", "Long strip")
+	h.wait(`document.body.textContent.includes('Long strip ·')`)
+	require.Equal(t, "own-200x500", got(h.app.App.SheetsOf(t.Context(), h.id)).Size)
+	h.click("size-add")
+	h.click("size-drop-own-200x500")
+	h.wait(`!document.querySelector('[data-testid=size-drop-own-200x500]')`)
+	h.says("paper", "Long strip")
 }

@@ -230,7 +230,7 @@ func onScraps(out *Layout, units []unit, stock card.Stock, p paper, by Nester) (
 	out.Nested = append(out.Nested, laid)
 	answer := by(laid)
 	for _, k := range answer.Sheets {
-		size := Size{"scrap", "Scrap", kinds[k].Width, kinds[k].Height}
+		size := Size{"scrap", "Scrap", kinds[k].Width, kinds[k].Height, false}
 		sheets = append(sheets, Sheet{Of: -1, Stock: stock, Size: size, Margin: scrapMargin, Marks: []Mark{}})
 	}
 	for i, u := range plain {

@@ -10,32 +10,6 @@ import (
 	"sectilis/core/production/nest"
 )
 
-// Size is a size of paper that can be loaded into a printer. Width and Height are mm.
-type Size struct {
-	ID     string  `json:"id"`
-	Name   string  `json:"name"`
-	Width  float64 `json:"width"`
-	Height float64 `json:"height"`
-}
-
-// Sizes lists the sizes of sheets.
-func Sizes() []Size {
-	return []Size{
-		{"letter", "Letter", 215.9, 279.4}, {"a4", "A4", 210, 297}, {"a3", "A3", 297, 420}, {"a5", "A5", 148, 210},
-		{"square", "12-inch square", 304.8, 304.8}, {"photo4x6", "4 × 6 in photo", 101.6, 152.4}, {"photo5x7", "5 × 7 in photo", 127, 177.8},
-	}
-}
-
-// SizeByID returns the size; ok is false for an unknown id.
-func SizeByID(id string) (s Size, ok bool) {
-	for _, s := range Sizes() {
-		if s.ID == id {
-			return s, true
-		}
-	}
-	return Size{}, false
-}
-
 func (s Size) area() float64 { return s.Width * s.Height }
 
 // Options say what paper is used.

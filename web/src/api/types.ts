@@ -628,6 +628,7 @@ export interface SheetSize {
   name: string
   width: number
   height: number
+  own?: boolean
 }
 export interface NetKind {
   id:

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // The paper that sheets are laid on: size, margin, room between pieces.
-import { Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
-import { ref } from 'vue'
-import type { SheetSetup } from '../../api/types'
+import { Button, Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import { api } from '../../api/client'
+import type { SheetSetup, SheetSize as Size } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
+import { INCH } from '../../parts/measure'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import { useCard } from '../../store/card'
@@ -15,6 +17,38 @@ const prefs = usePrefs()
 const card = useCard()
 const sheets = useSheets()
 const wrong = ref('')
+
+// Sizes of one's own are kept for all cards.
+const adding = ref(false)
+const name = ref('')
+const width = ref(INCH * 6)
+const height = ref(INCH * 8)
+/** The size of this card, where it is not offered any more. */
+const gone = computed(() =>
+  catalogue.all.sizes.some((s) => s.id === sheets.setup.size)
+    ? undefined
+    : sheets.layout?.sheets.find((s) => s.size.id === sheets.setup.size)?.size,
+)
+const own = computed(() => catalogue.all.sizes.filter((s) => s.own))
+async function keepSizes(sizes: Size[]) {
+  try {
+    await api.keepSizes(sizes)
+    await catalogue.reload()
+    wrong.value = ''
+    return true
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+    return false
+  }
+}
+async function addSize() {
+  const size = { id: '', name: name.value, width: width.value, height: height.value }
+  if (!(await keepSizes([...own.value, size]))) return
+  adding.value = false
+  name.value = ''
+  const made = own.value.at(-1)
+  if (made) change({ size: made.id })
+}
 
 const change = (part: Partial<SheetSetup>) => void sheets.setUp(part)
 
@@ -41,8 +75,31 @@ async function set(what: 'margin' | 'between', mm: number) {
           <SelectOption v-for="s in catalogue.all.sizes" :key="s.id" :value="s.id"
             >{{ s.name }}, {{ prefs.size(s.width, s.height) }}</SelectOption
           >
+          <SelectOption v-if="gone" :key="gone.id" :value="gone.id">{{ gone.name }}</SelectOption>
         </Select>
       </Field>
+      <button class="verb wide other" :aria-pressed="adding" data-testid="size-add" @click="adding = !adding">
+        Sizes of your own
+      </button>
+      <template v-if="adding">
+        <MeasureField label="Wide" :mm="width" testid="size-width" @set="width = $event" @wrong="wrong = $event" />
+        <MeasureField label="High" :mm="height" testid="size-height" @set="height = $event" @wrong="wrong = $event" />
+        <Field label="Name" wide>
+          <input v-model="name" class="name" maxlength="40" placeholder="by its measures" data-testid="size-name" />
+        </Field>
+        <Button size="small" class="wide" data-testid="size-keep" @click="addSize">Add this size</Button>
+        <div v-for="s in own" :key="s.id" class="wide size">
+          <span>{{ s.name }}</span>
+          <button
+            class="verb"
+            :aria-label="'Offer ' + s.name + ' no more'"
+            :data-testid="'size-drop-' + s.id"
+            @click="keepSizes(own.filter((o) => o.id !== s.id))"
+          >
+            Take off
+          </button>
+        </div>
+      </template>
       <MeasureField
         label="Margin"
         :mm="sheets.setup.borderless ? 0 : sheets.setup.margin"
@@ -116,6 +173,22 @@ async function set(what: 'margin' | 'between', mm: number) {
 </template>
 
 <style scoped>
+.other {
+  justify-self: start;
+  margin-left: -8px;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+}
+.size {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  font-size: 12.5px;
+}
 .lie {
   grid-column: 1 / -1;
 }

@@ -1,0 +1,46 @@
+package sheet_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest"
+	"sectilis/core/coretest/sheettest"
+	"sectilis/core/document/scene"
+	"sectilis/core/production/sheet"
+)
+
+// A size of one's own is known by its id alone; while it is offered it has its name.
+func TestSizesOfOnesOwn(t *testing.T) {
+	defer sheet.KnowSizes(nil)
+	s, err := sheet.OwnSize("Long strip", 600, 150.256)
+	require.NoError(t, err)
+	assert.Equal(t, sheet.Size{ID: "own-150.26x600", Name: "Long strip", Width: 150.26, Height: 600, Own: true}, s)
+	before := sheet.Sizes()
+	sheet.KnowSizes([]sheet.Size{s})
+	assert.Equal(t, append(before, s), sheet.Sizes())
+	is, ok := sheet.SizeByID(s.ID)
+	assert.True(t, ok)
+	assert.Equal(t, s, is)
+	sheet.KnowSizes(nil)
+	is, ok = sheet.SizeByID(s.ID)
+	assert.True(t, ok)
+	assert.Equal(t, "150.26 × 600 mm", is.Name)
+	for _, id := range []string{"", "own-", "own-600x150.26", "own-1x1", "own-150.260x600", "own-NaNx600", "own-9e9x600", "own-150.26x600x1", "own-..x600"} {
+		_, ok := sheet.SizeByID(id)
+		assert.False(t, ok, id)
+	}
+	_, err = sheet.OwnSize("", 3, 100)
+	assert.ErrorContains(t, err, "between 30 mm")
+
+	// What is laid lies on it.
+	c := coretest.Card(t)
+	sc, err := scene.Of(c)
+	require.NoError(t, err)
+	l := sheet.Lay(c, sc, sheettest.Usual(is), nil)
+	for _, sh := range l.Sheets {
+		assert.Equal(t, s.ID, sh.Size.ID)
+	}
+}
