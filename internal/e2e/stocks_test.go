@@ -52,6 +52,23 @@ func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
 	stock, ok := card.StockByID(mat.Made.Stock)
 	require.True(t, ok)
 	assert.InDelta(t, .62, stock.Thickness, 1e-9)
+	// Two mats at once, the lower one wider at its foot; then it becomes a circle, a little to the right.
+	h.click("add-mat")
+	h.put("new-mat-width", "2 mm")
+	h.click("new-mat-more")
+	h.put("new-mat-width-2", "4 mm")
+	h.put("new-mat-below", "9 mm")
+	h.click("lay-mat")
+	h.says("layer-i5", "Linen board")
+	assert.InDelta(t, 2, h.item(3, "i4").Mat.Width, 1e-9)
+	low := h.item(3, "i5").Mat
+	assert.Equal(t, [3]any{"i4", 4.0, 9.0}, [3]any{low.Of, low.Width, low.Below})
+	h.click("layer-i5")
+	h.choose("mat-form", "Circle")
+	h.fill("mat-dx", "3 mm")
+	low = h.item(5, "i5").Mat
+	assert.Equal(t, "circle", low.Form)
+	assert.InDelta(t, 3, low.DX, 1e-9)
 	h.must(h.Click(browser.ID("station-sheets")))
 	h.wait(`document.body.textContent.includes('Linen board')`)
 	h.click("size-add")

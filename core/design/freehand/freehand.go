@@ -3,7 +3,6 @@
 package freehand
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -274,7 +273,7 @@ func chisel(line geom.Path, weight float64) geom.Path {
 			all = append(all, pts[i-1].Add(c), pts[i].Add(c))
 		}
 		var b geom.Builder
-		for j, q := range hull(all) {
+		for j, q := range geom.Hull(all) {
 			if j == 0 {
 				b.Move(q)
 			} else {
@@ -284,24 +283,6 @@ func chisel(line geom.Path, weight float64) geom.Path {
 		parts = append(parts, b.Close().Path())
 	}
 	return geom.Union(geom.NonZero, parts...)
-}
-
-// hull is the convex hull of points (Andrew's monotone chain, 1979).
-func hull(pts []geom.Point) []geom.Point {
-	slices.SortFunc(pts, func(a, b geom.Point) int { return cmp.Or(cmp.Compare(a.X, b.X), cmp.Compare(a.Y, b.Y)) })
-	var out []geom.Point
-	for range 2 {
-		floor := len(out)
-		for _, p := range pts {
-			for len(out) >= floor+2 && out[len(out)-1].Sub(out[len(out)-2]).Cross(p.Sub(out[len(out)-1])) <= 0 {
-				out = out[:len(out)-1]
-			}
-			out = append(out, p)
-		}
-		out = out[:len(out)-1] // it begins the other half
-		slices.Reverse(pts)
-	}
-	return out
 }
 
 // RubOut rubs out what was drawn by hand along a way: the parts of strokes that

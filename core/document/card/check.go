@@ -264,6 +264,15 @@ func (it Item) checkContent() error {
 	if !within(it.Mat.Width, .5, 150) {
 		return Refuse("width", "A mat shows between 0.5 mm (1/32 in) and 150 mm (5 ⅞ in).")
 	}
+	if !within(it.Mat.Below, 0, 150) {
+		return Refuse("below", "A mat shows up to 150 mm (5 ⅞ in) more at its foot.")
+	}
+	if _, ok := shape.ByID(it.Mat.Form); it.Mat.Form != "" && !ok {
+		return Refuse("form", "There is no form “%s”.", it.Mat.Form)
+	}
+	if !within(it.Mat.DX, -300, 300) || !within(it.Mat.DY, -300, 300) {
+		return Refuse("dx", "A mat lies up to 300 mm (11 13/16 in) off what it is under.")
+	}
 	return checkCorner(it.Mat.Corner)
 }
 

@@ -242,6 +242,14 @@ type Border struct {
 	Corner Corner  `json:"corner"`
 	// Solid fills the holes of what lies on it.
 	Solid bool `json:"solid,omitempty"`
+	// Below is how much farther it shows at the foot, mm.
+	Below float64 `json:"below,omitempty"`
+	// Form is the shape of the catalogue that it has, as large as shows by Width all round; without
+	// one it follows what lies on it.
+	Form string `json:"form,omitempty"`
+	// DX and DY are how far off it lies, by eye, mm.
+	DX float64 `json:"dx,omitempty"`
+	DY float64 `json:"dy,omitempty"`
 }
 
 // Size is the width and height an item has by itself; ok is false for lettering and mats, whose

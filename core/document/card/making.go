@@ -337,7 +337,11 @@ type AddMat struct {
 	Width  float64  `json:"width"`
 	Corner Corner   `json:"corner"`
 	Solid  bool     `json:"solid,omitempty"`
+	Below  float64  `json:"below,omitempty"` // how much farther it shows at the foot, mm
+	Form   string   `json:"form,omitempty"`  // as that of a Border
 	Stock  string   `json:"stock"`
+	// Colour is ink that is printed on it; "" leaves it the colour of its stock.
+	Colour string `json:"colour,omitempty"`
 }
 
 // Label implements Command.
@@ -367,7 +371,10 @@ func (k AddMat) Apply(c Card) (Card, error) {
 			low := f.Item(f.root(id))
 			name := top.Name + " mat"
 			mat := Item{ID: newID(c), Name: name, Kind: Mat, On: low.On,
-				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid}}
+				Made: Made{As: Cut, Stock: k.Stock}, Mat: &Border{Of: low.ID, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid, Below: Tidy(k.Below), Form: k.Form}}
+			if k.Colour != "" {
+				mat.Fill, mat.Made.Bleed = Fill{Colour: k.Colour}, UsualBleed
+			}
 			low.On = mat.ID
 			i := slices.IndexFunc(f.Items, func(it Item) bool { return it.ID == mat.Mat.Of })
 			f.Items = slices.Insert(f.Items, i, mat)
@@ -382,12 +389,16 @@ func newID(c *Card) string {
 	return id
 }
 
-// SetMat changes how far a mat shows and its corners. Width is mm.
+// SetMat changes how far a mat shows, its corners, its form and where it lies, as a Border says it.
 type SetMat struct {
 	ID     string  `json:"id"`
 	Width  float64 `json:"width"`
 	Corner Corner  `json:"corner"`
 	Solid  bool    `json:"solid,omitempty"`
+	Below  float64 `json:"below,omitempty"`
+	Form   string  `json:"form,omitempty"`
+	DX     float64 `json:"dx,omitempty"`
+	DY     float64 `json:"dy,omitempty"`
 }
 
 // Label implements Command.
@@ -400,7 +411,7 @@ func (k SetMat) Apply(c Card) (Card, error) {
 		if it.Mat == nil {
 			return Refuse("id", "“%s” is no mat.", it.Name)
 		}
-		it.Mat.Width, it.Mat.Corner, it.Mat.Solid = Tidy(k.Width), k.Corner, k.Solid
+		*it.Mat = Border{Of: it.Mat.Of, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid, Below: Tidy(k.Below), Form: k.Form, DX: Tidy(k.DX), DY: Tidy(k.DY)}
 		return nil
 	})
 }

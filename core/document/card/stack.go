@@ -115,7 +115,10 @@ func (f *Face) box(it *Item) (at Place, w, h float64, ok bool) {
 			return Place{}, 0, 0, false
 		}
 		at, w, h, ok = f.box(of)
-		return at, w + 2*it.Mat.Width, h + 2*it.Mat.Width, ok
+		m := it.Mat
+		mid := at.Map().Apply(geom.Pt(m.DX, m.DY+m.Below/2))
+		at.X, at.Y = mid.X, mid.Y
+		return at, w + 2*m.Width, h + 2*m.Width + m.Below, ok
 	}
 	w, h, ok = it.Size()
 	return it.Place, w, h, ok

@@ -12,44 +12,55 @@ import (
 )
 
 // Outline is the outline of the outermost of several mats about the outline they
-// lie under. Each shows by its width beyond the one before. The form is that of
-// the outline if it has one, else nil: mats about a rectangle have corners of
-// their own, where others follow what they lie under.
+// lie under. Each shows by its width beyond the one before, at its foot by more where it says so, or
+// has a form of its own. The form is that of the outline if it has one, else nil: mats about a
+// rectangle have corners of their own, where others follow what they lie under.
 func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
+	var rect *card.Form // while mats are rectangles about a rectangle
+	at := geom.Point{}  // its middle
 	if form != nil && form.Outline == card.Rectangle {
-		return rectangleMat(*form, mats)
+		own := *form
+		rect = &own
 	}
 	for _, m := range mats {
-		of = offset(of, m)
+		switch {
+		case m.Form != "":
+			of, rect = holding(of, m), nil
+		case rect != nil:
+			about(rect, m)
+			at.Y += m.Below / 2
+			of = card.OutlineOf(*rect).Transform(geom.Shift(at.X, at.Y))
+		default:
+			of = offset(of, m)
+		}
+		if m.DX != 0 || m.DY != 0 {
+			of, at = of.Transform(geom.Shift(m.DX, m.DY)), at.Add(geom.Pt(m.DX, m.DY))
+		}
 	}
 	return of
 }
 
-// rectangleMat: a round corner keeps the centre of the corner it surrounds, a
-// bevel keeps its distance.
-func rectangleMat(f card.Form, mats []card.Border) geom.Path {
-	total, radius, corner := 0.0, 0.0, f.Corner
-	if corner != card.Square {
-		radius = f.Radius
+// about makes of a rectangle that of a mat about it: a round corner keeps the centre of the corner it
+// surrounds, a bevel keeps its distance.
+func about(f *card.Form, m card.Border) {
+	radius := f.Radius
+	if f.Corner == card.Square {
+		radius = 0
 	}
-	for _, m := range mats {
-		total += m.Width
-		switch {
-		case m.Corner == card.Square:
-			radius = 0
-		case m.Corner == card.Round && corner == card.Bevel:
-			radius = m.Width
-		case m.Corner == card.Round:
-			radius += m.Width
-		case corner == card.Bevel:
-			// A bevel moved out by w meets sides moved out by w.
-			radius += m.Width * (2 - math.Sqrt2)
-		default:
-			radius = max(radius, m.Width)
-		}
-		corner = m.Corner
+	switch {
+	case m.Corner == card.Square:
+		radius = 0
+	case m.Corner == card.Round && f.Corner == card.Bevel:
+		radius = m.Width
+	case m.Corner == card.Round:
+		radius += m.Width
+	case f.Corner == card.Bevel:
+		// A bevel moved out by w meets sides moved out by w.
+		radius += m.Width * (2 - math.Sqrt2)
+	default:
+		radius = max(radius, m.Width)
 	}
-	return card.OutlineOf(card.Form{Outline: card.Rectangle, Width: f.Width + 2*total, Height: f.Height + 2*total, Corner: corner, Radius: radius})
+	*f = card.Form{Outline: card.Rectangle, Width: f.Width + 2*m.Width, Height: f.Height + 2*m.Width + m.Below, Corner: m.Corner, Radius: radius}
 }
 
 // Corner is how an offset goes round corners of a kind.
@@ -73,9 +84,12 @@ type offsetKey struct {
 }
 
 func offset(of geom.Path, m card.Border) geom.Path {
-	m.Of = "" // the same border wherever it lies
+	m.Of, m.DX, m.DY = "", 0, 0 // the same border wherever it lies
 	out, _ := offsets.Of(offsetKey{of.Digest(), m}, func() (geom.Path, error) {
 		out := geom.Offset(of, m.Width, Corner(m.Corner))
+		if m.Below > 0 {
+			out = swept(out, m.Below)
+		}
 		if m.Solid {
 			out = Solid(out)
 		}

@@ -115,7 +115,10 @@ export interface AddMat {
   width: number
   corner: 'square' | 'round' | 'bevel'
   solid?: boolean
+  below?: number
+  form?: string
   stock: string
+  colour?: string
   do: 'addMat'
 }
 export interface AddPoint {
@@ -176,6 +179,10 @@ export interface Border {
   width: number
   corner: 'square' | 'round' | 'bevel'
   solid?: boolean
+  below?: number
+  form?: string
+  dx?: number
+  dy?: number
 }
 export interface Bridge {
   letter?: number
@@ -1169,6 +1176,10 @@ export interface SetMat {
   width: number
   corner: 'square' | 'round' | 'bevel'
   solid?: boolean
+  below?: number
+  form?: string
+  dx?: number
+  dy?: number
   do: 'setMat'
 }
 export interface SetOpening {

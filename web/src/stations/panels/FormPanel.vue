@@ -1,15 +1,18 @@
 <script setup lang="ts">
 // What shapes and mats need: corners, and for a mat its width.
-import { Checkbox, Segmented } from 'ant-design-vue'
+import { Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import PanelSection from '../../parts/PanelSection.vue'
+import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { cornerNames } from '../../parts/names'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const wrong = ref('')
 
@@ -31,10 +34,16 @@ const round = computed(() => {
 
 const holes = computed(() => (item.value?.outline.split('M').length ?? 0) > 2)
 
+function setMat(part: Partial<NonNullable<typeof mat.value>>) {
+  const { width, corner, solid, below, form, dx, dy } = { ...mat.value!, ...part }
+  void card.change({ do: 'setMat', id: item.value!.id, width, corner, solid, below, form, dx, dy })
+}
+const forms = computed(() => catalogue.all.shapes.filter((s) => s.tray))
+
 function corners(c: string | number, radius?: number) {
   const id = item.value!.id
   const corner = c as Corner
-  if (mat.value) void card.change({ do: 'setMat', id, width: mat.value.width, corner, solid: mat.value.solid })
+  if (mat.value) setMat({ corner })
   else if (form.value) void card.change({ do: 'setForm', id, corner, radius })
 }
 </script>
@@ -69,15 +78,51 @@ function corners(c: string | number, radius?: number) {
     <div class="pair">
       <MeasureField
         v-if="mat"
+        key="width"
         label="Shows by"
         :mm="mat.width"
         wide
         testid="mat-width"
-        @set="card.change({ do: 'setMat', id: item!.id, width: $event, corner: mat!.corner, solid: mat!.solid })"
+        @set="setMat({ width: $event })"
         @wrong="wrong = $event"
       />
+      <template v-if="mat">
+        <MeasureField
+          label="At the foot +"
+          :mm="mat.below ?? 0"
+          testid="mat-below"
+          @set="setMat({ below: $event })"
+          @wrong="wrong = $event"
+        />
+        <Field label="Form">
+          <Select
+            :value="mat.form ?? ''"
+            :bordered="false"
+            size="small"
+            data-testid="mat-form"
+            @change="(v) => setMat({ form: String(v) || undefined })"
+          >
+            <SelectOption value="">follows</SelectOption>
+            <SelectOption v-for="f in forms" :key="f.id" :value="f.id">{{ f.name }}</SelectOption>
+          </Select>
+        </Field>
+        <MeasureField
+          label="Right by"
+          :mm="mat.dx ?? 0"
+          testid="mat-dx"
+          @set="setMat({ dx: $event })"
+          @wrong="wrong = $event"
+        />
+        <MeasureField
+          label="Down by"
+          :mm="mat.dy ?? 0"
+          testid="mat-dy"
+          @set="setMat({ dy: $event })"
+          @wrong="wrong = $event"
+        />
+      </template>
       <MeasureField
-        v-else-if="form && form.corner !== 'square'"
+        v-if="!mat && form && form.corner !== 'square'"
         label="By"
         :mm="form.radius ?? 0"
         wide
@@ -90,7 +135,7 @@ function corners(c: string | number, radius?: number) {
       v-if="mat && (mat.solid || holes)"
       :checked="!!mat.solid"
       data-testid="mat-solid"
-      @change="card.change({ do: 'setMat', id: item!.id, width: mat!.width, corner: mat!.corner, solid: !mat!.solid })"
+      @change="setMat({ solid: !mat!.solid })"
     >
       Without holes
     </Checkbox>

@@ -3,8 +3,8 @@ import { onScopeDispose, ref, watch, type Ref } from 'vue'
 import type { Command } from '../../api/types'
 import { useCard } from '../../store/card'
 
-/** While open, the command is tried whenever it changes; wrong says what it would not do. */
-export function useTrial(open: Ref<boolean>, command: () => Command | undefined) {
+/** While open, what is asked is tried whenever it changes; wrong says what it would not do. */
+export function useTrial(open: Ref<boolean>, command: () => Command | Command[] | undefined) {
   const card = useCard()
   const wrong = ref('')
   let latest = 0
@@ -19,7 +19,7 @@ export function useTrial(open: Ref<boolean>, command: () => Command | undefined)
         wrong.value = ''
         return
       }
-      const answer = await card.attempt(cmd)
+      const answer = await card.attempt(...[cmd].flat())
       if (turn !== latest) return
       wrong.value = answer.wrong ?? ''
       card.trial = answer.items
