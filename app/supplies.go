@@ -36,7 +36,7 @@ type Supply struct {
 	Credit string    `json:"credit,omitempty"` // the line that is due
 }
 
-var supplyKinds = []string{"photo", "paper", "shape", "lettering", "sketch"}
+var supplyKinds = []string{"photo", "paper", "shape", "lettering", "edging", "sketch"}
 
 // SupplyStore keeps what cards are made of.
 type SupplyStore interface {

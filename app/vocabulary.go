@@ -15,6 +15,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/cleanform"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
 	"sectilis/core/production/sheet"
@@ -64,6 +65,8 @@ var Vocabulary = vocabulary(
 	of(points.Smooth, points.Corner, points.Straight, points.Curved),
 	of(ByTransparency, ByDarkness, ByColours, ByLayers),
 	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
+	of(edging.Sides()...),
+	of(edging.Corners()...),
 	of(TableEvent, CardEvent, JobEvent, InksEvent, StocksEvent),
 )
 

@@ -10,6 +10,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/edging"
 	"sectilis/core/production/sheet"
 )
 
@@ -133,7 +134,8 @@ func beekeeper(p app.Picture) draft {
 	d.form(card.Front, "Band face", card.Shape, piece("white-216", 0, 0), card.Fill{}, card.Form{Outline: "banner", Width: 3.625, Height: .6875}, 2.25, 3.125)
 	d.words(card.Front, "Thank you", "Thank you, Odalys", "dancing-script-700", "#3c4a5b", 8.4, 2.25, 3.125)
 	d.photo(card.InsideSecond, "Hives", p, 3.25, 2.1875, 2.25, 2)
-	d.mat(6, .125, card.Bevel, "honey-216", "Hives mat", 7)
+	d.mat(6, .0625, card.Square, "honey-216", "Hives mat", 7)
+	d.do(card.SetEdging{IDs: []string{"i7"}, Edging: &edging.Edging{Motif: "lace", Depth: 5, Corner: edging.Turn}})
 	d.words(card.InsideSecond, "Inside", "for forty jars\nand not one sting", "dancing-script-700", "#7a4666", 8, 2.25, 4.6)
 	return d
 }

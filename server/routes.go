@@ -19,6 +19,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/format"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
@@ -203,10 +204,13 @@ type Catalogue struct {
 	// FontFiles are the endings of files that fonts are read from.
 	FontFiles []string `json:"fontFiles"`
 	// EditsForAny are the parts of edits of a photo that others can have too.
-	EditsForAny []string      `json:"editsForAny"`
-	Sizes       []sheet.Size  `json:"sizes"`
-	Bases       []fold.Kind   `json:"bases"`
-	Shapes      []shape.Ready `json:"shapes"`
+	EditsForAny []string     `json:"editsForAny"`
+	Sizes       []sheet.Size `json:"sizes"`
+	// Edgings are the motifs, FirstDepth how deep they are laid first, mm.
+	Edgings    []edging.Motif `json:"edgings"`
+	FirstDepth float64        `json:"firstDepth"`
+	Bases      []fold.Kind    `json:"bases"`
+	Shapes     []shape.Ready  `json:"shapes"`
 	// Setup is how sheets are laid where a card does not say.
 	Setup card.SheetSetup `json:"setup"`
 	// First is how new pieces are made, Mark what a registration mark looks like.
@@ -227,7 +231,7 @@ func (s *server) catalogue(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.AllStocks(), StocksAre: s.App.StocksAre(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.All(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
 }

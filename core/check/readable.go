@@ -35,7 +35,7 @@ func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, leas
 	}
 	size := it.Words.Size
 	lined := look
-	lined.Line = &card.Edging{Colour: behind, Width: card.Tidy(min(max(size*ringWide, 1.5*roundStrokes), 2)), Outside: true}
+	lined.Line = &card.InkLine{Colour: behind, Width: card.Tidy(min(max(size*ringWide, 1.5*roundStrokes), 2)), Outside: true}
 	out = append(out, Mend{Says: "Put a line round it", Do: []Step{{"setLook", card.SetLook{IDs: []string{it.ID}, Look: lined}}}})
 	for opacity := .7; opacity <= 1; opacity += .1 {
 		if !shaded(lights, inks(it), behind, opacity*shadeLeast, least) {

@@ -19,9 +19,9 @@ func Looks(picture string, width, height int) []card.Item {
 	return []card.Item{
 		shape("Linear", 35, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Linear, FromY: .1, ToX: 1, ToY: .9, Stops: stops}},
 			&card.Look{Shadow: &card.Shadow{Distance: 2.5, Angle: 60, Blur: 1.2, Spread: .8, Opacity: .5, Colour: "#3a2a18"},
-				Line: &card.Edging{Colour: "#fffdf9", Width: 1.4, Outside: true}}, card.Form{Outline: "scallop", Width: 50, Height: 36}),
+				Line: &card.InkLine{Colour: "#fffdf9", Width: 1.4, Outside: true}}, card.Form{Outline: "scallop", Width: 50, Height: 36}),
 		shape("Radial", 95, 28, card.Fill{Gradient: &card.Gradient{Kind: card.Radial, FromX: .5, FromY: .5, ToX: 1, ToY: .5, Stops: stops}},
-			&card.Look{Line: &card.Edging{Colour: "#35658c", Width: 2.4}, Clear: .3}, card.Form{Outline: card.Ellipse, Width: 44, Height: 40}),
+			&card.Look{Line: &card.InkLine{Colour: "#35658c", Width: 2.4}, Clear: .3}, card.Form{Outline: card.Ellipse, Width: 44, Height: 40}),
 		shape("Pattern", 35, 80, card.Fill{Paper: "honey-check", Scale: 2.2, Turn: 20, ShiftX: 3, ShiftY: 1},
 			&card.Look{Raised: &card.Raised{Width: 5, Strength: .7}}, card.Form{Outline: card.Rectangle, Corner: card.Round, Radius: 6, Width: 52, Height: 40}),
 		shape("Again", 95, 70, card.Fill{Colour: "#587a4a"},

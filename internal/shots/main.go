@@ -105,12 +105,18 @@ func run(out string) error {
 			return err
 		}
 	}
+	bees, err := h.App.Cards(ctx, "beekeeper")
+	if err != nil {
+		return err
+	}
 	for _, v := range []view{
 		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
 			`!!document.querySelector('[data-testid=trial]')`},
+		{"edges", "/cards/" + bees[0].ID + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`,
+			[]string{id("face-insideSecond"), id("layer-i7"), id("tab-edges")}, `!!document.querySelector('[data-testid=edging-motif]')`},
 		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},

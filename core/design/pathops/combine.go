@@ -89,7 +89,7 @@ func Become(it *card.Item, path geom.Path, turn float64) {
 	it.Place = card.Place{X: card.Tidy(at.X), Y: card.Tidy(at.Y), Turn: turn}
 	it.Form = &card.Form{Outline: card.Free, Width: card.Tidy(box.W), Height: card.Tidy(box.H),
 		Path: card.NewDrawn(local.Transform(geom.Shift(-c.X, -c.Y)))}
-	it.Words, it.Mat = nil, nil
+	it.Words, it.Mat, it.Edging = nil, nil, nil
 	if it.Kind != card.Paper {
 		it.Kind = card.Shape
 	}

@@ -224,6 +224,9 @@ func (it Item) checkKind() error {
 	if parts != 1 || !want[it.Kind] {
 		return Refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
 	}
+	if err := checkEdging(it.Edging); err != nil {
+		return err
+	}
 	if (it.Kind == Slot) != (it.Slot != nil) {
 		return Refuse("slot", "“%s” is no slot, or does not say what it waits for.", it.Name)
 	}

@@ -31,6 +31,7 @@ var Commands = map[string]func() Command{
 	"setMade":        func() Command { return &SetMade{} },
 	"recolour":       func() Command { return &Recolour{} },
 	"setLook":        func() Command { return &SetLook{} },
+	"setEdging":      func() Command { return &SetEdging{} },
 	"pasteLook":      func() Command { return &PasteLook{} },
 	"setFill":        func() Command { return &SetFill{} },
 	"setEnds":        func() Command { return &SetEnds{} },

@@ -3,6 +3,7 @@ package card
 import (
 	"slices"
 
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 )
 
@@ -47,7 +48,9 @@ type Item struct {
 	Words      *Words  `json:"words,omitempty"`
 	Lines      *Lines  `json:"lines,omitempty"`
 	Mat        *Border `json:"mat,omitempty"`
-	Slot       *Waits  `json:"slot,omitempty"` // beside the form of a slot
+	// Edging is a motif along its outline.
+	Edging *edging.Edging `json:"edging,omitempty"`
+	Slot   *Waits         `json:"slot,omitempty"` // beside the form of a slot
 	// Bridges are those that a person has put on islands that its outline leaves.
 	Bridges []Bridge `json:"bridges,omitempty"`
 }
@@ -276,7 +279,7 @@ func (it Item) Clone() Item {
 		it.Photo.Opening, it.Photo.Rim, it.Photo.Edits = copied(it.Photo.Opening), copied(it.Photo.Rim), slices.Clone(it.Photo.Edits)
 	}
 	it.Fill, it.Look = it.Fill.clone(), it.Look.clone()
-	it.Lines, it.Slot, it.Bridges = copied(it.Lines), copied(it.Slot), slices.Clone(it.Bridges)
+	it.Lines, it.Slot, it.Bridges, it.Edging = copied(it.Lines), copied(it.Slot), slices.Clone(it.Bridges), copied(it.Edging)
 	if it.Slot != nil {
 		it.Slot.Words, it.Slot.Fill = it.Slot.Words.clone(), it.Slot.Fill.clone()
 	}

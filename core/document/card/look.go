@@ -7,16 +7,16 @@ import "slices"
 type Look struct {
 	// Clear is the share of what lies below that shows through, 0 to 1.
 	Clear      float64     `json:"clear,omitempty"`
-	Line       *Edging     `json:"line,omitempty"`
+	Line       *InkLine    `json:"line,omitempty"`
 	Shadow     *Shadow     `json:"shadow,omitempty"`
 	Tint       *Tint       `json:"tint,omitempty"`
 	Reflection *Reflection `json:"reflection,omitempty"`
 	Raised     *Raised     `json:"raised,omitempty"`
 }
 
-// Edging is an inked line along the outline, half of it on either side; with Outside all of it lies
+// InkLine is an inked line along the outline, half of it on either side; with Outside all of it lies
 // outside, below the ink of the item.
-type Edging struct {
+type InkLine struct {
 	Colour  string  `json:"colour"`
 	Width   float64 `json:"width"` // mm
 	Dashed  bool    `json:"dashed,omitempty"`

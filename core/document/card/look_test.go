@@ -13,7 +13,7 @@ import (
 
 func TestALookIsCopiedAsFarAsItFits(t *testing.T) {
 	shadow := card.Shadow{Distance: 1.2, Angle: 60, Blur: .9, Opacity: .35, Colour: "#3a2a18"}
-	look := card.Look{Clear: .2, Shadow: &shadow, Line: &card.Edging{Colour: "#1f2b38", Width: .5}}
+	look := card.Look{Clear: .2, Shadow: &shadow, Line: &card.InkLine{Colour: "#1f2b38", Width: .5}}
 	c := do(t, lone(t, 3), card.SetLook{IDs: []string{"i1"}, Look: look}, card.SetFill{IDs: []string{"i1"}, Fill: card.Fill{Colour: "#a8432a"}})
 	c = do(t, c, card.SetMade{IDs: []string{"i3"}, Made: card.Made{As: card.Cut, Stock: "white-216"}}, card.PasteLook{From: "i1", IDs: []string{"i2", "i3"}})
 	_, printed := c.Find("i2")
@@ -27,7 +27,7 @@ func TestALookIsCopiedAsFarAsItFits(t *testing.T) {
 	_, now := cut.Find("i1")
 	assert.Nil(t, now.Look.Shadow, "so does what becomes one")
 	refused(t, c, card.SetLook{IDs: []string{"i3"}, Look: look}, "look", "throws its own shadow")
-	outside := card.Look{Line: &card.Edging{Colour: "#1f2b38", Width: .5, Outside: true}}
+	outside := card.Look{Line: &card.InkLine{Colour: "#1f2b38", Width: .5, Outside: true}}
 	refused(t, c, card.SetLook{IDs: []string{"i3"}, Look: outside}, "look", "ends at its edge")
 	c = do(t, c, card.SetLook{IDs: []string{"i1"}, Look: outside}, card.PasteLook{From: "i1", IDs: []string{"i3"}})
 	_, piece = c.Find("i3")

@@ -131,8 +131,8 @@ func TestASpoiltDocumentIsRefusedAtItsField(t *testing.T) {
 		{"gradient", "five times", gradient(card.Gradient{Kind: card.Radial, Stops: stops, ToX: 6})},
 
 		{"opacity", "5 and 100", look(card.Look{Clear: 1})},
-		{"line", "0.1 mm", look(card.Look{Line: &card.Edging{Width: 30, Colour: "#ffffff"}})},
-		{"colour", "#rrggbb", look(card.Look{Line: &card.Edging{Width: 1, Colour: "none"}})},
+		{"line", "0.1 mm", look(card.Look{Line: &card.InkLine{Width: 30, Colour: "#ffffff"}})},
+		{"colour", "#rrggbb", look(card.Look{Line: &card.InkLine{Width: 1, Colour: "none"}})},
 		{"shadow", "up to 50 mm", look(card.Look{Shadow: &card.Shadow{Distance: 51, Colour: "#ffffff"}})},
 		{"shadow", "soft", look(card.Look{Shadow: &card.Shadow{Blur: 21, Colour: "#ffffff"}})},
 		{"shadow", "beyond what throws it", look(card.Look{Shadow: &card.Shadow{Spread: 21, Colour: "#ffffff"}})},

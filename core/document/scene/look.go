@@ -152,7 +152,7 @@ func (it *Item) dress(doc *card.Item) {
 }
 
 // lined is a line of a width along an outline, dashed where it is meant to be.
-func lined(along geom.Path, e *card.Edging, width float64) geom.Path {
+func lined(along geom.Path, e *card.InkLine, width float64) geom.Path {
 	if e.Dashed {
 		along = geom.Dash(along, []float64{3 * e.Width, 2 * e.Width}, 0)
 	}

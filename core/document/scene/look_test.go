@@ -35,7 +35,7 @@ func TestAShadowFallsTheSameWayHoweverItsItemIsTurned(t *testing.T) {
 }
 
 func TestWhatALookAddsStaysWhereItBelongs(t *testing.T) {
-	it := disc(t, card.Place{X: 50, Y: 50}, card.Look{Line: &card.Edging{Colour: "#1f2b38", Width: 2}, Raised: &card.Raised{Width: 2, Strength: .5},
+	it := disc(t, card.Place{X: 50, Y: 50}, card.Look{Line: &card.InkLine{Colour: "#1f2b38", Width: 2}, Raised: &card.Raised{Width: 2, Strength: .5},
 		Reflection: &card.Reflection{Gap: 3, Length: .5, Opacity: .4}})
 	require.Len(t, it.Over, 3)
 	for _, w := range it.Over[:2] {
@@ -52,7 +52,7 @@ func TestWhatALookAddsStaysWhereItBelongs(t *testing.T) {
 // A line outside is a ring below the item's own ink, however it is dashed, and a shadow reaches as far
 // beyond its item as is said; of both is all that an item leaves without its ink.
 func TestWhatLiesOutsideLiesBelow(t *testing.T) {
-	line := &card.Edging{Colour: "#ffffff", Width: 2, Outside: true}
+	line := &card.InkLine{Colour: "#ffffff", Width: 2, Outside: true}
 	look := card.Look{Line: line, Shadow: &card.Shadow{Spread: 3, Opacity: 1, Colour: "#000000"}}
 	it := disc(t, card.Place{X: 50, Y: 50, Turn: 30}, look)
 	require.Len(t, it.Under, 2)

@@ -12,6 +12,7 @@ import (
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/mat"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/stencil"
 )
@@ -71,6 +72,8 @@ type Item struct {
 	// Clip is what an item in a trimmed group ends at; nil for none. The outline of a piece ends
 	// there already.
 	Clip *geom.Path `json:"clip,omitempty"`
+	// Repeats are how many whole ones its edging has.
+	Repeats int `json:"repeats,omitempty"`
 	// Thin is where a piece is thinner than its stock bears; nil where that is nowhere.
 	Thin *Thin `json:"thin,omitempty"`
 	// Box is the frame for handles and measures, in the item's coordinates.
@@ -332,6 +335,9 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	}
 	it.Turn, it.Mirrored = place.Turn, place.Mirrored
 	it.At = place.Map()
+	if doc.Edging != nil {
+		it.Outline, it.Repeats = edging.Run(it.Outline, *doc.Edging)
+	}
 	if it.Piece {
 		if err := it.join(f, doc); err != nil {
 			return it, err
@@ -349,7 +355,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	var mats []card.Border
 	it := doc
-	for it.Mat != nil {
+	for it.Mat != nil && (it == doc || it.Edging == nil) {
 		mats = append(mats, *it.Mat)
 		it = f.Item(it.Mat.Of)
 	}
@@ -359,8 +365,15 @@ func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 		opening := it.Photo.Form()
 		form = &opening
 	}
-	top, err := Resolve(f, it)
-	return mat.Outline(top.Outline, form, mats), it.Place, err
+	if it.Edging != nil {
+		form = nil // mats follow its edging
+	}
+	own, err := Resolve(f, it)
+	top := it
+	for top.Mat != nil {
+		top = f.Item(top.Mat.Of)
+	}
+	return mat.Outline(own.Outline, form, mats), top.Place, err
 }
 
 // Carrier returns the item that the item lies on, or nil for the base.

@@ -72,6 +72,7 @@ export type Command =
   | RubOut
   | SetBackground
   | SetBase
+  | SetEdging
   | SetEnds
   | SetFill
   | SetForm
@@ -228,6 +229,7 @@ export interface Item {
   words?: Words
   lines?: Lines
   mat?: Border
+  edging?: Edging
   slot?: Waits
   bridges?: Bridge[]
 }
@@ -277,13 +279,13 @@ export interface Stop {
 }
 export interface Look {
   clear?: number
-  line?: Edging
+  line?: InkLine
   shadow?: Shadow
   tint?: Tint
   reflection?: Reflection
   raised?: Raised
 }
-export interface Edging {
+export interface InkLine {
   colour: string
   width: number
   dashed?: boolean
@@ -511,6 +513,17 @@ export interface Lines {
   width: number
   height: number
 }
+export interface Edging {
+  motif: string
+  depth: number
+  length?: number
+  count?: number
+  inward?: boolean
+  side?: '' | 'top' | 'right' | 'bottom' | 'left'
+  corner?: '' | 'mitre' | 'piece' | 'turn'
+  open?: number
+  seed?: number
+}
 export interface Waits {
   takes: 'photo' | 'words'
   words?: Words
@@ -567,6 +580,8 @@ export interface Catalogue {
   fontFiles: string[]
   editsForAny: string[]
   sizes: SheetSize[]
+  edgings: Motif[]
+  firstDepth: number
   bases: NetKind[]
   shapes: Ready[]
   setup: SheetSetup
@@ -636,6 +651,12 @@ export interface SheetSize {
   width: number
   height: number
   own?: boolean
+}
+export interface Motif {
+  id: string
+  name: string
+  ratio: number
+  preview: string
 }
 export interface NetKind {
   id:
@@ -1140,6 +1161,11 @@ export interface GroundPicture {
 export interface SetBase {
   base: Base
   do: 'setBase'
+}
+export interface SetEdging {
+  ids: string[]
+  edging?: Edging
+  do: 'setEdging'
 }
 export interface SetEnds {
   ids: string[]
@@ -1814,6 +1840,7 @@ export interface SceneItem {
   islands?: string[]
   bridges?: Strip[]
   clip?: string
+  repeats?: number
   thin?: SceneThin
   box: Rect
   bounds: Rect

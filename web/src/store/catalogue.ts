@@ -25,6 +25,8 @@ export const useCatalogue = defineStore('catalogue', () => {
     fontFiles: [],
     editsForAny: [],
     sizes: [],
+    edgings: [],
+    firstDepth: 0,
     bases: [],
     shapes: [],
     formats: [],

@@ -42,6 +42,9 @@ defineProps<{ supply: Supply; dragged?: boolean }>()
       stroke-width="1.2"
     />
   </svg>
+  <svg v-else-if="supply.kind === 'edging'" width="74" height="44" viewBox="0 0 74 44" :class="{ dragged }">
+    <path :d="supply.preview" :fill="supply.ink" fill-rule="evenodd" />
+  </svg>
   <em v-else :style="{ fontFamily: `'lettering-${supply.id}'` }" :class="{ dragged }">{{
     dragged ? (supply.text ?? 'Your words') : (supply.text ?? supply.name)
   }}</em>

@@ -10,7 +10,7 @@ import { useTool } from '../store/tool'
 import IncomingFile from './IncomingFile.vue'
 import AboutSupply from './AboutSupply.vue'
 import SupplyButton from './SupplyButton.vue'
-import { fontSupply, paperSupply, photoSupply, shapeSupply, sketchSupply, type Supply } from './supplies'
+import { edgingSupply, fontSupply, paperSupply, photoSupply, shapeSupply, sketchSupply, type Supply } from './supplies'
 
 const emit = defineEmits<{
   place: [s: Supply]
@@ -24,7 +24,7 @@ const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
 
-const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Sketches'] as const
+const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Edges', 'Sketches'] as const
 const tab = ref<(typeof tabs)[number]>('Papers')
 const find = ref('')
 const search = ref<HTMLInputElement>()
@@ -76,6 +76,7 @@ const supplies = computed(() => {
       )
         .map(fontSupply)
         .map((s) => ({ ...s, text: words.value })),
+    Edges: () => lately('edging', c.edgings).map((m) => edgingSupply(m, c.edgings)),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }
     [tab.value]()
@@ -142,7 +143,11 @@ defineExpose({
           {{ f.label }}
         </button>
       </span>
-      <span v-else class="hint">Drag onto the card, or click here and then on the face</span>
+      <span v-else class="hint">{{
+        tab === 'Edges'
+          ? 'Drag onto a thing, or choose that and click here'
+          : 'Drag onto the card, or click here and then on the face'
+      }}</span>
       <input
         ref="search"
         v-model="find"

@@ -5,14 +5,16 @@ import type { Pt } from '../parts/geom'
 /** Something in the tray that can be placed. */
 export interface Supply {
   id: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'sketch'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'edging' | 'sketch'
   name: string
   /** What a slot or an opening can be filled with. */
   picture?: Picture
   /** A sketch lays several things. */
   sketch?: Sketch
-  /** The small picture of a shape, SVG path data. */
+  /** The small picture of a shape or an edging, SVG path data. */
   preview?: string
+  /** The ink that an edging is shown in. */
+  ink?: string
   /** What a face of lettering shows. */
   text?: string
 }
@@ -26,6 +28,15 @@ export const shapeSupply = (s: Catalogue['shapes'][number]): Supply => ({
   kind: 'shape',
   name: s.name,
   preview: s.preview,
+})
+
+const edgingInks = ['#a8432a', '#587a4a', '#35658c', '#e2a42b', '#7a4666', '#35472c', '#8a6a3a']
+export const edgingSupply = (m: Catalogue['edgings'][number], all: Catalogue['edgings']): Supply => ({
+  id: m.id,
+  kind: 'edging',
+  name: m.name,
+  preview: m.preview,
+  ink: edgingInks[all.indexOf(m) % edgingInks.length],
 })
 
 /** What was used last, which new things begin with; empty for nothing yet. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import { message } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import { api } from '../../api/client'
 import type { Picture } from '../../api/types'
@@ -22,6 +23,7 @@ import FacePanel from './FacePanel.vue'
 import FormPanel from './FormPanel.vue'
 import InkPanel from './InkPanel.vue'
 import ItemMenu from './ItemMenu.vue'
+import EdgingPanel from './EdgingPanel.vue'
 import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
@@ -154,9 +156,24 @@ async function edgeOf(p: Picture) {
   }
 }
 
+/** Runs a motif along the edge of what it is dropped on, or of what is chosen. */
+function runEdging(s: Supply, at?: Pt) {
+  const on = at && surface.value?.itemOn(at)
+  const ids = at ? (on ? [on] : []) : card.selected.filter((it) => !it.role && !it.slot).map((it) => it.id)
+  if (!ids.length) {
+    void message.info('An edging runs along the edge of a thing: choose one, or drop it there.')
+    return
+  }
+  catalogue.used(s.kind, s.id)
+  const was = card.doc(ids[0]!)?.edging
+  const edging = { ...(was ?? { depth: catalogue.all.firstDepth }), motif: s.id, length: 0 }
+  return card.selectMade(card.change({ do: 'setEdging', ids, edging }), () => ids)
+}
+
 async function place(s: Supply, at?: Pt, along = false) {
   const f = card.face
   if (!f) return
+  if (s.kind === 'edging') return void runEdging(s, at)
   if (s.picture) {
     // A slot that it is dropped on, or that is selected, takes it.
     const one = card.selected.length === 1 ? card.selected[0]! : undefined
@@ -176,7 +193,7 @@ async function place(s: Supply, at?: Pt, along = false) {
 
 /** What is clicked in the tray fills what waits for a photo, or is placed by clicks on the face. */
 function taken(s: Supply) {
-  if (s.picture && card.awaiting) void place(s)
+  if ((s.picture && card.awaiting) || (s.kind === 'edging' && card.selection.length)) void place(s)
   else tool.hold(s, (held, at) => void place(held, at, true))
 }
 
@@ -262,6 +279,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <MadePanel />
         <FormPanel />
         <PlainFormPanel />
+        <EdgingPanel />
         <LookPanel />
         <OpeningPanel />
         <ColoursPanel />
