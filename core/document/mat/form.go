@@ -81,7 +81,14 @@ func holding(of geom.Path, m card.Border) geom.Path {
 		for _, l := range geom.Offset(of, m.Width, geom.RoundCorner).Flatten(.01) {
 			pts = append(pts, l.Points...)
 		}
-		pts = around(geom.Hull(pts))
+		ring := geom.Hull(pts)
+		var b geom.Builder
+		b.Move(ring[0])
+		for _, q := range ring[1:] {
+			b.Line(q)
+		}
+		hull := b.Close().Path()
+		pts = around(ring)
 		box := of.Bounds()
 		w, h := box.W+2*m.Width, box.H+2*m.Width+m.Below
 		if ready.Width == ready.Height { // a circle stays one
@@ -97,6 +104,14 @@ func holding(of geom.Path, m card.Border) geom.Path {
 			for _, q := range pts {
 				if !p.Covers(q, geom.NonZero) {
 					return false
+				}
+			}
+			// No notch of it reaches in between.
+			for _, l := range p.Rings()[0].Flatten(.02) {
+				for _, q := range l.Points {
+					if hull.Covers(q, geom.NonZero) {
+						return false
+					}
 				}
 			}
 			return true

@@ -57,8 +57,9 @@ func TestAMatHasAFormOfItsOwn(t *testing.T) {
 	square := card.Form{Outline: card.Rectangle, Width: 40, Height: 40, Corner: card.Square}
 	disc := mat.Outline(card.OutlineOf(square), &square, []card.Border{{Width: 3, Form: "circle"}})
 	assert.InDelta(t, 2*(20*1.41421356+3), disc.Bounds().W, .02)
-	for _, ready := range shape.All() {
-		for _, o := range []card.Outline{card.Rectangle, card.Ellipse, "banner"} {
+	under := []card.Outline{card.Rectangle, card.Ellipse, "banner"}
+	for i, ready := range shape.All() {
+		for _, o := range under[i%3 : i%3+1] {
 			f := card.Form{Outline: o, Width: 50, Height: 30, Corner: card.Square}
 			of := card.OutlineOf(f)
 			m := mat.Outline(of, &f, []card.Border{{Width: 2, Corner: card.Round, Form: ready.ID}})

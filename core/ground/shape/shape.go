@@ -51,6 +51,8 @@ type Ready struct {
 	// Preview is a small picture of it, within PreviewWidth and PreviewHeight from 0.
 	Preview geom.Path `json:"preview"`
 
+	// upright says that it has a foot: that it is not as high above its middle as below.
+	upright bool
 	// draw is the outline in a size; nil for rectangles, whose corners decide.
 	draw func(w, h float64) geom.Path
 }
@@ -78,6 +80,34 @@ var ready = []Ready{
 	{ID: "flag", Name: "Flag", Outline: "flag", Width: 3 * in, Height: .875 * in, Opening: "Flag", Tray: true, draw: flag},
 	{ID: "tab", Name: "Tab", Outline: "tab", Width: 1.5 * in, Height: .75 * in, Opening: "Tab", Tray: true, draw: tab},
 	{ID: "strip", Name: "Strip", Outline: "strip", Width: 4 * in, Height: .5 * in, Opening: "Strip", Tray: true, draw: strip},
+	{ID: "lozenge", Name: "Pointed", Outline: "lozenge", Width: 3.5 * in, Height: 1 * in, Opening: "Pointed", Tray: true, draw: lozenge},
+	{ID: "ticket", Name: "Ticket", Outline: "ticket", Width: 3 * in, Height: 1.5 * in, Opening: "Ticket", Tray: true, draw: ticket},
+	{ID: "stub", Name: "Stub", Outline: "stub", Width: 3 * in, Height: 1.375 * in, Opening: "Stub", Tray: true, draw: stub},
+	{ID: "notched", Name: "Notched", Outline: "notched", Width: 3 * in, Height: 2 * in, Opening: "Notched", Tray: true, draw: notched},
+	{ID: "spool", Name: "Spool", Outline: "spool", Width: 3 * in, Height: 1.25 * in, Opening: "Spool", Tray: true, draw: spool},
+	{ID: "ribbon", Name: "Ribbon", Outline: "ribbon", Width: 4 * in, Height: .625 * in, Opening: "Ribbon", Tray: true, draw: ribbon},
+	{ID: "luggage", Name: "Luggage tag", Outline: "luggage", Width: 3.5 * in, Height: 1.25 * in, Opening: "Luggage tag", Tray: true, draw: luggage},
+	{ID: "stamp", Name: "Stamp", Outline: "stamp", Width: 1.5 * in, Height: 1.875 * in, Opening: "Stamp", Tray: true, draw: stamp},
+	{ID: "arrow", Name: "Arrow", Outline: "arrow", Width: 3 * in, Height: 1.25 * in, Opening: "Arrow", Tray: true, draw: arrow},
+	{ID: "pennant", Name: "Pennant", Outline: "pennant", Width: 3 * in, Height: 1.25 * in, Opening: "Pennant", Tray: true, draw: pennant},
+	{ID: "leaf", Name: "Leaf", Outline: "leaf", Width: 2.5 * in, Height: 1.125 * in, Opening: "Leaf", Tray: true, draw: leaf},
+	{ID: "flower", Name: "Flower", Outline: "flower", Width: 2 * in, Height: 2 * in, Opening: "Flower", Tray: true, draw: flower},
+	{ID: "hexagon", Name: "Hexagon", Outline: "hexagon", Width: 2 * in, Height: 1.75 * in, Opening: "Hexagon", Tray: true, draw: hexagon},
+	{ID: "plus", Name: "Plus", Outline: "plus", Width: 2 * in, Height: 2 * in, Opening: "Plus", Tray: true, draw: plus},
+	{ID: "heart", Name: "Heart", Outline: "heart", Width: 2 * in, Height: 1.875 * in, Opening: "Heart", Tray: true, upright: true, draw: heart},
+	{ID: "star", Name: "Star", Outline: "star", Width: 2 * in, Height: 1.9375 * in, Opening: "Star", Tray: true, upright: true, draw: star},
+	{ID: "arch", Name: "Arch", Outline: "arch", Width: 2 * in, Height: 3 * in, Opening: "Arch", Tray: true, upright: true, draw: arch},
+	{ID: "lancet", Name: "Lancet", Outline: "lancet", Width: 2 * in, Height: 3 * in, Opening: "Lancet", Tray: true, upright: true, draw: lancet},
+	{ID: "house", Name: "House", Outline: "house", Width: 2 * in, Height: 2.5 * in, Opening: "House", Tray: true, upright: true, draw: house},
+	{ID: "shield", Name: "Shield", Outline: "shield", Width: 2 * in, Height: 2.375 * in, Opening: "Shield", Tray: true, upright: true, draw: shield},
+	{ID: "dome", Name: "Dome", Outline: "dome", Width: 3 * in, Height: 1.5 * in, Opening: "Dome", Tray: true, upright: true, draw: dome},
+	{ID: "triangle", Name: "Triangle", Outline: "triangle", Width: 2 * in, Height: 1.75 * in, Opening: "Triangle", Tray: true, upright: true, draw: triangle},
+	{ID: "drop", Name: "Drop", Outline: "drop", Width: 1.25 * in, Height: 1.875 * in, Opening: "Drop", Tray: true, upright: true, draw: drop},
+	{ID: "egg", Name: "Egg", Outline: "egg", Width: 1.5 * in, Height: 2 * in, Opening: "Egg", Tray: true, upright: true, draw: egg},
+	{ID: "speech", Name: "Speech", Outline: "speech", Width: 2.5 * in, Height: 1.75 * in, Opening: "Speech", Tray: true, upright: true, draw: speech},
+	{ID: "bubble", Name: "Speech, round", Outline: "bubble", Width: 2.5 * in, Height: 1.75 * in, Opening: "Speech, round", Tray: true, upright: true, draw: bubble},
+	{ID: "bookmark", Name: "Bookmark", Outline: "bookmark", Width: 1.5 * in, Height: 4 * in, Opening: "Bookmark", Tray: true, upright: true, draw: bookmark},
+	{ID: "divider", Name: "Divider", Outline: "divider", Width: 3 * in, Height: 2.25 * in, Opening: "Divider", Tray: true, upright: true, draw: divider},
 }
 
 // All lists the catalogue with the previews drawn.

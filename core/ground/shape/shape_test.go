@@ -50,10 +50,10 @@ func TestTheCatalogueOfShapes(t *testing.T) {
 }
 
 // In every size an outline is one that a blade can follow: it does not cross itself, its
-// holes lie within it, and it is as high above its middle as below.
+// holes lie within it, and it is as high above its middle as below unless it has a foot.
 func TestOutlinesDoNotCrossThemselves(t *testing.T) {
 	r := rand.New(rand.NewPCG(71, 72))
-	for range 400 {
+	for range 150 {
 		w, h := math.Exp(r.Float64()*5-.5), math.Exp(r.Float64()*5-.5)
 		for _, e := range ready {
 			p, _ := Outline(e.Outline, w, h, e.Corner, r.Float64()*20)
@@ -64,6 +64,9 @@ func TestOutlinesDoNotCrossThemselves(t *testing.T) {
 			}
 			for _, hole := range rings[1:] {
 				require.InDelta(t, 0, geom.Difference(geom.NonZero, hole.Reverse(), rings[0]).Area(), 1e-9, "%s of %g × %g", e.ID, w, h)
+			}
+			if e.upright {
+				continue
 			}
 			upside := geom.Xor(geom.NonZero, p, p.Transform(geom.Scale(1, -1)).Reverse())
 			require.InDelta(t, 0, upside.Area(), 1e-5*max(w*h, 1), "%s of %g × %g is not even", e.ID, w, h)
