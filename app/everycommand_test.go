@@ -23,6 +23,7 @@ import (
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/shape"
 )
@@ -133,7 +134,7 @@ func (f *filler) fill(v reflect.Value, field string, depth int) {
 	case typ == reflect.TypeFor[arrange.PlaceSupply]() && f.r.IntN(3) > 0:
 		k := arrange.PlaceSupply{Face: f.face().ID, Kind: pick(f.r, arrange.SupplyKinds()), Along: f.r.IntN(2) == 0, PixelWidth: 1 + f.r.IntN(4000), PixelHeight: 1 + f.r.IntN(4000)}
 		k.ID = map[arrange.SupplyKind]string{arrange.PhotoSupply: pick(f.r, f.pictures()), arrange.PaperSupply: pick(f.r, pattern.Papers()).ID,
-			arrange.ShapeSupply: pick(f.r, shape.All()).ID, arrange.LetteringSupply: pick(f.r, lettering.Fonts()).ID}[k.Kind]
+			arrange.ShapeSupply: pick(f.r, shape.All()).ID, arrange.LetteringSupply: pick(f.r, lettering.Fonts()).ID, arrange.EdgingSupply: pick(f.r, edging.All()).ID}[k.Kind]
 		v.Set(reflect.ValueOf(k))
 		return
 	case typ == reflect.TypeFor[card.Item]():

@@ -8,6 +8,7 @@ import (
 	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
@@ -22,11 +23,12 @@ const (
 	PaperSupply     SupplyKind = "paper"
 	ShapeSupply     SupplyKind = "shape"
 	LetteringSupply SupplyKind = "lettering"
+	EdgingSupply    SupplyKind = "edging" // a strip of it
 )
 
 // SupplyKinds lists the kinds of supplies that become one item.
 func SupplyKinds() []SupplyKind {
-	return []SupplyKind{PhotoSupply, PaperSupply, ShapeSupply, LetteringSupply}
+	return []SupplyKind{PhotoSupply, PaperSupply, ShapeSupply, LetteringSupply, EdgingSupply}
 }
 
 // PlaceSupply lays a supply on a face at a size that one can work with, and straightens it:
@@ -118,6 +120,8 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 		scale := min(1, w*shapeShare/r.Width, h*shapeShare/r.Height)
 		return card.Item{Name: r.Name, Kind: card.Shape, Made: cut(stock, 0), Form: &card.Form{Outline: r.Outline, Corner: r.Corner,
 			Radius: r.Radius * scale, Width: r.Width * scale, Height: r.Height * scale}}, nil
+	case EdgingSupply:
+		return strip(k.ID, k.Stock, w)
 	case LetteringSupply:
 		if !lettering.Known(k.ID) {
 			return card.Item{}, card.Refuse("id", "There is no face of type “%s”.", k.ID)
@@ -132,11 +136,25 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 	return card.Item{}, card.Refuse("kind", "There are no supplies of the kind “%s”.", k.Kind)
 }
 
+// strip is a length of edging for a face of a width.
+func strip(motif, stock string, w float64) (card.Item, error) {
+	m, ok := edging.ByID(motif)
+	if !ok {
+		return card.Item{}, card.Refuse("id", "There is no edging “%s”.", motif)
+	}
+	if stock == "" {
+		stock = card.First().Piece
+	}
+	return card.Item{Name: m.Name, Kind: card.Shape, Made: card.Made{As: card.Cut, Stock: stock}, Edging: &edging.Edging{Motif: m.ID, Depth: card.FirstDepth, Side: edging.Top},
+		Form: &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(w * shapeShare), Height: stripHigh}}, nil
+}
+
 // First sizes, mm and shares of the face.
 const (
 	photoSide  = 4 * measure.Inch // of the longer side
 	photoShare = .8
 	shapeShare = .85
+	stripHigh  = 5
 	wordsSize  = 11 // of the em
 )
 

@@ -14,6 +14,7 @@ import (
 	"sectilis/core/document/pattern"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/edging"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
 )
@@ -112,6 +113,7 @@ func TestSuppliesThatAreNotThereAreRefused(t *testing.T) {
 	for _, k := range []arrange.PlaceSupply{
 		{Face: "roof", Kind: arrange.ShapeSupply, ID: "tag"},
 		{Face: card.Front, Kind: arrange.ShapeSupply, ID: "cloud"},
+		{Face: card.Front, Kind: arrange.EdgingSupply, ID: "cloud"},
 		{Face: card.Front, Kind: arrange.PaperSupply, ID: "cloud"},
 		{Face: card.Front, Kind: arrange.LetteringSupply, ID: "cloud"},
 		{Face: card.Front, Kind: arrange.PhotoSupply, ID: picture},
@@ -141,4 +143,13 @@ func TestASketchIsLaidAsItIsOrEvenlyToAnotherFace(t *testing.T) {
 		_, err := card.Apply(based(t, 80, 100), k)
 		assert.Error(t, err)
 	}
+}
+
+// An edging by itself is a strip with the motif along its top, nearly as wide as the face.
+func TestAStripOfEdging(t *testing.T) {
+	it := placed(t, 127, 177.8, arrange.PlaceSupply{Face: card.Front, Kind: arrange.EdgingSupply, ID: "lace", Stock: "kraft-280"})
+	assert.Equal(t, "Lace", it.Name)
+	assert.Equal(t, "kraft-280", it.Made.Stock)
+	assert.Equal(t, edging.Top, it.Edging.Side)
+	assert.InDelta(t, .85*127, it.Form.Width, 1e-3)
 }

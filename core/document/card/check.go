@@ -270,6 +270,9 @@ func (it Item) checkContent() error {
 	if !within(it.Mat.Below, 0, 150) {
 		return Refuse("below", "A mat shows up to 150 mm (5 ⅞ in) more at its foot.")
 	}
+	if it.Mat.Hollow != 0 && !within(it.Mat.Hollow, 2, 150) {
+		return Refuse("hollow", "At least 2 mm (1/16 in) of a frame are left to be glued by; 0 leaves the mat whole.")
+	}
 	if _, ok := shape.ByID(it.Mat.Form); it.Mat.Form != "" && !ok {
 		return Refuse("form", "There is no form “%s”.", it.Mat.Form)
 	}

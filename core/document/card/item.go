@@ -250,6 +250,9 @@ type Border struct {
 	// Form is the shape of the catalogue that it has, as large as shows by Width all round; without
 	// one it follows what lies on it.
 	Form string `json:"form,omitempty"`
+	// Hollow takes its middle out, so that as much of it is left under the edge of what lies on it to
+	// be glued by, mm; 0 leaves it whole.
+	Hollow float64 `json:"hollow,omitempty"`
 	// DX and DY are how far off it lies, by eye, mm.
 	DX float64 `json:"dx,omitempty"`
 	DY float64 `json:"dy,omitempty"`

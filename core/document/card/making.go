@@ -397,6 +397,7 @@ type SetMat struct {
 	Solid  bool    `json:"solid,omitempty"`
 	Below  float64 `json:"below,omitempty"`
 	Form   string  `json:"form,omitempty"`
+	Hollow float64 `json:"hollow,omitempty"`
 	DX     float64 `json:"dx,omitempty"`
 	DY     float64 `json:"dy,omitempty"`
 }
@@ -411,7 +412,7 @@ func (k SetMat) Apply(c Card) (Card, error) {
 		if it.Mat == nil {
 			return Refuse("id", "“%s” is no mat.", it.Name)
 		}
-		*it.Mat = Border{Of: it.Mat.Of, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid, Below: Tidy(k.Below), Form: k.Form, DX: Tidy(k.DX), DY: Tidy(k.DY)}
+		*it.Mat = Border{Of: it.Mat.Of, Width: Tidy(k.Width), Corner: k.Corner, Solid: k.Solid, Below: Tidy(k.Below), Form: k.Form, Hollow: Tidy(k.Hollow), DX: Tidy(k.DX), DY: Tidy(k.DY)}
 		return nil
 	})
 }

@@ -71,24 +71,13 @@ func upright(c geom.Curve) []geom.Curve {
 // holding is the smallest outline of the form of a border, about the middle of an outline, that shows
 // by its width all round the hull of that.
 func holding(of geom.Path, m card.Border) geom.Path {
-	m.Of, m.DX, m.DY = "", 0, 0
+	m.Of, m.DX, m.DY, m.Hollow = "", 0, 0, 0
 	out, _ := offsets.Of(offsetKey{of.Digest(), m}, func() (geom.Path, error) {
 		ready, ok := shape.ByID(m.Form)
 		if !ok {
 			return of, nil // which check refuses
 		}
-		var pts []geom.Point
-		for _, l := range geom.Offset(of, m.Width, geom.RoundCorner).Flatten(.01) {
-			pts = append(pts, l.Points...)
-		}
-		ring := geom.Hull(pts)
-		var b geom.Builder
-		b.Move(ring[0])
-		for _, q := range ring[1:] {
-			b.Line(q)
-		}
-		hull := b.Close().Path()
-		pts = around(ring)
+		held := hullOf(geom.Offset(of, m.Width, geom.RoundCorner))
 		box := of.Bounds()
 		w, h := box.W+2*m.Width, box.H+2*m.Width+m.Below
 		if ready.Width == ready.Height { // a circle stays one
@@ -99,37 +88,57 @@ func holding(of geom.Path, m card.Border) geom.Path {
 		sized := func(k float64) geom.Path {
 			return card.OutlineOf(card.Form{Outline: card.Outline(ready.Outline), Width: w * k, Height: h * k, Corner: ready.Corner, Radius: ready.Radius}).Transform(geom.Shift(mid.X, mid.Y))
 		}
-		holds := func(k float64) bool {
-			p := sized(k)
-			for _, q := range pts {
-				if !p.Covers(q, geom.NonZero) {
-					return false
-				}
-			}
-			// No notch of it reaches in between.
-			for _, l := range p.Rings()[0].Flatten(.02) {
-				for _, q := range l.Points {
-					if hull.Covers(q, geom.NonZero) {
-						return false
-					}
-				}
-			}
-			return true
-		}
 		lo, hi := .2, 1.0
-		for hi < 16 && !holds(hi) {
+		for hi < 16 && !held.within(sized(hi)) {
 			lo, hi = hi, hi*1.5
 		}
 		for hi-lo > .002/math.Max(w, h) {
-			if mid := (lo + hi) / 2; holds(mid) {
-				hi = mid
+			if k := (lo + hi) / 2; held.within(sized(k)) {
+				hi = k
 			} else {
-				lo = mid
+				lo = k
 			}
 		}
 		return sized(hi), nil
 	})
 	return out
+}
+
+// hull is a convex ring, and places along it no two of which are farther apart than half a millimetre.
+type hull struct {
+	ring geom.Path
+	pts  []geom.Point
+}
+
+func hullOf(p geom.Path) hull {
+	var pts []geom.Point
+	for _, l := range p.Flatten(.01) {
+		pts = append(pts, l.Points...)
+	}
+	pts = geom.Hull(pts)
+	var b geom.Builder
+	b.Move(pts[0])
+	for _, q := range pts[1:] {
+		b.Line(q)
+	}
+	return hull{b.Close().Path(), around(pts)}
+}
+
+// within reports whether an outline holds all of the hull, and no notch of it reaches in.
+func (h hull) within(p geom.Path) bool {
+	for _, q := range h.pts {
+		if !p.Covers(q, geom.NonZero) {
+			return false
+		}
+	}
+	for _, l := range p.Rings()[0].Flatten(.02) {
+		for _, q := range l.Points {
+			if h.ring.Covers(q, geom.NonZero) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // around are places along a ring of points, no two farther apart than half a millimetre.

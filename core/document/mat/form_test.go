@@ -74,6 +74,14 @@ func TestAMatHasAFormOfItsOwn(t *testing.T) {
 			assert.GreaterOrEqual(t, near, 1.98, "%s under %s", ready.ID, o)
 		}
 	}
+	// A frame keeps its margin under what lies on it, which a mat below it is whole under again.
+	frame := mat.Outline(card.OutlineOf(square), &square, []card.Border{{Width: 3, Corner: card.Square, Hollow: 5}})
+	assert.InDelta(t, 46*46-30*30, frame.Area(), 1e-6)
+	below := mat.Outline(card.OutlineOf(square), &square, []card.Border{{Width: 3, Corner: card.Square, Hollow: 5}, {Width: 1, Corner: card.Square}})
+	assert.InDelta(t, 48*48, below.Area(), 1e-6)
+	small := mat.Outline(card.OutlineOf(square), &square, []card.Border{{Width: 3, Corner: card.Square, Hollow: 21}})
+	assert.InDelta(t, 46*46, small.Area(), 1e-6, "nothing is left to be taken out")
+
 	moved := mat.Outline(card.OutlineOf(square), &square, []card.Border{{Width: 3, Form: "circle", DX: 5, DY: -2}, {Width: 2, Corner: card.Round}})
 	assert.InDelta(t, 5, moved.Bounds().Centre().X, 1e-3)
 	assert.InDelta(t, -2, moved.Bounds().Centre().Y, 1e-3)

@@ -13,7 +13,7 @@ import (
 
 // Outline is the outline of the outermost of several mats about the outline they
 // lie under. Each shows by its width beyond the one before, at its foot by more where it says so, or
-// has a form of its own. The form is that of the outline if it has one, else nil: mats about a
+// has a form of its own; the outermost may have its middle taken out. The form is that of the outline if it has one, else nil: mats about a
 // rectangle have corners of their own, where others follow what they lie under.
 func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
 	var rect *card.Form // while mats are rectangles about a rectangle
@@ -22,7 +22,9 @@ func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
 		own := *form
 		rect = &own
 	}
-	for _, m := range mats {
+	var middle geom.Path // which is taken out
+	for i, m := range mats {
+		before := of
 		switch {
 		case m.Form != "":
 			of, rect = holding(of, m), nil
@@ -33,9 +35,15 @@ func Outline(of geom.Path, form *card.Form, mats []card.Border) geom.Path {
 		default:
 			of = offset(of, m)
 		}
+		if i == len(mats)-1 && m.Hollow > 0 {
+			middle = geom.Offset(before, -m.Hollow, geom.MitreCorner)
+		}
 		if m.DX != 0 || m.DY != 0 {
 			of, at = of.Transform(geom.Shift(m.DX, m.DY)), at.Add(geom.Pt(m.DX, m.DY))
 		}
+	}
+	if !middle.Empty() {
+		of = geom.Difference(geom.NonZero, of, Solid(middle))
 	}
 	return of
 }
@@ -84,7 +92,7 @@ type offsetKey struct {
 }
 
 func offset(of geom.Path, m card.Border) geom.Path {
-	m.Of, m.DX, m.DY = "", 0, 0 // the same border wherever it lies
+	m.Of, m.DX, m.DY, m.Hollow = "", 0, 0, 0 // the same border wherever it lies
 	out, _ := offsets.Of(offsetKey{of.Digest(), m}, func() (geom.Path, error) {
 		out := geom.Offset(of, m.Width, Corner(m.Corner))
 		if m.Below > 0 {

@@ -60,6 +60,11 @@ func TestAnEdgingIsLive(t *testing.T) {
 	assert.Greater(t, after.Repeats, before)
 	assert.InDelta(t, 66, after.Outline.Bounds().H, .01, "its depth is kept")
 
+	apply(card.SetMat{ID: "i2", Width: 2, Corner: card.Square, Hollow: 6})
+	frame := found(t, c, "i2")
+	assert.Positive(t, frame.Saved)
+	assert.Len(t, frame.Outline.Rings(), 2)
+
 	for _, spoilt := range []edging.Edging{{Motif: "none", Depth: 3}, {Motif: "wave"}, {Motif: "wave", Depth: 3, Count: 3000}, {Motif: "wave", Depth: 3, Side: "north"}, {Motif: "wave", Depth: 3, Open: .1}, {Motif: "wave", Depth: 3, Corner: "sharp"}, {Motif: "wave", Depth: 3, Length: .1}} {
 		_, err := card.Apply(c, card.SetEdging{IDs: []string{"i1"}, Edging: &spoilt})
 		var refusal *card.Refusal

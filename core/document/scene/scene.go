@@ -72,6 +72,8 @@ type Item struct {
 	// Clip is what an item in a trimmed group ends at; nil for none. The outline of a piece ends
 	// there already.
 	Clip *geom.Path `json:"clip,omitempty"`
+	// Saved is the paper that a mat without its middle saves, mm².
+	Saved float64 `json:"saved,omitempty"`
 	// Repeats are how many whole ones its edging has.
 	Repeats int `json:"repeats,omitempty"`
 	// Thin is where a piece is thinner than its stock bears; nil where that is nowhere.
@@ -326,6 +328,15 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		if it.Outline, place, err = matOf(f, doc); err != nil {
 			return it, err
 		}
+		if doc.Mat.Hollow > 0 {
+			whole := doc.Clone()
+			whole.Mat.Hollow = 0
+			all, _, err := matOf(f, &whole)
+			if err != nil {
+				return it, err
+			}
+			it.Saved = max(0, all.Area()-it.Outline.Area())
+		}
 		it.TakesMat = true
 	case doc.Lines != nil:
 		it.Outline, it.Role = doc.Lines.Path.In(doc.Lines.Width, doc.Lines.Height), doc.Lines.Role
@@ -355,7 +366,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 	var mats []card.Border
 	it := doc
-	for it.Mat != nil && (it == doc || it.Edging == nil) {
+	for it.Mat != nil && (len(mats) == 0 || it.Edging == nil) {
 		mats = append(mats, *it.Mat)
 		it = f.Item(it.Mat.Of)
 	}

@@ -182,6 +182,7 @@ export interface Border {
   solid?: boolean
   below?: number
   form?: string
+  hollow?: number
   dx?: number
   dy?: number
 }
@@ -1117,7 +1118,7 @@ export interface PlaceSketch {
 }
 export interface PlaceSupply {
   face: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'edging'
   id: string
   name?: string
   pixelWidth?: number
@@ -1280,6 +1281,7 @@ export interface SetMat {
   solid?: boolean
   below?: number
   form?: string
+  hollow?: number
   dx?: number
   dy?: number
   do: 'setMat'
@@ -1954,6 +1956,7 @@ export interface SceneItem {
   islands?: string[]
   bridges?: Strip[]
   clip?: string
+  saved?: number
   repeats?: number
   thin?: SceneThin
   box: Rect

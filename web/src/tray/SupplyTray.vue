@@ -145,7 +145,7 @@ defineExpose({
       </span>
       <span v-else class="hint">{{
         tab === 'Edges'
-          ? 'Drag onto a thing, or choose that and click here'
+          ? 'Drag onto a thing to edge it, or beside it for a strip'
           : 'Drag onto the card, or click here and then on the face'
       }}</span>
       <input

@@ -67,7 +67,7 @@ export function placeSupply(s: Supply, face: string, last: Last, at?: Pt, along 
     kind: s.kind as 'photo',
     id: s.id,
     ...(s.kind === 'lettering' ? { colour: last.ink } : { name: s.name }),
-    ...(s.kind === 'shape' ? { stock: last.stock } : {}),
+    ...(s.kind === 'shape' || s.kind === 'edging' ? { stock: last.stock } : {}),
     ...(s.picture ? { pixelWidth: s.picture.width, pixelHeight: s.picture.height } : {}),
     ...(edge ? { edge } : {}),
     ...(at ? { at } : {}),

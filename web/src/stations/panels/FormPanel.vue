@@ -6,6 +6,7 @@ import PanelSection from '../../parts/PanelSection.vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import ShareField from '../../parts/ShareField.vue'
+import { formatArea } from '../../parts/measure'
 import { cornerNames } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -35,8 +36,8 @@ const round = computed(() => {
 const holes = computed(() => (item.value?.outline.split('M').length ?? 0) > 2)
 
 function setMat(part: Partial<NonNullable<typeof mat.value>>) {
-  const { width, corner, solid, below, form, dx, dy } = { ...mat.value!, ...part }
-  void card.change({ do: 'setMat', id: item.value!.id, width, corner, solid, below, form, dx, dy })
+  const { width, corner, solid, below, form, hollow, dx, dy } = { ...mat.value!, ...part }
+  void card.change({ do: 'setMat', id: item.value!.id, width, corner, solid, below, form, hollow, dx, dy })
 }
 const forms = computed(() => catalogue.all.shapes.filter((s) => s.tray))
 
@@ -107,6 +108,15 @@ function corners(c: string | number, radius?: number) {
           </Select>
         </Field>
         <MeasureField
+          label="Glued by"
+          :mm="mat.hollow ?? 0"
+          wide
+          title="Its middle is taken out to save paper, but for that much under the edge of what lies on it; 0 leaves it whole"
+          testid="mat-hollow"
+          @set="setMat({ hollow: $event })"
+          @wrong="wrong = $event"
+        />
+        <MeasureField
           label="Right by"
           :mm="mat.dx ?? 0"
           testid="mat-dx"
@@ -139,6 +149,9 @@ function corners(c: string | number, radius?: number) {
     >
       Without holes
     </Checkbox>
+    <small v-if="item?.saved" data-testid="mat-saved"
+      >Its middle saves {{ formatArea(item.saved, prefs.unit) }} of paper.</small
+    >
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </PanelSection>
 </template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { message } from 'ant-design-vue'
 import { ref, watch } from 'vue'
 import { api } from '../../api/client'
 import type { Picture } from '../../api/types'
@@ -156,14 +155,13 @@ async function edgeOf(p: Picture) {
   }
 }
 
-/** Runs a motif along the edge of what it is dropped on, or of what is chosen. */
-function runEdging(s: Supply, at?: Pt) {
-  const on = at && surface.value?.itemOn(at)
-  const ids = at ? (on ? [on] : []) : card.selected.filter((it) => !it.role && !it.slot).map((it) => it.id)
-  if (!ids.length) {
-    void message.info('An edging runs along the edge of a thing: choose one, or drop it there.')
-    return
-  }
+/** What an edging is run along: what it is dropped on, or what is chosen. */
+function edgedBy(at?: Pt): string[] {
+  if (!at) return card.selected.filter((it) => !it.role && !it.slot).map((it) => it.id)
+  const on = card.items.get(surface.value?.itemOn(at) ?? '')
+  return on && !on.role && !on.slot && !card.doc(on.id)?.background ? [on.id] : []
+}
+function runEdging(s: Supply, ids: string[]) {
   catalogue.used(s.kind, s.id)
   const was = card.doc(ids[0]!)?.edging
   const edging = { ...(was ?? { depth: catalogue.all.firstDepth }), motif: s.id, length: 0 }
@@ -173,7 +171,8 @@ function runEdging(s: Supply, at?: Pt) {
 async function place(s: Supply, at?: Pt, along = false) {
   const f = card.face
   if (!f) return
-  if (s.kind === 'edging') return void runEdging(s, at)
+  const edges = s.kind === 'edging' ? edgedBy(at) : []
+  if (edges.length) return void runEdging(s, edges)
   if (s.picture) {
     // A slot that it is dropped on, or that is selected, takes it.
     const one = card.selected.length === 1 ? card.selected[0]! : undefined
