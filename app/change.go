@@ -13,6 +13,7 @@ import (
 	"sectilis/core/design/points"
 	"sectilis/core/design/sketch"
 	"sectilis/core/design/tracing"
+	"sectilis/core/design/tiers"
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -32,6 +33,7 @@ var Commands = func() map[string]func() card.Command {
 	maps.Copy(all, sketch.Commands)
 	maps.Copy(all, freehand.Commands)
 	maps.Copy(all, typeset.Commands)
+	maps.Copy(all, tiers.Commands)
 	maps.Copy(all, tracing.Commands)
 	maps.Copy(all, points.Commands)
 	maps.Copy(all, sheet.Commands)

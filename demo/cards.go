@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"sectilis/app"
+	"sectilis/core/design/tiers"
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/edging"
@@ -143,9 +144,9 @@ func beekeeper(p app.Picture) draft {
 func pottingShedCard(p app.Picture) draft {
 	d := draft{title: "Potting shed", base: card.Base{Kind: card.SideFold, Width: 4.5 * in, Height: 6.25 * in, Stock: "kraft-280"}}
 	d.photo(card.Front, "Shed", p, 3.25, 4, 2.25, 2.6875)
-	d.mat(1, .0625, card.Square, "white-216", "White edge", 2)
-	d.mat(1, .1875, card.Square, "sage-216", "Sage mat", 3)
-	d.mat(1, .0625, card.Square, "moss-216", "Moss edge", 4)
+	d.mat(1, .1875, card.Square, "moss-216", "Edged mat", 2)
+	d.do(card.SetEdging{IDs: []string{"i2"}, Edging: &edging.Edging{Motif: "leaf", Depth: 3.4}},
+		tiers.MakeTiers{ID: "i1", Tiers: card.Tiers{Count: 4, Step: .4375 * in, X: .5, Y: .4, Foam: 1.5, Edge: 1.4, EdgeColour: "#fffdf9"}})
 	d.form(card.Front, "Tag", card.Shape, piece("cream-216", 2, 0), card.Fill{}, card.Form{Outline: "tag", Width: 2.75, Height: .875}, 2.25, 5.375)
 	d.words(card.Front, "Words", "open all weathers", "courier-prime-400", "#1f2b38", 4.4, 2.4, 5.375)
 	return d

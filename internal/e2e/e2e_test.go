@@ -540,7 +540,7 @@ func TestTheKeyboardAloneIsEnough(t *testing.T) {
 		right, down, del, esc = "\u0303", "\u0301", "\u007f", "\u001b"
 	)
 	h.keys("2")
-	layers(6)
+	layers(7)
 	h.keys("f") // to the next face, which is empty
 	h.says("face-name", "Inside left")
 	h.keys("/")

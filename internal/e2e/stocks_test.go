@@ -82,5 +82,5 @@ func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
 	h.click("size-add")
 	h.click("size-drop-own-200x500")
 	h.wait(`!document.querySelector('[data-testid=size-drop-own-200x500]')`)
-	h.says("paper", "Long strip")
+	h.says("paper", "200 × 500 mm")
 }

@@ -105,6 +105,10 @@ func run(out string) error {
 			return err
 		}
 	}
+	shed, err := h.App.Cards(ctx, "potting shed")
+	if err != nil {
+		return err
+	}
 	bees, err := h.App.Cards(ctx, "beekeeper")
 	if err != nil {
 		return err
@@ -117,6 +121,8 @@ func run(out string) error {
 			`!!document.querySelector('[data-testid=trial]')`},
 		{"edges", "/cards/" + bees[0].ID + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`,
 			[]string{id("face-insideSecond"), id("layer-i7"), id("tab-edges")}, `!!document.querySelector('[data-testid=edging-motif]')`},
+		{"tiers", "/cards/" + shed[0].ID + "/panels", `!!document.querySelector('[data-testid=surface] image')`,
+			[]string{id("layer-i1"), id("tab-edges")}, `!!document.querySelector("[data-testid=tier-4]")`},
 		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},

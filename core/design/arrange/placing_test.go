@@ -13,8 +13,8 @@ import (
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
 	"sectilis/core/folding/fold"
-	"sectilis/core/ground/geom"
 	"sectilis/core/ground/edging"
+	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
 )

@@ -224,6 +224,9 @@ func (it Item) checkKind() error {
 	if parts != 1 || !want[it.Kind] {
 		return Refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
 	}
+	if it.Tier < 0 || it.Tier > MostTiers || it.Tier > 0 && it.Photo == nil {
+		return Refuse("tier", "“%s” is no tier of a picture.", it.Name)
+	}
 	if err := checkEdging(it.Edging); err != nil {
 		return err
 	}

@@ -12,6 +12,8 @@ type Group struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	In   string `json:"in,omitempty"`
+	// Tiers say how its photos are made, where it is a tiered picture.
+	Tiers *Tiers `json:"tiers,omitempty"`
 }
 
 // maxGroups is how many groups a face holds at most.
@@ -171,6 +173,9 @@ func (f *Face) checkGroups() error {
 	}
 	for i, g := range f.Groups {
 		if err := checkName("name", g.Name); err != nil {
+			return err
+		}
+		if err := g.Tiers.Check(); err != nil {
 			return err
 		}
 		if g.ID == "" || slices.ContainsFunc(f.Groups[:i], func(o Group) bool { return o.ID == g.ID }) {

@@ -48,6 +48,8 @@ type Item struct {
 	Words      *Words  `json:"words,omitempty"`
 	Lines      *Lines  `json:"lines,omitempty"`
 	Mat        *Border `json:"mat,omitempty"`
+	// Tier is which tier of a tiered picture it is, from 1, the lowest; 0 for none.
+	Tier int `json:"tier,omitempty"`
 	// Edging is a motif along its outline.
 	Edging *edging.Edging `json:"edging,omitempty"`
 	Slot   *Waits         `json:"slot,omitempty"` // beside the form of a slot

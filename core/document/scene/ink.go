@@ -79,7 +79,7 @@ func (it *Item) own(clips ...geom.Path) []Ink {
 		for _, w := range ws {
 			k := Ink{Region: w.Path, Colour: w.Colour, Clear: 1 - w.Opacity*(1-it.Clear), Blur: w.Blur}
 			if w.Inside {
-				k.Clips = []geom.Path{it.Outline}
+				k.Clips = []geom.Path{mat.Bleed(it.Outline, it.Bleed)}
 			}
 			out = append(out, k)
 		}

@@ -15,7 +15,7 @@ type Wash struct {
 	Opacity float64   `json:"opacity"`
 	// Blur is the standard deviation of its softness, mm.
 	Blur float64 `json:"blur,omitempty"`
-	// Inside keeps it within the item's outline.
+	// Inside keeps it within the item's outline and its bleed.
 	Inside bool `json:"inside,omitempty"`
 }
 
@@ -138,7 +138,8 @@ func (it *Item) dress(doc *card.Item) {
 		}
 	}
 	if e := l.Line; e != nil && !e.Outside {
-		it.Over = append(it.Over, Wash{Path: lined(it.Outline, e, e.Width), Colour: e.Colour, Opacity: 1})
+		// What lies outside a piece is cut away.
+		it.Over = append(it.Over, Wash{Path: lined(it.Outline, e, e.Width), Colour: e.Colour, Opacity: 1, Inside: it.Piece})
 	}
 	if r := l.Reflection; r != nil {
 		foot := it.Outline.Bounds().Bottom() + r.Gap/2

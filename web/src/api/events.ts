@@ -8,6 +8,8 @@ type Listener = (e: Heard) => void
 const kinds: Record<AppEvent['kind'], true> = { table: true, card: true, job: true, inks: true, stocks: true }
 const listeners = new Set<Listener>()
 let source: EventSource | undefined
+/** Whether the stream is there: it has said so, and has not broken since. */
+let greeted = false
 
 /** Whether the program answers; it is told as soon as the stream breaks. */
 export const connected = ref(true)
@@ -15,11 +17,11 @@ export const connected = ref(true)
 function connect() {
   source = new EventSource('/api/events')
   source.addEventListener('hello', () => {
-    connected.value = true
+    connected.value = greeted = true
     // Whatever happened while the stream was broken was not heard.
     for (const l of listeners) l({ kind: 'hello' })
   })
-  source.onerror = () => (connected.value = false)
+  source.onerror = () => (connected.value = greeted = false)
   for (const kind of Object.keys(kinds)) {
     source.addEventListener(kind, (m) => {
       const event = JSON.parse((m as MessageEvent<string>).data) as AppEvent
@@ -33,9 +35,10 @@ function connect() {
 window.addEventListener('pagehide', () => source?.close())
 window.addEventListener('pageshow', (e) => e.persisted && source && connect())
 
-/** Calls the listener for every event until the scope ends. */
+/** Calls the listener for every event until the scope ends; that the stream is there is told to each. */
 export function useEvents(listener: Listener) {
   if (!source) connect()
   listeners.add(listener)
+  if (greeted) queueMicrotask(() => listeners.has(listener) && listener({ kind: 'hello' }))
   onScopeDispose(() => listeners.delete(listener))
 }

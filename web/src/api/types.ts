@@ -42,6 +42,7 @@ export type Command =
   | LoosenPieces
   | MakeOneOutline
   | MakeSlots
+  | MakeTiers
   | MatchSize
   | MirrorItems
   | NetMirrorLines
@@ -85,6 +86,7 @@ export type Command =
   | SetRole
   | SheetSetSheets
   | SetText
+  | SetTiers
   | SetWords
   | SimplifyOutline
   | SpaceOut
@@ -230,6 +232,7 @@ export interface Item {
   words?: Words
   lines?: Lines
   mat?: Border
+  tier?: number
   edging?: Edging
   slot?: Waits
   bridges?: Bridge[]
@@ -573,6 +576,16 @@ export interface Group {
   id: string
   name: string
   in?: string
+  tiers?: Tiers
+}
+export interface Tiers {
+  count: number
+  step: number
+  x: number
+  y: number
+  foam: number
+  edge?: number
+  edgeColour?: string
 }
 export interface Laid {
   piece: string
@@ -1040,6 +1053,11 @@ export interface MakeSlots {
   ids: string[]
   do: 'makeSlots'
 }
+export interface MakeTiers {
+  id: string
+  tiers: Tiers
+  do: 'makeTiers'
+}
 export interface MatchSize {
   ids: string[]
   width: boolean
@@ -1349,6 +1367,12 @@ export interface SetText {
   id: string
   text: string
   do: 'setText'
+}
+export interface SetTiers {
+  face: string
+  group: string
+  tiers: Tiers
+  do: 'setTiers'
 }
 export interface SetWords {
   id: string

@@ -23,6 +23,7 @@ import FormPanel from './FormPanel.vue'
 import InkPanel from './InkPanel.vue'
 import ItemMenu from './ItemMenu.vue'
 import EdgingPanel from './EdgingPanel.vue'
+import TiersPanel from './TiersPanel.vue'
 import LookPanel from './LookPanel.vue'
 import MadePanel from './MadePanel.vue'
 import MeasuresPanel from './MeasuresPanel.vue'
@@ -278,6 +279,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <MadePanel />
         <FormPanel />
         <PlainFormPanel />
+        <TiersPanel />
         <EdgingPanel />
         <LookPanel />
         <OpeningPanel />

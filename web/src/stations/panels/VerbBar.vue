@@ -12,6 +12,7 @@ import MatDialog from './MatDialog.vue'
 import OutlineDialog from './OutlineDialog.vue'
 import RepeatDialog from './RepeatDialog.vue'
 import SketchDialog from './SketchDialog.vue'
+import TiersDialog from './TiersDialog.vue'
 
 defineEmits<{
   rename: [id: string]
@@ -113,6 +114,7 @@ const how = computed(() => {
       </button>
       <OutlineDialog v-if="one?.kind !== 'photo'" />
       <MatDialog />
+      <TiersDialog />
       <button v-if="card.told.length > 1" class="verb" data-testid="group" @click="$emit('group')">
         {{ card.group ? 'Ungroup' : 'Group' }}
       </button>
