@@ -325,19 +325,9 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		}
 	case doc.Mat != nil:
 		var err error
-		if it.Outline, place, err = matOf(f, doc); err != nil {
+		if place, err = it.mat(f, doc); err != nil {
 			return it, err
 		}
-		if doc.Mat.Hollow > 0 {
-			whole := doc.Clone()
-			whole.Mat.Hollow = 0
-			all, _, err := matOf(f, &whole)
-			if err != nil {
-				return it, err
-			}
-			it.Saved = max(0, all.Area()-it.Outline.Area())
-		}
-		it.TakesMat = true
 	case doc.Lines != nil:
 		it.Outline, it.Role = doc.Lines.Path.In(doc.Lines.Width, doc.Lines.Height), doc.Lines.Role
 	}
@@ -360,6 +350,19 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	it.Bounds = it.Outline.Transform(it.At).Bounds()
 	it.dress(doc)
 	return it, nil
+}
+
+// mat makes the item the mat that a document says, and returns its place.
+func (it *Item) mat(f *card.Face, doc *card.Item) (place card.Place, err error) {
+	it.TakesMat = true
+	if it.Outline, place, err = matOf(f, doc); err != nil || doc.Mat.Hollow == 0 {
+		return place, err
+	}
+	whole := doc.Clone()
+	whole.Mat.Hollow = 0
+	all, _, err := matOf(f, &whole)
+	it.Saved = max(0, all.Area()-it.Outline.Area())
+	return place, err
 }
 
 // matOf is the outline of a mat and the place it takes from what lies on it.
