@@ -53,8 +53,10 @@ type Edging struct {
 	Seed uint64  `json:"seed,omitempty"`
 }
 
-// Sides and Corners list all there are.
-func Sides() []Side     { return []Side{AllRound, Top, Right, Bottom, Left} }
+// Sides lists all sides.
+func Sides() []Side { return []Side{AllRound, Top, Right, Bottom, Left} }
+
+// Corners lists all ways round a corner.
 func Corners() []Corner { return []Corner{Gap, Mitre, Piece, Turn} }
 
 // Most is the highest number of repeats that is run.
@@ -174,11 +176,8 @@ func (l *lay) ring(ring geom.Path) {
 			continue
 		}
 		n := int(math.Round(st.total / l.length))
-		if n == 0 && st.total >= l.length/2 {
-			n = 1
-		}
 		if n == 0 {
-			continue
+			continue // too short for a repeat
 		}
 		l.count += n
 		l.region(st, n)
@@ -215,48 +214,33 @@ func (l *lay) region(st stretch, n int) {
 		}
 		if l.motif.holes != nil {
 			for _, h := range l.motif.holes() {
-				if h = l.mapped(h.Transform(at), st, f); h.Area() < 0 {
-					h = h.Reverse()
-				}
-				l.holes = append(l.holes, h)
+				l.holes = append(l.holes, upward(l.mapped(h.Transform(at), st, f)))
 			}
 		}
 	}
-	var parts []geom.Path
+	var b geom.Builder
 	if st.closed {
-		var b geom.Builder
 		b.Move(profile[0].From)
-		for _, c := range profile {
-			b.Add(c)
-		}
-		parts = []geom.Path{b.Close().Path()}
-		if l.Inward {
-			// What is left is within the profile.
-			l.cut = append(l.cut, geom.Difference(geom.NonZero, geom.FromCurves(st.curves, true), parts[0]))
-			return
-		}
 	} else {
-		var b geom.Builder
 		b.Move(st.curves[0].From).Line(profile[0].From)
-		for _, c := range profile {
-			b.Add(c)
-		}
+	}
+	for _, c := range profile {
+		b.Add(c)
+	}
+	if !st.closed {
 		back := geom.ReverseCurves(st.curves)
 		b.Line(back[0].From)
 		for _, c := range back {
 			b.Add(c)
 		}
-		parts = []geom.Path{b.Close().Path()}
 	}
-	for _, p := range parts {
-		if p.Area() < 0 {
-			p = p.Reverse()
-		}
-		if l.Inward {
-			l.cut = append(l.cut, p)
-		} else {
-			l.add = append(l.add, p)
-		}
+	switch p := upward(b.Close().Path()); {
+	case !l.Inward:
+		l.add = append(l.add, p)
+	case st.closed: // what is left is within the profile
+		l.cut = append(l.cut, geom.Difference(geom.NonZero, geom.FromCurves(st.curves, true), p))
+	default:
+		l.cut = append(l.cut, p)
 	}
 }
 
