@@ -40,7 +40,7 @@ func (h table) front(revision int64) *card.Face {
 		}
 		f = v.Card.Face(card.Front)
 		return true
-	}, 10*time.Second, 20*time.Millisecond)
+	}, time.Minute, 20*time.Millisecond)
 	return f
 }
 
@@ -87,7 +87,7 @@ func TestFiveTagsAreLinedUpSpacedAndGrouped(t *testing.T) {
 	for range 5 {
 		h.keys("z", chromedp.KeyModifiers(chromedp.ModifierCtrl))
 	}
-	require.Eventually(t, func() bool { return h.document() == start }, 10*time.Second, 20*time.Millisecond, "undone to the start, byte for byte")
+	require.Eventually(t, func() bool { return h.document() == start }, time.Minute, 20*time.Millisecond, "undone to the start, byte for byte")
 }
 
 func TestAGapIsMeasuredAndBecomesASlot(t *testing.T) {
@@ -414,5 +414,5 @@ func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
 	for range 4 {
 		h.keys("z", ctrl)
 	}
-	require.Eventually(t, func() bool { return h.document() == start }, 10*time.Second, 20*time.Millisecond)
+	require.Eventually(t, func() bool { return h.document() == start }, time.Minute, 20*time.Millisecond)
 }
