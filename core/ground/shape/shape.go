@@ -7,6 +7,7 @@ package shape
 import (
 	"math"
 	"slices"
+	"sync"
 
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
@@ -111,14 +112,15 @@ var ready = []Ready{
 }
 
 // All lists the catalogue with the previews drawn.
-func All() []Ready {
-	out := make([]Ready, len(ready))
-	for i, r := range ready {
-		r.Preview = r.preview()
-		out[i] = r
+func All() []Ready { return slices.Clone(drawn()) }
+
+var drawn = sync.OnceValue(func() []Ready {
+	out := slices.Clone(ready)
+	for i, r := range out {
+		out[i].Preview = r.preview()
 	}
 	return out
-}
+})
 
 // ByID is an entry of the catalogue, without its preview; ok is false for an unknown id.
 func ByID(id string) (r Ready, ok bool) {
