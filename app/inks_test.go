@@ -2,6 +2,7 @@ package app_test
 
 import (
 	"bytes"
+	"fmt"
 	"image/png"
 	"io"
 	"log/slog"
@@ -152,4 +153,40 @@ func TestInksThatCannotBeReadAreToldOf(t *testing.T) {
 	assert.ErrorIs(t, a.BringInProfile(t.Context(), "white-216", "x.icc", profiletest.Pale()), errDisk)
 	s.fail()
 	assert.Empty(t, got(a.Inks(t.Context())))
+}
+
+// A face is shown as it prints wherever a piece lies on it, and however it is turned: its words come out
+// duller, bare paper stays as it is.
+func TestAFaceIsSeenAsItPrintsOnEveryPiece(t *testing.T) {
+	f := start(t)
+	c, err := card.New("Trial", card.Base{Kind: card.SideFold, Width: 120, Height: 168, Stock: "cream-300"})
+	require.NoError(t, err)
+	square := func(name string, x, y, size float64, made card.Made, fill card.Fill) card.Command {
+		return card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: name, Kind: card.Shape, Place: card.Place{X: x, Y: y, Turn: 20}, Made: made, Fill: fill,
+			Form: &card.Form{Outline: card.Rectangle, Width: size, Height: size, Corner: card.Square}}}}
+	}
+	glow, ink := card.Fill{Colour: "#00ff40"}, card.Made{As: card.Printed}
+	c, err = card.Apply(c, square("Plate", 80, 120, 50, card.Made{As: card.Cut, Stock: "moss-216"}, card.Fill{}), square("On the plate", 80, 120, 20, ink, glow), square("On the base", 30, 30, 20, ink, glow))
+	require.NoError(t, err)
+	id, err := f.Create(t.Context(), c)
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(got(f.FacePrint(t.Context(), id, card.Front))))
+	require.NoError(t, err)
+	perMM := float64(img.Bounds().Dy()) / 168
+	at := func(x, y float64) string {
+		r, g, b, _ := img.At(int(x*perMM), int(y*perMM)).RGBA()
+		return fmt.Sprintf("#%02x%02x%02x", r>>8, g>>8, b>>8)
+	}
+	dull := at(30, 30)
+	assert.NotEqual(t, "#00ff40", dull)
+	plate := at(80, 120)
+	assert.NotEqual(t, dull, plate, "what moss card gives back is less than cream card does")
+	var on, base [3]int
+	_, err = fmt.Sscanf(plate+dull, "#%02x%02x%02x#%02x%02x%02x", &on[0], &on[1], &on[2], &base[0], &base[1], &base[2])
+	require.NoError(t, err)
+	for i, moss := range []int{0x58, 0x7a, 0x4a} {
+		assert.InDelta(t, float64(base[i])*float64(moss)/float64([]int{0xff, 0xf6, 0xe0}[i]), on[i], 2)
+	}
+	assert.Equal(t, "#587a4a", at(80, 102), "the bare plate")
+	assert.Equal(t, "#fff6e0", at(10, 160), "the bare base")
 }

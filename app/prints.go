@@ -72,10 +72,10 @@ func (u *supplies) FacePrint(ctx context.Context, id string, face card.FaceID) (
 		for i := range inks {
 			inks[i].Clips = append([]geom.Path{region}, inks[i].Clips...)
 		}
-		if err := canvas.Paint(append([]scene.Ink{{Region: region, Colour: ground}}, inks...)); err != nil {
+		if err := canvas.Paint(append([]scene.Ink{{Region: region, Colour: "#ffffff"}}, inks...)); err != nil {
 			return err
 		}
-		canvas.Through(region, papers(stock).Table())
+		canvas.Printed(region, papers(stock).Table(), ground)
 		return ctx.Err()
 	}
 	stock, _ := card.StockByID(c.Base.Stock)

@@ -35,7 +35,7 @@ func (k MakeTiers) Apply(c card.Card) (card.Card, error) {
 	if it.Rimmed() {
 		return c, card.Refuse("id", "“%s” has a rim of paper: take that off before it is cut in tiers.", it.Name)
 	}
-	if g := groupOf(f, it.Group); it.Tier > 0 && g != nil && g.Tiers != nil {
+	if g := f.GroupByID(it.Group); it.Tier > 0 && g != nil && g.Tiers != nil {
 		return c, card.Refuse("id", "“%s” is a tier already: change the tiers that it is one of.", it.Name)
 	}
 	if !it.IsPiece() {
@@ -76,7 +76,7 @@ func (k SetTiers) Apply(c card.Card) (card.Card, error) {
 		if f == nil {
 			return card.Refuse("face", "There is no face “%s”.", k.Face)
 		}
-		g := groupOf(f, k.Group)
+		g := f.GroupByID(k.Group)
 		if g == nil || g.Tiers == nil || tierOf(f, k.Group, 1) == nil {
 			return card.Refuse("group", "That is no tiered picture.")
 		}
@@ -84,15 +84,6 @@ func (k SetTiers) Apply(c card.Card) (card.Card, error) {
 		g.Tiers = &spec
 		return lay(c, f, k.Group, spec)
 	})
-}
-
-func groupOf(f *card.Face, id string) *card.Group {
-	for i := range f.Groups {
-		if f.Groups[i].ID == id {
-			return &f.Groups[i]
-		}
-	}
-	return nil
 }
 
 // tierOf is the nth tier of a group; nil where there is none.

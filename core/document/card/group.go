@@ -19,7 +19,8 @@ type Group struct {
 // maxGroups is how many groups a face holds at most.
 const maxGroups = 500
 
-func (f *Face) group(id string) *Group {
+// GroupByID is the group with the id; nil where there is none.
+func (f *Face) GroupByID(id string) *Group {
 	for i := range f.Groups {
 		if f.Groups[i].ID == id {
 			return &f.Groups[i]
@@ -31,7 +32,7 @@ func (f *Face) group(id string) *Group {
 // line lists the groups that an item belongs to, the outermost first.
 func (f *Face) line(it *Item) []string {
 	var out []string
-	for g := f.group(it.Group); g != nil; g = f.group(g.In) {
+	for g := f.GroupByID(it.Group); g != nil; g = f.GroupByID(g.In) {
 		out = append([]string{g.ID}, out...)
 	}
 	return out
@@ -119,7 +120,7 @@ func (c *Card) copyGroups(f *Face, groups []Group, items []Item) {
 		g.ID = renamed[g.ID]
 		if in := renamed[g.In]; in != "" {
 			g.In = in
-		} else if f.group(g.In) == nil {
+		} else if f.GroupByID(g.In) == nil {
 			g.In = ""
 		}
 		f.Groups = append(f.Groups, g)
@@ -183,7 +184,7 @@ func (f *Face) checkGroups() error {
 		}
 		steps := 0
 		for in := g.In; in != ""; steps++ {
-			about := f.group(in)
+			about := f.GroupByID(in)
 			if about == nil || steps > len(f.Groups) {
 				return Refuse("groups", "The group “%s” belongs to a group that is not there, or to itself.", g.Name)
 			}
@@ -191,7 +192,7 @@ func (f *Face) checkGroups() error {
 		}
 	}
 	for _, it := range f.Items {
-		if it.Group != "" && f.group(it.Group) == nil {
+		if it.Group != "" && f.GroupByID(it.Group) == nil {
 			return Refuse("group", "“%s” belongs to a group that is not there.", it.Name)
 		}
 	}
@@ -237,7 +238,7 @@ func (k GroupItems) Apply(c Card) (Card, error) {
 				joined[id] = true
 				continue
 			}
-			f.group(line[len(common)]).In = g.ID
+			f.GroupByID(line[len(common)]).In = g.ID
 			joined[line[len(common)]] = true
 		}
 		if len(joined) < 2 {
@@ -269,7 +270,7 @@ func (k UngroupItems) Apply(c Card) (Card, error) {
 			return Refuse("ids", "None of these belongs to a group.")
 		}
 		for _, g := range outer {
-			f.dissolve(*f.group(g))
+			f.dissolve(*f.GroupByID(g))
 		}
 		return nil
 	})
@@ -289,10 +290,10 @@ func (NameGroup) Label() string { return "Name a group" }
 func (k NameGroup) Apply(c Card) (Card, error) {
 	return Change(c, func(c *Card) error {
 		f := c.Face(k.Face)
-		if f == nil || f.group(k.ID) == nil {
+		if f == nil || f.GroupByID(k.ID) == nil {
 			return Refuse("id", "The group is not there any more.")
 		}
-		f.group(k.ID).Name = strings.TrimSpace(k.Name)
+		f.GroupByID(k.ID).Name = strings.TrimSpace(k.Name)
 		return nil
 	})
 }

@@ -99,7 +99,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 				settle(&before, &it)
 			}
 		}
-		if f.group(it.Group) == nil && !slices.ContainsFunc(groups, func(g Group) bool { return g.ID == it.Group }) {
+		if f.GroupByID(it.Group) == nil && !slices.ContainsFunc(groups, func(g Group) bool { return g.ID == it.Group }) {
 			it.Group = ""
 		}
 		it.Place.X, it.Place.Y, it.Place.Turn = Tidy(it.Place.X), Tidy(it.Place.Y), Tidy(it.Place.Turn)

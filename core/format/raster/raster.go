@@ -98,19 +98,26 @@ func (c *Canvas) paint(k scene.Ink) error {
 	return nil
 }
 
-// Through takes the colours within a region through a table: as they are printed there.
-func (c *Canvas) Through(region geom.Path, t *light.Table) {
+// Printed takes what was painted on white within a region to how it is printed on paper of a colour,
+// #rrggbb: its colours through a table, and then no more of each than the paper gives back.
+func (c *Canvas) Printed(region geom.Path, t *light.Table, paper string) {
 	mask, box := c.mask(region, c.img.Bounds())
 	if mask == nil {
 		return
 	}
+	on := Colour(paper)
 	for y := box.Min.Y; y < box.Max.Y; y++ {
 		for x := box.Min.X; x < box.Max.X; x++ {
-			if mask.AlphaAt(x, y).A < 128 {
-				continue
+			if mask.AlphaAt(x-box.Min.X, y-box.Min.Y).A < 128 {
+				continue // the mask begins at the corner of its box
 			}
 			p := c.img.Pix[c.img.PixOffset(x, y):]
-			p[0], p[1], p[2] = t.Colour(p[0], p[1], p[2])
+			if p[0]&p[1]&p[2] != 255 { // else it is bare
+				p[0], p[1], p[2] = t.Colour(p[0], p[1], p[2])
+			}
+			for i, v := range [3]uint8{on.R, on.G, on.B} {
+				p[i] = uint8(int(p[i]) * int(v) / 255)
+			}
 		}
 	}
 }

@@ -44,3 +44,35 @@ func TestSizesOfOnesOwn(t *testing.T) {
 		assert.Equal(t, s.ID, sh.Size.ID)
 	}
 }
+
+// Sheets of a size that is counted are told where they do not do; those of sizes that nobody has counted,
+// and scraps, are not.
+func TestSheetsThatRunShortAreTold(t *testing.T) {
+	c := coretest.Card(t)
+	sc, err := scene.Of(c)
+	require.NoError(t, err)
+	opt := sheettest.Usual(sheet.Sizes()[0])
+	all := sheet.Lay(c, sc, opt, nil)
+	assert.Empty(t, all.Short)
+	stock := all.Sheets[0].Stock
+	needs := 0
+	for _, sh := range all.Sheets {
+		if sh.Stock.ID == stock.ID {
+			needs++
+		}
+	}
+	for _, has := range []int{0, needs - 1, needs, needs + 5} {
+		opt.OnHand = []sheet.OnHand{{Stock: stock.ID, Counts: map[string]int{opt.Size.ID: has, "a3": 0}}}
+		require.NoError(t, opt.OnHand[0].Check())
+		short := sheet.Lay(c, sc, opt, nil).Short
+		if has >= needs {
+			assert.Empty(t, short, "%d will do", has)
+			continue
+		}
+		require.Len(t, short, 1)
+		assert.Equal(t, sheet.Short{Stock: stock, Size: opt.Size, Needs: needs, Has: has}, short[0])
+	}
+	for _, spoilt := range []map[string]int{{"a4": -1}, {"a4": 200_000}, {"roof": 3}} {
+		assert.Error(t, sheet.OnHand{Stock: stock.ID, Counts: spoilt}.Check())
+	}
+}

@@ -110,7 +110,6 @@ export const useCatalogue = defineStore('catalogue', () => {
   }
 
   const stocks = computed(() => new Map(all.value.stocks.map((s) => [s.id, s])))
-  const offered = computed(() => all.value.stocks.filter((s) => !s.hidden))
   const stock = (id: string | undefined): Stock | undefined => (id ? stocks.value.get(id) : undefined)
 
   /** The endings of files that fonts are read from, for a file field. */
@@ -178,7 +177,6 @@ export const useCatalogue = defineStore('catalogue', () => {
     reload,
     loadSketches,
     stock,
-    offered,
     bring,
     bringFonts,
     fontFiles,

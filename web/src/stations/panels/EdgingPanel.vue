@@ -19,8 +19,19 @@ const docs = computed(() => card.told.map((it) => card.doc(it.id)).filter((d) =>
 const first = computed(() => docs.value[0]?.edging)
 const motif = computed(() => catalogue.all.edgings.find((m) => m.id === first.value?.motif))
 const repeats = computed(() => card.told.find((it) => it.id === docs.value[0]?.id)?.repeats ?? 0)
-const sides = { '': 'all round', top: 'top', right: 'right', bottom: 'bottom', left: 'left' }
-const corners = { '': 'End', mitre: 'Mitre', turn: 'Turn', piece: 'Round' }
+const sides: Record<NonNullable<Edging['side']>, string> = {
+  '': 'all round',
+  top: 'top',
+  right: 'right',
+  bottom: 'bottom',
+  left: 'left',
+}
+const corners: Record<NonNullable<Edging['corner']>, string> = {
+  '': 'End',
+  mitre: 'Mitre',
+  turn: 'Turn',
+  piece: 'Round',
+}
 
 /** Changes the edgings of all that is chosen, each by itself. */
 async function set(part: Partial<Edging>) {

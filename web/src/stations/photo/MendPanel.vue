@@ -51,6 +51,7 @@ const sides = [
       />
       <Button
         size="small"
+        class="again"
         title="It stays where and as large as it is; where it does not reach, it is filled"
         data-testid="widen-face"
         @click="mend.toFace()"
