@@ -163,7 +163,7 @@ func plotMoved() draft {
 }
 
 // seedSwap is a step card: what stands up when it is opened carries the words
-// and two seed packets.
+// and two seed packets. Its panels inside are covered.
 func seedSwap() draft {
 	d := draft{title: "Seed swap", base: card.Base{Kind: card.StepCard, Width: 4.5 * in, Height: 4.5 * in, Stock: "cream-300", Measures: map[string]float64{
 		"steps": 3, "middleUp": 2.75 * in, "middleOut": .75 * in, "sideUp": 1.25 * in, "sideOut": 1.25 * in, "middleWidth": 1.75 * in, "margin": .5 * in,
@@ -175,6 +175,8 @@ func seedSwap() draft {
 	for i, x := range []float64{.9375, 3.5625} {
 		d.form(card.InsideSecond, []string{"Beans", "Squash"}[i], card.Shape, piece([]string{"plum-216", "honey-216"}[i], 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: .6875, Height: .875, Corner: card.Round, Radius: .0625}, x, .625)
 	}
+	d.do(fold.CoverPanels{Faces: []card.FaceID{card.InsideFirst, card.InsideSecond}, Layers: []card.PanelLayer{
+		{Margin: .125 * in, Stocks: []string{"text-120"}, Papers: []string{"oat-stripe", "seed-scatter"}}}})
 	d.words(card.Front, "Title", "Seed swap", "fredoka-700", "#587a4a", 12, 2.25, 3.5)
 	d.words(card.Front, "Where", "at the Plum Lane Allotments", "amatic-sc-700", "#35472c", 6, 2.25, 4.05)
 	return d

@@ -431,3 +431,26 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		assert.True(t, planted[id], "%s is planted here", id)
 	}
 }
+
+// Mats on all panels of a base, in two layers, are in nothing's way: the card closes as it did.
+func TestACardWhosePanelsAreCoveredCloses(t *testing.T) {
+	for _, k := range fold.Kinds() {
+		for _, size := range [][2]float64{{108, 140}, {127, 178}, {148, 148}, {90, 215}, {210, 105}} {
+			c, err := fold.New("Covered", card.Base{Kind: k.ID, Width: size[0], Height: size[1], Stock: "cream-300"})
+			if err != nil {
+				continue // a size that this kind is not made in
+			}
+			var faces []card.FaceID
+			for _, f := range c.Faces {
+				faces = append(faces, f.ID)
+			}
+			covered, err := card.Apply(c, fold.CoverPanels{Faces: faces, Layers: []card.PanelLayer{
+				{Margin: 4, Stocks: []string{"moss-216", "honey-216"}}, {Margin: 3, Stocks: []string{"text-120"}}}})
+			require.NoError(t, err)
+			for _, f := range look(t, covered) {
+				assert.NotEqual(t, check.Stop, f.Weight, "%s at %v: %s", k.ID, size, f.Why)
+				assert.Equal(t, check.ID("foldRoom"), f.Check, "%s at %v: %s", k.ID, size, f.Why)
+			}
+		}
+	}
+}

@@ -55,7 +55,7 @@ func keepWithin(f *card.Face, from, to fold.Face) error {
 	units := map[string][]string{}
 	for i := range f.Items {
 		it := &f.Items[i]
-		if it.Background || it.Mat != nil || carriedAlong(f, it, ids) {
+		if it.Background || it.Cover != nil || it.Mat != nil || carriedAlong(f, it, ids) {
 			continue
 		}
 		unit := "item " + it.ID

@@ -114,6 +114,8 @@ type Face struct {
 	Items []Item `json:"items"`
 	// Groups are sets of items that are chosen and moved as one.
 	Groups []Group `json:"groups,omitempty"`
+	// Covered says how its panels are covered with mats; nil where they are not.
+	Covered *PanelMats `json:"covered,omitempty"`
 }
 
 // Foam is the thickness of foam that people can buy, in mm; 0 is flat.
@@ -154,6 +156,7 @@ func (c Card) clone() Card {
 		}
 		c.Faces[i].Items = items
 		c.Faces[i].Groups = slices.Clone(c.Faces[i].Groups)
+		c.Faces[i].Covered = c.Faces[i].Covered.clone()
 	}
 	return c
 }

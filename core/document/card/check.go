@@ -86,6 +86,9 @@ func (f *Face) check(seen map[string]bool) error {
 	if err := f.checkGroups(); err != nil {
 		return err
 	}
+	if err := f.Covered.Check(); err != nil {
+		return err
+	}
 	for _, it := range f.Items {
 		if it.ID == "" || seen[it.ID] {
 			return Refuse("id", "Two items have the same id.")
@@ -226,6 +229,9 @@ func (it Item) checkKind() error {
 	}
 	if it.Tier < 0 || it.Tier > MostTiers || it.Tier > 0 && it.Photo == nil {
 		return Refuse("tier", "“%s” is no tier of a picture.", it.Name)
+	}
+	if it.Cover != nil && (it.Form == nil || !it.IsPiece() || it.Cover.Panel < 1 || it.Cover.Layer < 1) {
+		return Refuse("cover", "“%s” is no mat of a panel.", it.Name)
 	}
 	if err := checkEdging(it.Edging); err != nil {
 		return err

@@ -23,7 +23,7 @@ func (f *Face) Hidden() map[string]bool {
 	out := map[string]bool{}
 	for i := range f.Items {
 		if f.Items[i].Hidden {
-			for _, id := range f.carried(f.Items[i].ID) {
+			for _, id := range f.Carried(f.Items[i].ID) {
 				out[id] = true
 			}
 		}

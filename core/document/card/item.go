@@ -50,6 +50,8 @@ type Item struct {
 	Mat        *Border `json:"mat,omitempty"`
 	// Tier is which tier of a tiered picture it is, from 1, the lowest; 0 for none.
 	Tier int `json:"tier,omitempty"`
+	// Cover is which mat of a covered panel it is; nil for none.
+	Cover *Cover `json:"cover,omitempty"`
 	// Edging is a motif along its outline.
 	Edging *edging.Edging `json:"edging,omitempty"`
 	Slot   *Waits         `json:"slot,omitempty"` // beside the form of a slot
@@ -280,6 +282,7 @@ func (it Item) IsPiece() bool { return it.Made.As == Cut }
 // Clone is a copy that shares nothing with the item.
 func (it Item) Clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), it.Words.clone(), copied(it.Mat)
+	it.Cover = copied(it.Cover)
 	if it.Photo != nil {
 		it.Photo.Opening, it.Photo.Rim, it.Photo.Edits = copied(it.Photo.Opening), copied(it.Photo.Rim), slices.Clone(it.Photo.Edits)
 	}

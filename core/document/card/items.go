@@ -82,6 +82,7 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 	before := *f
 	for _, it := range items {
 		it = it.Clone()
+		it.Cover = nil // a copy covers no panel
 		it.ID = ids[it.ID]
 		if it.ID == "" {
 			it.ID = fmt.Sprintf("i%d", c.NextID+len(ids))
@@ -277,7 +278,7 @@ func (k ResizeItems) resize(f *Face, it *Item) error {
 	to := k.About.Add(turn.Apply(geom.Scale(k.FX, k.FY).Apply(back.Apply(from.Sub(k.About)))))
 	d := to.Sub(from)
 	it.Place.X, it.Place.Y = Tidy(to.X), Tidy(to.Y)
-	for _, id := range f.carried(it.ID)[1:] {
+	for _, id := range f.Carried(it.ID)[1:] {
 		if !slices.Contains(k.IDs, id) {
 			f.shiftPlaces([]string{id}, d.X, d.Y)
 		}

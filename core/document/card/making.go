@@ -234,7 +234,7 @@ func (k PutOn) Apply(c Card) (Card, error) {
 		}
 		for _, id := range k.IDs {
 			root := f.root(id)
-			if slices.Contains(f.carried(root), k.On) {
+			if slices.Contains(f.Carried(root), k.On) {
 				return Refuse("on", "“%s” cannot be put on itself or on what lies on it.", f.Item(id).Name)
 			}
 			f.Item(root).On = k.On
@@ -265,7 +265,7 @@ func (Restack) Label() string { return "Change the stack" }
 func (k Restack) Apply(c Card) (Card, error) {
 	return OnFace(c, []string{k.ID}, func(_ *Card, f *Face) error {
 		root := f.Item(f.root(k.ID))
-		moved := f.carried(root.ID)
+		moved := f.Carried(root.ID)
 		if slices.Contains(moved, k.Above) {
 			return nil // it lies there already
 		}

@@ -53,8 +53,8 @@ func (f *Face) top(id string) *Item {
 	return it
 }
 
-// carried lists the item and all that lies on it, however high.
-func (f *Face) carried(id string) []string {
+// Carried lists the item and all that lies on it, however high.
+func (f *Face) Carried(id string) []string {
 	out := []string{id}
 	for i := 0; i < len(out); i++ {
 		for j := range f.Items {
@@ -71,7 +71,7 @@ func (f *Face) carried(id string) []string {
 func (f *Face) Together(ids []string) []string {
 	var out []string
 	for _, id := range ids {
-		for _, c := range f.carried(f.root(id)) {
+		for _, c := range f.Carried(f.root(id)) {
 			if !slices.Contains(out, c) {
 				out = append(out, c)
 			}

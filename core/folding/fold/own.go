@@ -56,7 +56,7 @@ func (n *Net) suppressFolds(g Line) {
 
 // changeLines applies a change to a base's own lines.
 func changeLines(c card.Card, f func(n Net, lines []card.OwnLine) ([]card.OwnLine, error)) (card.Card, error) {
-	return card.Change(c, func(c *card.Card) error {
+	next, err := card.Change(c, func(c *card.Card) error {
 		lines, err := f(Of(c.Base), slices.Clone(c.Base.Lines))
 		if err != nil {
 			return err
@@ -68,6 +68,10 @@ func changeLines(c card.Card, f func(n Net, lines []card.OwnLine) ([]card.OwnLin
 		c.Base.Lines = lines
 		return nil
 	})
+	if err != nil {
+		return c, err
+	}
+	return layCovers(next)
 }
 
 // AddLines adds lines to the base, across and down with the inside up.

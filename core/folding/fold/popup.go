@@ -289,13 +289,17 @@ func (k SetBase) Apply(c card.Card) (card.Card, error) {
 	if err := Check(k.Base); err != nil {
 		return c, err
 	}
-	return card.Change(c, func(c *card.Card) error {
+	next, err := card.Change(c, func(c *card.Card) error {
 		c.Base = k.Base
 		c.Base.Width, c.Base.Height = nano(k.Base.Width), nano(k.Base.Height)
 		Arrange(c)
 		layGrounds(c)
 		return nil
 	})
+	if err != nil {
+		return c, err
+	}
+	return layCovers(next)
 }
 
 // nano rounds to a nanometre.
@@ -316,6 +320,7 @@ func New(title string, b card.Base) (card.Card, error) {
 
 // Commands are the commands of this package, for card.Decode.
 var Commands = map[string]func() card.Command{
+	"coverPanels": func() card.Command { return &CoverPanels{} },
 	"addLines":    func() card.Command { return &AddLines{} },
 	"addLiner":    func() card.Command { return &AddLiner{} },
 	"addStrip":    func() card.Command { return &AddStrip{} },

@@ -12,6 +12,7 @@ export type Command =
   | Carve
   | CleanOutline
   | CopyToFaces
+  | NetCoverPanels
   | CropPhoto
   | CropToOutline
   | CutRound
@@ -212,6 +213,7 @@ export interface Face {
   id: string
   items: Item[]
   groups?: Group[]
+  covered?: PanelMats
 }
 export interface Item {
   id: string
@@ -233,6 +235,7 @@ export interface Item {
   lines?: Lines
   mat?: Border
   tier?: number
+  cover?: Cover
   edging?: Edging
   slot?: Waits
   bridges?: Bridge[]
@@ -555,6 +558,10 @@ export interface Lines {
   width: number
   height: number
 }
+export interface Cover {
+  panel: number
+  layer: number
+}
 export interface Edging {
   motif: string
   depth: number
@@ -586,6 +593,15 @@ export interface Tiers {
   foam: number
   edge?: number
   edgeColour?: string
+}
+export interface PanelMats {
+  layers: PanelLayer[]
+  panels?: number
+}
+export interface PanelLayer {
+  margin: number
+  stocks: string[]
+  papers?: string[]
 }
 export interface Laid {
   piece: string
@@ -871,6 +887,11 @@ export interface CopyToFaces {
   faces: string[]
   fit?: boolean
   do: 'copyToFaces'
+}
+export interface NetCoverPanels {
+  faces: string[]
+  layers: PanelLayer[]
+  do: 'coverPanels'
 }
 export interface CropPhoto {
   id: string

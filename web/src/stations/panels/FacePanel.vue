@@ -12,6 +12,7 @@ import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import { placeSketch } from '../../tray/supplies'
 import ColourField from './ColourField.vue'
+import CoverDialog from './CoverDialog.vue'
 
 const card = useCard()
 const catalogue = useCatalogue()
@@ -186,6 +187,10 @@ const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
       }}</small>
       <Button v-if="photo" size="small" data-testid="background-slide" @click="slide">Slide and zoom</Button>
       <Button v-if="!everywhere" size="small" data-testid="background-all" @click="everyFace">Same on all faces</Button>
+    </div>
+    <div class="same">
+      <small>Its panels</small>
+      <CoverDialog />
     </div>
     <div class="marks">
       <small>Maker’s mark</small>
