@@ -179,16 +179,42 @@ type Laying struct {
 	Filled  pathops.Use            `json:"filled"`
 }
 
-// LayDrawing makes items of a drawing on a face, as one change. It returns a *card.Refusal for
-// a drawing that is not at hand any more, and otherwise the errors of Change.
+// LayDrawing makes items of a drawing on a face, as one change, and keeps them in the tray. It returns
+// a *card.Refusal for a drawing that is not at hand any more, and otherwise the errors of Change.
 func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Laying) (View, error) {
-	f, ok := u.drawings.get(l.Drawing)
-	if !ok {
-		return View{}, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
-	}
-	d, _, err := readDrawing(ctx, f.name, f.raw, l.Unit)
+	name, items, err := u.drawn(ctx, l)
 	if err != nil {
 		return View{}, err
+	}
+	place := card.PlaceItems{Face: l.Face, Items: items, Around: &l.Middle}
+	together(&place, name)
+	if _, err := u.keepArt(ctx, name, items, nil); err != nil {
+		return View{}, err
+	}
+	return u.cards.Change(ctx, id, base, []card.Command{place})
+}
+
+// KeepDrawing keeps a drawing in the tray without laying it down. It returns a *card.Refusal for a
+// drawing that is not at hand any more, or of which nothing is left.
+func (u *supplies) KeepDrawing(ctx context.Context, l Laying) (Art, error) {
+	name, items, err := u.drawn(ctx, l)
+	if err != nil {
+		return Art{}, err
+	}
+	return u.keepArt(ctx, name, items, nil)
+}
+
+// drawn are the items that a drawing becomes, and its name. It returns a *card.Refusal for a drawing
+// that is not at hand any more, or of which nothing is left.
+func (u *supplies) drawn(ctx context.Context, l Laying) (string, []card.Item, error) {
+	f, ok := u.drawings.get(l.Drawing)
+	if !ok {
+		return "", nil, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
+	}
+	name := tidyName(f.name)
+	d, _, err := readDrawing(ctx, f.name, f.raw, l.Unit)
+	if err != nil {
+		return name, nil, err
 	}
 	pictures := d.Pictures
 	box := d.Bounds()
@@ -197,9 +223,9 @@ func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Layi
 		// The middle is that of everything, pictures too.
 		only := exchange.Drawing{Shapes: d.Shapes}
 		off := only.Bounds().Centre().Sub(box.Centre())
-		items, err = pathops.Items(only, tidyName(f.name), l.Lines, l.Filled, l.Middle.Add(off))
+		items, err = pathops.Items(only, name, l.Lines, l.Filled, l.Middle.Add(off))
 		if err != nil && len(pictures) == 0 {
-			return View{}, err
+			return name, nil, err
 		}
 	}
 	var photos []card.Item
@@ -207,19 +233,11 @@ func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Layi
 		p.At = p.At.Then(geom.Shift(l.Middle.X-box.Centre().X, l.Middle.Y-box.Centre().Y))
 		it, err := u.photo(ctx, p)
 		if err != nil {
-			return View{}, err
+			return name, nil, err
 		}
 		photos = append(photos, it)
 	}
-	place := card.PlaceItems{Face: l.Face, Items: append(photos, items...), Around: &l.Middle}
-	if len(place.Items) > 1 {
-		// What comes in together is handled as one until it is taken apart.
-		place.Groups = []card.Group{{ID: "drawing", Name: tidyName(f.name)}}
-		for i := range place.Items {
-			place.Items[i].Group = "drawing"
-		}
-	}
-	return u.cards.Change(ctx, id, base, []card.Command{place})
+	return name, append(photos, items...), nil
 }
 
 // photo brings in a picture embedded in a drawing.

@@ -23,7 +23,7 @@ const (
 )
 
 // Supply is what a person notes about a supply of a kind: photo, paper, shape,
-// lettering or sketch.
+// lettering, edging, sketch or art.
 type Supply struct {
 	Kind      string   `json:"kind"`
 	ID        string   `json:"id"`
@@ -36,11 +36,12 @@ type Supply struct {
 	Credit string    `json:"credit,omitempty"` // the line that is due
 }
 
-var supplyKinds = []string{"photo", "paper", "shape", "lettering", "edging", "sketch"}
+var supplyKinds = []string{"photo", "paper", "shape", "lettering", "edging", "sketch", "art"}
 
 // SupplyStore keeps what cards are made of.
 type SupplyStore interface {
 	FontStore
+	ArtStore
 	// Cards and Head tell which pictures are on cards.
 	Cards(ctx context.Context, find string) ([]Summary, error)
 	Head(ctx context.Context, id string) (Revision, error)
@@ -154,25 +155,29 @@ func (u *supplies) RemovePicture(ctx context.Context, id string) error {
 		}
 		return err
 	}
-	uses := func(c card.Card) bool {
-		for _, f := range c.Faces {
-			for _, it := range f.Items {
-				if it.Photo != nil && it.Photo.Picture == id {
-					return true
-				}
-			}
-		}
-		return false
-	}
-	var by []string
-	cards, err := u.store.Cards(ctx, "")
+	by, err := u.using(ctx, func(it card.Item) bool { return it.Photo != nil && it.Photo.Picture == id })
 	if err != nil {
 		return err
+	}
+	if len(by) > 0 {
+		return &card.Refusal{Field: "id", Why: fmt.Sprintf("This photo stays: it is on %s.", and(by))}
+	}
+	return u.store.HidePicture(ctx, id, u.now())
+}
+
+// using names the cards, sketches and art with an item of a kind. It fails when the store does.
+func (u *supplies) using(ctx context.Context, is func(card.Item) bool) (by []string, err error) {
+	uses := func(c card.Card) bool {
+		return slices.ContainsFunc(c.Faces, func(f card.Face) bool { return slices.ContainsFunc(f.Items, is) })
+	}
+	cards, err := u.store.Cards(ctx, "")
+	if err != nil {
+		return nil, err
 	}
 	for _, c := range cards {
 		rev, err := u.store.Head(ctx, c.ID)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		if uses(rev.Card) {
 			by = append(by, "“"+c.Title+"”")
@@ -180,21 +185,31 @@ func (u *supplies) RemovePicture(ctx context.Context, id string) error {
 	}
 	sketches, err := u.store.Sketches(ctx)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	for _, s := range sketches {
 		_, c, err := u.store.Sketch(ctx, s.ID)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		if uses(c) {
 			by = append(by, "the sketch “"+s.Title+"”")
 		}
 	}
-	if len(by) > 0 {
-		return &card.Refusal{Field: "id", Why: fmt.Sprintf("This photo stays: it is on %s.", and(by))}
+	art, err := u.store.AllArt(ctx)
+	if err != nil {
+		return nil, err
 	}
-	return u.store.HidePicture(ctx, id, u.now())
+	for _, a := range art {
+		_, c, err := u.store.Art(ctx, a.ID)
+		if err != nil {
+			return nil, err
+		}
+		if uses(c) {
+			by = append(by, "“"+a.Name+"” in the tray")
+		}
+	}
+	return by, nil
 }
 
 // and joins names as one says them.

@@ -129,6 +129,19 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.PUT("/supplies/:kind/:id", s.note)
 	r.POST("/supplies/:kind/:id/uses", s.used)
 
+	r.GET("/art", func(c *gin.Context) {
+		all, err := s.App.AllArt(c.Request.Context())
+		answer(s, c, all, err)
+	})
+	r.POST("/art", s.keepDrawing)
+	r.DELETE("/art/:id", func(c *gin.Context) { s.done(c, s.App.RemoveArt(c.Request.Context(), c.Param("id"))) })
+	r.GET("/art/:id/picture.png", func(c *gin.Context) {
+		raw, err := s.App.ArtPicture(c.Request.Context(), c.Param("id"))
+		s.picture(c, "image/png", raw, err, "max-age=3600") // art never changes
+	})
+	r.POST("/cards/:id/art", s.layArt)
+	r.POST("/cards/:id/art/kept", s.keepArt)
+
 	r.GET("/sketches", s.sketches)
 	r.POST("/cards/:id/sketches", s.keepSketch)
 	r.DELETE("/sketches/:id", s.removeSketch)

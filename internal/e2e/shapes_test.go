@@ -3,12 +3,14 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/coretest"
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
@@ -91,7 +93,7 @@ func TestADrawingIsBroughtIn(t *testing.T) {
 	}
 	lines += "0\nLINE\n8\nfold\n10\n0\n20\n1\n11\n2\n21\n1\n0\nTEXT\n8\nnotes\n1\nBeans\n0\nENDSEC\n0\nEOF\n"
 	require.NoError(t, os.WriteFile(file, []byte(lines), 0o600))
-	h.click("tab-shapes")
+	h.click("tab-art")
 	h.must(h.Upload(browser.ID("drawing-input"), file))
 	h.says("drawing-notes", "“Beans” was left out")
 	h.choose("drawing-unit", "Inches")
@@ -108,6 +110,27 @@ func TestADrawingIsBroughtIn(t *testing.T) {
 	h.click("layer-i2")
 	h.choose("line-role", "Perforation")
 	assert.Equal(t, card.RolePerforation, h.item(3, "i2").Lines.Role)
+
+	// It waits in the tray since, and serves other cards; so does what is kept of this one.
+	h.there("keep-art")
+	h.click("keep-art")
+	h.wait(`document.querySelectorAll('.supply.art').length === 2`)
+	other, err := h.app.App.Create(t.Context(), coretest.Empty(t))
+	require.NoError(t, err)
+	h.must(h.Go("/cards/" + other + "/panels"))
+	h.click("tab-art")
+	h.must(h.Click(`.supply.art[title="Seed packet"]`))
+	h.click("surface")
+	h.says("selected-name", "Seed packet")
+	v, err := h.app.App.Open(t.Context(), other)
+	require.NoError(t, err)
+	f := v.Card.Face(card.Front)
+	require.Len(t, f.Items, 2)
+	require.Len(t, f.Groups, 1)
+	assert.Equal(t, "Seed packet", f.Groups[0].Name)
+	scored := slices.IndexFunc(f.Items, func(it card.Item) bool { return it.Lines != nil })
+	require.GreaterOrEqual(t, scored, 0)
+	assert.Equal(t, card.RoleValley, f.Items[scored].Lines.Role, "as it came")
 }
 
 // A drawing comes in as it looks: what is seen through, gradients, dashes, words whose face
@@ -122,7 +145,7 @@ func TestADrawingComesInAsItLooks(t *testing.T) {
 		<path d="M5 42h50" stroke="#587a4a" stroke-width="2" stroke-dasharray="5 5"/>
 		<text x="30" y="10" font-family="Pacifico" font-size="8" text-anchor="middle" fill="#1f2b38">Dusk</text>
 		<text x="4" y="49" font-family="Nowhere" font-size="3">small words</text></svg>`), 0o600))
-	h.click("tab-shapes")
+	h.click("tab-art")
 	h.must(h.Upload(browser.ID("drawing-input"), file))
 	h.says("drawing-notes", "The text “small words” was left out")
 	h.says("drawing-line-0", "Printed")

@@ -135,6 +135,13 @@ export interface PointRef {
   ring: number
   node: number
 }
+export interface Art {
+  id: string
+  name: string
+  width: number
+  height: number
+  parts: number
+}
 export interface BandBehind {
   id: string
   colour: string
@@ -1738,6 +1745,17 @@ export interface InkView {
   profile?: string
   toned?: boolean
   off?: number
+}
+export interface KeptThings {
+  face: string
+  ids: string[]
+  name: string
+}
+export interface LayArt {
+  base: number
+  art: string
+  face: string
+  at?: Point
 }
 export interface LayDrawing {
   base: number

@@ -6,7 +6,7 @@ import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete, differing } from './complete'
 import { usePrefs } from './prefs'
-import type { Finding, Command, Face, Item, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
+import type { Finding, Command, Face, Item, LayArt, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
 
@@ -193,6 +193,7 @@ export const useCard = defineStore('card', () => {
   function leave(...commands: Command[]) {
     if (view.value) api.leave(view.value.id, view.value.revision, commands)
   }
+  const layArt = (l: Omit<LayArt, 'base'>) => enqueue((v) => api.layArt(v.id, v.revision, l))
   const lay = (l: Omit<LayDrawing, 'base'>) => enqueue((v) => api.layDrawing(v.id, v.revision, l))
 
   /** Asks what a change would lead to, and changes nothing. */
@@ -319,6 +320,7 @@ export const useCard = defineStore('card', () => {
     leave,
     attempt,
     lay,
+    layArt,
     undo,
     redo,
     catchUp,

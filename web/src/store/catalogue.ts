@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { message } from 'ant-design-vue'
 import { computed, ref, shallowRef } from 'vue'
 import { api, bringIn, Fault } from '../api/client'
-import type { Catalogue, Picture, Sketch, Stock, Supply } from '../api/types'
+import type { Art, Catalogue, Picture, Sketch, Stock, Supply } from '../api/types'
 
 export interface Incoming {
   key: number
@@ -36,6 +36,7 @@ export const useCatalogue = defineStore('catalogue', () => {
   })
   const pictures = ref<Picture[]>([])
   const sketches = shallowRef<Sketch[]>([])
+  const art = shallowRef<Art[]>([])
   /** What was noted about supplies, by kind and id. */
   const notes = ref(new Map<string, Supply>())
   const incoming = ref<Incoming[]>([])
@@ -76,16 +77,21 @@ export const useCatalogue = defineStore('catalogue', () => {
     } else if (kind === 'lettering') {
       await api.removeFont(id)
       all.value = { ...all.value, fonts: all.value.fonts.filter((f) => f.id !== id) }
+    } else if (kind === 'art') {
+      await api.removeArt(id)
+      art.value = art.value.filter((a) => a.id !== id)
     } else {
       await api.removeSketch(id)
       sketches.value = sketches.value.filter((s) => s.id !== id)
     }
   }
+  const loadArt = async () => (art.value = await api.art())
   const loadSketches = async () => (sketches.value = await api.sketches())
 
   const load = () =>
-    (loaded ??= Promise.all([api.catalogue(), api.pictures(), api.sketches(), api.supplies()]).then(
-      ([c, p, k, n]) => {
+    (loaded ??= Promise.all([api.catalogue(), api.pictures(), api.sketches(), api.supplies(), api.art()]).then(
+      ([c, p, k, n, a]) => {
+        art.value = a
         all.value = c
         pictures.value = p
         sketches.value = k
@@ -172,6 +178,8 @@ export const useCatalogue = defineStore('catalogue', () => {
     all,
     pictures,
     sketches,
+    art,
+    loadArt,
     incoming,
     load,
     reload,

@@ -23,7 +23,7 @@ const now = reactive({
 const open = ref(true)
 const wrong = ref('')
 const font = computed(() => catalogue.all.fonts.find((f) => f.id === props.supply.id && f.own))
-const removable = computed(() => props.supply.kind === 'photo' || props.supply.kind === 'sketch' || !!font.value)
+const removable = computed(() => ['photo', 'sketch', 'art'].includes(props.supply.kind) || !!font.value)
 /** What the font's file says of embedding; its letters go out as outlines in any case. */
 const embedding = {
   installable: 'Its file allows embedding without limits.',

@@ -15,8 +15,8 @@ defineProps<{ supply: Supply; dragged?: boolean }>()
     :class="{ dragged }"
   />
   <img
-    v-else-if="supply.kind === 'sketch'"
-    :src="api.sketchURL(supply.id)"
+    v-else-if="supply.kind === 'sketch' || supply.kind === 'art'"
+    :src="supply.kind === 'art' ? api.artURL(supply.id) : api.sketchURL(supply.id)"
     alt=""
     draggable="false"
     class="whole"

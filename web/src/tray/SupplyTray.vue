@@ -2,6 +2,8 @@
 // The strip along the near edge where supplies wait. They are dragged up onto
 // the card with the pointer, or placed in the middle with Enter.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { message } from 'ant-design-vue'
+import { api } from '../api/client'
 import type { Font } from '../api/types'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
@@ -10,7 +12,16 @@ import { useTool } from '../store/tool'
 import IncomingFile from './IncomingFile.vue'
 import AboutSupply from './AboutSupply.vue'
 import SupplyButton from './SupplyButton.vue'
-import { edgingSupply, fontSupply, paperSupply, photoSupply, shapeSupply, sketchSupply, type Supply } from './supplies'
+import {
+  artSupply,
+  edgingSupply,
+  fontSupply,
+  paperSupply,
+  photoSupply,
+  shapeSupply,
+  sketchSupply,
+  type Supply,
+} from './supplies'
 
 const emit = defineEmits<{
   place: [s: Supply]
@@ -24,7 +35,7 @@ const catalogue = useCatalogue()
 const prefs = usePrefs()
 const tool = useTool()
 
-const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Edges', 'Sketches'] as const
+const tabs = ['Photos', 'Papers', 'Shapes', 'Lettering', 'Edges', 'Art', 'Sketches'] as const
 const tab = ref<(typeof tabs)[number]>('Papers')
 const find = ref('')
 const search = ref<HTMLInputElement>()
@@ -77,6 +88,7 @@ const supplies = computed(() => {
         .map(fontSupply)
         .map((s) => ({ ...s, text: words.value })),
     Edges: () => lately('edging', c.edgings).map((m) => edgingSupply(m, c.edgings)),
+    Art: () => lately('art', catalogue.art).map(artSupply),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }
     [tab.value]()
@@ -89,6 +101,19 @@ function chosen(e: Event) {
   const box = e.target as HTMLInputElement
   emit('files', [...(box.files ?? [])])
   box.value = ''
+}
+
+/** What is chosen on the face is kept under its name. */
+async function keep() {
+  try {
+    const name = card.group?.name ?? card.told[0]?.name ?? 'Things'
+    const a = await api.keepArt(card.id, { face: card.faceId, ids: card.selection, name })
+    await catalogue.loadArt()
+    show('Art')
+    void message.success(`“${a.name}” waits in the tray, under Art.`)
+  } catch (e) {
+    void message.warning(e instanceof Error ? e.message : String(e))
+  }
 }
 
 function show(t: (typeof tabs)[number]) {
@@ -111,6 +136,7 @@ defineExpose({
     void nextTick(() => search.value?.focus())
   },
   show,
+  keep,
 })
 </script>
 
@@ -188,7 +214,7 @@ defineExpose({
         />
         <IncomingFile v-for="i in catalogue.incoming" :key="i.key" :file="i" />
       </template>
-      <template v-if="tab === 'Shapes'">
+      <template v-if="tab === 'Art'">
         <button class="add" data-testid="bring-in-drawing" @click="drawings?.click()">Bring in<br />a drawing</button>
         <input
           ref="drawings"
@@ -199,6 +225,15 @@ defineExpose({
           data-testid="drawing-input"
           @change="chosen"
         />
+        <button
+          v-if="card.selection.length"
+          class="add"
+          title="What is chosen on the face waits here, for every card"
+          data-testid="keep-art"
+          @click="keep"
+        >
+          Keep what<br />is chosen
+        </button>
       </template>
       <template v-if="tab === 'Lettering'">
         <button class="add" data-testid="bring-in-font" @click="fonts?.click()">Bring in<br />a font</button>
@@ -224,11 +259,14 @@ defineExpose({
         @drop="emit('drop', s.supply, $event)"
         @about="about = s.supply"
       />
-      <p v-if="!supplies.length && (find || (tab !== 'Photos' && tab !== 'Sketches'))" class="none">
+      <p v-if="!supplies.length && (find || !['Photos', 'Art', 'Sketches'].includes(tab))" class="none">
         Nothing here is called “{{ find }}”.
       </p>
       <p v-else-if="tab === 'Sketches' && !supplies.length" class="none">
         No sketches yet: choose nothing on a face and use “Keep as a sketch”.
+      </p>
+      <p v-else-if="tab === 'Art' && !supplies.length" class="none">
+        Drawings that are brought in wait here, and what you keep of a card.
       </p>
       <p v-else-if="tab === 'Photos' && !supplies.length && !catalogue.incoming.length" class="none">
         Bring in photos from this computer, or drop them anywhere on the page.

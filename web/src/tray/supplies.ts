@@ -1,11 +1,11 @@
 // What lies in the tray, and how it is asked to be placed.
-import type { Catalogue, Command, Picture, Sketch } from '../api/types'
+import type { Art, Catalogue, Command, Picture, Sketch } from '../api/types'
 import type { Pt } from '../parts/geom'
 
 /** Something in the tray that can be placed. */
 export interface Supply {
   id: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'edging' | 'sketch'
+  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'edging' | 'sketch' | 'art'
   name: string
   /** What a slot or an opening can be filled with. */
   picture?: Picture
@@ -23,6 +23,7 @@ export const photoSupply = (p: Picture): Supply => ({ id: p.id, kind: 'photo', n
 export const paperSupply = (p: Catalogue['papers'][number]): Supply => ({ id: p.id, kind: 'paper', name: p.name })
 export const fontSupply = (f: Catalogue['fonts'][number]): Supply => ({ id: f.id, kind: 'lettering', name: f.name })
 export const sketchSupply = (k: Sketch): Supply => ({ id: k.id, kind: 'sketch', name: k.title, sketch: k })
+export const artSupply = (a: Art): Supply => ({ id: a.id, kind: 'art', name: a.name })
 export const shapeSupply = (s: Catalogue['shapes'][number]): Supply => ({
   id: s.id,
   kind: 'shape',

@@ -9,11 +9,14 @@ import Field from '../../parts/Field.vue'
 import { roleNames } from '../../parts/lines'
 import type { Pt } from '../../parts/geom'
 import { useCard } from '../../store/card'
+import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 
 type Use = LayDrawing['filled']
 
+const emit = defineEmits<{ kept: [id: string] }>()
 const card = useCard()
+const catalogue = useCatalogue()
 const prefs = usePrefs()
 const open = ref(false)
 const reading = ref('')
@@ -62,19 +65,40 @@ async function read(file: File) {
   }
 }
 
-async function lay() {
+/** What is to become of it, on the face that is worked on. */
+function laying() {
   const d = incoming.value
   const f = card.face
-  if (!d || !f) return
-  const asked = card.lay({
-    drawing: d.id,
-    ...(unit.value ? { unit: unit.value } : {}),
-    face: f.id,
-    middle: middle ?? { x: f.width / 2, y: f.height / 2 },
-    lines: lines.value,
-    filled: filled.value,
-  })
-  if (await card.selectMade(asked)) close()
+  return (
+    d &&
+    f && {
+      drawing: d.id,
+      ...(unit.value ? { unit: unit.value } : {}),
+      face: f.id,
+      middle: middle ?? { x: f.width / 2, y: f.height / 2 },
+      lines: lines.value,
+      filled: filled.value,
+    }
+  )
+}
+async function lay() {
+  const l = laying()
+  if (!l || !(await card.selectMade(card.lay(l)))) return
+  close()
+  await catalogue.loadArt()
+}
+/** It waits in the tray, and is not laid down now. */
+async function keep() {
+  const l = laying()
+  if (!l) return
+  try {
+    const a = await api.keepDrawing(l)
+    await catalogue.loadArt()
+    emit('kept', a.id)
+    close()
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+  }
 }
 
 function close() {
@@ -141,6 +165,7 @@ defineExpose({ show })
     </div>
     <footer v-if="incoming">
       <Button @click="close">Put aside</Button>
+      <Button data-testid="keep-drawing" @click="keep">Only keep it in the tray</Button>
       <Button type="primary" data-testid="lay-drawing" @click="lay">Lay it on {{ card.face?.name }}</Button>
     </footer>
   </Modal>

@@ -30,6 +30,7 @@ const verbs = computed(() => {
       ...(one.value?.kind === 'lettering' ? [{ id: 'edit', name: 'Edit words', key: 'Enter' }] : []),
       { id: 'copy', name: 'Copy', key: 'Ctrl C' },
       { id: 'duplicate', name: 'Duplicate', key: 'Ctrl D' },
+      { id: 'keep', name: 'Keep in the tray', key: '' },
       ...(card.selected.length > 1
         ? [{ id: 'group', name: card.group ? 'Ungroup' : 'Group', key: card.group ? 'Ctrl Shift G' : 'Ctrl G' }]
         : []),

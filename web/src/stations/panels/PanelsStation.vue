@@ -84,6 +84,7 @@ function act(verb: string) {
     copy: () => keys.copy(),
     paste: keys.paste,
     duplicate: keys.duplicate,
+    keep: () => tray.value?.keep(),
     group: () => keys.group(),
     lock: keys.lock,
     hide: keys.hide,
@@ -181,6 +182,11 @@ async function place(s: Supply, at?: Pt, along = false) {
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
   }
   catalogue.used(s.kind, s.id)
+  if (s.kind === 'art') {
+    const v = await card.selectMade(card.layArt({ art: s.id, face: f.id, ...(at ? { at } : {}) }))
+    if (v?.made) surface.value?.focus()
+    return
+  }
   const edge = s.picture?.clear ? await edgeOf(s.picture) : undefined
   const asked = card.change(placeSupply(s, f.id, last(), at, along, edge))
   const v = await card.selectMade(asked)
@@ -304,7 +310,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
       Drop photos and drawings here: on the face to place them, anywhere else to keep photos in the tray; fonts go there
       too
     </div>
-    <DrawingDialog ref="drawing" />
+    <DrawingDialog ref="drawing" @kept="tray?.show('Art')" />
   </div>
 </template>
 
