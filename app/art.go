@@ -6,11 +6,13 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"image/color"
 	"slices"
 	"strings"
 	"time"
 	"unicode/utf8"
 
+	"sectilis/core/design/overlay"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -25,6 +27,8 @@ type Art struct {
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
 	Parts  int     `json:"parts"`
+	// Ships says that it came with the program.
+	Ships bool `json:"ships,omitempty"`
 }
 
 // ArtStore keeps the art of the tray, each with a flat card that it lies in the middle of.
@@ -40,8 +44,59 @@ type ArtStore interface {
 // artBase is the flat card that art lies on in the store, as large as a card may be.
 var artBase = card.Base{Kind: card.Flat, Width: 450, Height: 450, Stock: card.First().Piece}
 
-// AllArt lists the art of the tray, the newest first. It fails when the store does.
-func (u *supplies) AllArt(ctx context.Context) ([]Art, error) { return u.store.AllArt(ctx) }
+// AllArt lists the art of the tray, the newest first, and then the overlays that ship. It fails when the
+// store does.
+func (u *supplies) AllArt(ctx context.Context) ([]Art, error) {
+	all, err := u.store.AllArt(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, o := range overlay.All() {
+		a, _, err := u.overlaid(o)
+		if err != nil {
+			return nil, err
+		}
+		all = append(all, a)
+	}
+	return all, nil
+}
+
+// overlaid is an overlay that ships as art. It fails where that cannot be resolved.
+func (u *supplies) overlaid(o overlay.Overlay) (Art, card.Card, error) {
+	c, box, err := centred(o.Items, nil)
+	return Art{ID: o.ID, Name: o.Name, Width: box.W, Height: box.H, Parts: len(o.Items), Ships: true}, c, err
+}
+
+// art is art of the tray with its flat card. It returns ErrNotFound for art that is not there.
+func (u *supplies) art(ctx context.Context, id string) (Art, card.Card, error) {
+	if o, ok := overlay.ByID(id); ok {
+		return u.overlaid(o)
+	}
+	return u.store.Art(ctx, id)
+}
+
+// centred is the flat card that items and their groups lie in the middle of, and their box. It returns a
+// *card.Refusal for what cannot lie there.
+func centred(items []card.Item, groups []card.Group) (card.Card, geom.Rect, error) {
+	c, err := fold.New("Art", artBase)
+	if err != nil {
+		return c, geom.Rect{}, err
+	}
+	lies := card.PlaceItems{Face: card.Front, Items: items, Groups: groups, Around: &geom.Point{}}
+	if c, err = card.Apply(c, lies); err != nil {
+		return c, geom.Rect{}, err
+	}
+	box, err := boxOf(c)
+	if err != nil {
+		return c, box, err
+	}
+	off := geom.Pt(artBase.Width/2, artBase.Height/2).Sub(box.Centre())
+	c, err = card.Change(c, func(c *card.Card) error {
+		shiftAll(c.Face(card.Front).Items, off)
+		return nil
+	})
+	return c, box, err
+}
 
 // RemoveArt takes art out of the tray; what was laid of it stays on its cards. It returns ErrNotFound
 // for art that is not there.
@@ -53,23 +108,8 @@ func (u *supplies) keepArt(ctx context.Context, name string, items []card.Item, 
 	if name = strings.TrimSpace(name); utf8.RuneCountInString(name) > 120 || name == "" {
 		return Art{}, &card.Refusal{Field: "name", Why: "A name has between one and 120 letters."}
 	}
-	c, err := fold.New("Art", artBase)
+	c, box, err := centred(items, groups)
 	if err != nil {
-		return Art{}, err
-	}
-	lies := card.PlaceItems{Face: card.Front, Items: items, Groups: groups, Around: &geom.Point{}}
-	if c, err = card.Apply(c, lies); err != nil {
-		return Art{}, err
-	}
-	box, err := boxOf(c)
-	if err != nil {
-		return Art{}, err
-	}
-	off := geom.Pt(artBase.Width/2, artBase.Height/2).Sub(box.Centre())
-	if c, err = card.Change(c, func(c *card.Card) error {
-		shiftAll(c.Face(card.Front).Items, off)
-		return nil
-	}); err != nil {
 		return Art{}, err
 	}
 	if err := u.cards.verify(ctx, c); err != nil {
@@ -149,7 +189,7 @@ type LaidArt struct {
 // LayArt lays art on a face as one group of its name, as one change. It returns ErrNotFound for art
 // that is not in the tray, and otherwise the errors of Change.
 func (u *supplies) LayArt(ctx context.Context, id string, base int64, l LaidArt) (View, error) {
-	a, c, err := u.store.Art(ctx, l.Art)
+	a, c, err := u.art(ctx, l.Art)
 	if err != nil {
 		return View{}, err
 	}
@@ -217,9 +257,12 @@ func together(p *card.PlaceItems, name string) {
 	}
 }
 
+// artGround is what art is shown on: white paper and lace are seen on it.
+var artGround = color.RGBA{0xe9, 0xdf, 0xcd, 0xff}
+
 // ArtPicture is a PNG of art. It returns ErrNotFound for art that is not in the tray.
 func (u *supplies) ArtPicture(ctx context.Context, id string) ([]byte, error) {
-	_, c, err := u.store.Art(ctx, id)
+	_, c, err := u.art(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -232,7 +275,7 @@ func (u *supplies) ArtPicture(ctx context.Context, id string) ([]byte, error) {
 		return nil, err
 	}
 	f := v.Face(card.Front)
-	inks := v.Look(f, c.Base)
+	inks := v.Look(f, c.Base)[1:] // without the card that it lies on
 	// Lines of a carrier have no ink: they are drawn as they are told by.
 	for i := range f.Items {
 		if it := &f.Items[i]; it.Role != "" {
@@ -242,5 +285,5 @@ func (u *supplies) ArtPicture(ctx context.Context, id string) ([]byte, error) {
 	}
 	side := max(box.W, box.H) * 1.06
 	view := geom.Rect{X: box.Centre().X - side/2, Y: box.Centre().Y - side/2, W: side, H: side}
-	return u.paint(ctx, view, thumbSide, inks)
+	return u.paintOn(ctx, artGround, view, thumbSide, inks)
 }

@@ -8,6 +8,7 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/coretest"
+	"sectilis/core/design/overlay"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
@@ -21,7 +22,7 @@ func TestDrawingsServeEveryCard(t *testing.T) {
 	require.Len(t, first, 2)
 	all, err := f.AllArt(t.Context())
 	require.NoError(t, err)
-	require.Len(t, all, 1)
+	require.Len(t, all, 1+len(overlay.All()))
 	assert.Equal(t, "Two leaves", all[0].Name)
 	assert.InDelta(t, 53, all[0].Width, .01)
 
@@ -76,7 +77,7 @@ func TestThingsOfACardAreKeptInTheTray(t *testing.T) {
 	assert.Equal(t, a.ID, again.ID, "the same things are the same art")
 	kept, err := f.AllArt(t.Context())
 	require.NoError(t, err)
-	require.Len(t, kept, 1)
+	require.Len(t, kept, 1+len(overlay.All()))
 
 	other, err := f.Create(t.Context(), coretest.Empty(t))
 	require.NoError(t, err)
@@ -125,3 +126,30 @@ func TestThingsOfACardAreKeptInTheTray(t *testing.T) {
 
 // where tells where an outline lies: its area by its place.
 func where(p geom.Path) float64 { c := p.Bounds().Centre(); return p.Area() + c.X + 7*c.Y }
+
+// Overlays that ship are laid as art is, are printed, and are seen through somewhere: by their ink, or by
+// the holes and gaps of their box.
+func TestOverlaysAreSeenThrough(t *testing.T) {
+	f := start(t)
+	id, err := f.Create(t.Context(), coretest.Empty(t))
+	require.NoError(t, err)
+	for i, o := range overlay.All() {
+		v, err := f.LayArt(t.Context(), id, int64(i+1), app.LaidArt{Art: o.ID, Face: card.Front})
+		require.NoError(t, err, o.Name)
+		items := v.Scene.Face(card.Front).Items
+		var covered []geom.Path
+		opaque := true
+		for _, it := range items[len(items)-len(o.Items):] {
+			assert.False(t, it.Piece, o.Name)
+			covered = append(covered, it.Outline.Transform(it.At))
+			opaque = opaque && it.Clear == 0
+		}
+		all := geom.Union(geom.NonZero, covered...)
+		box := all.Bounds()
+		assert.True(t, !opaque || all.Area() < .97*box.W*box.H, o.Name)
+		raw, err := f.ArtPicture(t.Context(), o.ID)
+		require.NoError(t, err)
+		assert.NotEmpty(t, raw)
+	}
+	require.ErrorIs(t, f.RemoveArt(t.Context(), "doily"), app.ErrNotFound, "what ships stays")
+}

@@ -68,6 +68,7 @@ type cards struct {
 	edited *edited
 	inks   *inkShelf
 	stocks *stockShelf
+	papers *paperShelf
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -118,6 +119,9 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 	cs.mu.Unlock()
 	// What cards name has to be known before: stocks, and what is printed on them.
 	if err := cs.inks.ready(ctx); err != nil {
+		return nil, err
+	}
+	if err := cs.papers.ready(ctx); err != nil {
 		return nil, err
 	}
 	o.Lock()

@@ -210,6 +210,9 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	if err := cs.fonts.ready(ctx); err != nil {
 		return err
 	}
+	if err := cs.papers.ready(ctx); err != nil {
+		return err
+	}
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {

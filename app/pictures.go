@@ -182,7 +182,7 @@ const thumbSide = 360
 // Thumbnail is a PNG of the card as it stands on the table, on no ground. It returns
 // ErrNotFound for a card that is not on the table and a *Damaged for one that cannot be read.
 func (u *supplies) Thumbnail(ctx context.Context, id string) ([]byte, error) {
-	stocks := u.cards.stocks.is()
+	stocks := u.cards.shelves()
 	o, err := u.cards.load(ctx, id)
 	if err != nil {
 		return nil, err

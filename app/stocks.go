@@ -179,8 +179,11 @@ func (p *production) Stocks(ctx context.Context) ([]StockView, error) {
 	return out, nil
 }
 
-// StocksAre names what is known of stocks: another name, when that is another.
-func (p *production) StocksAre() string { return p.stocks.is() }
+// StocksAre names what is known of stocks and papers: another name, when that is another.
+func (p *production) StocksAre() string { return p.cards.shelves() }
+
+// shelves names what is known of stocks and papers.
+func (cs *cards) shelves() string { return cs.stocks.is() + cs.papers.is() }
 
 // AddStock adds a stock of a person's own. It returns a *card.Refusal for what is none.
 func (p *production) AddStock(ctx context.Context, m MeasuredStock) (card.Stock, error) {

@@ -196,7 +196,7 @@ func (u *supplies) using(ctx context.Context, is func(card.Item) bool) (by []str
 			by = append(by, "the sketch “"+s.Title+"”")
 		}
 	}
-	art, err := u.store.AllArt(ctx)
+	art, err := u.store.AllArt(ctx) // what ships has no pictures
 	if err != nil {
 		return nil, err
 	}

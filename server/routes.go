@@ -28,7 +28,7 @@ import (
 
 func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/catalogue", s.catalogue)
-	r.GET("/papers/:file", s.paper)
+	s.papers(r)
 	r.POST("/measures", s.measure)
 	r.POST("/typesettings", s.setWords)
 	r.GET(strings.TrimPrefix(eventsPath, "/api"), s.events)
@@ -247,16 +247,6 @@ func (s *server) catalogue(c *gin.Context) {
 		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.All(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
-}
-
-func (s *server) paper(c *gin.Context) {
-	p, ok := pattern.ByID(strings.TrimSuffix(c.Param("file"), ".svg"))
-	if !ok {
-		s.fail(c, app.ErrNotFound)
-		return
-	}
-	c.Header("Cache-Control", "max-age=86400")
-	c.Data(http.StatusOK, "image/svg+xml", []byte(p.SVG()))
 }
 
 func (s *server) font(c *gin.Context) {

@@ -1,13 +1,17 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/document/card"
+	"sectilis/core/document/pattern"
 	"sectilis/core/production/sheet"
+	"sectilis/internal/browser"
 )
 
 func TestAnA4SheetFoldedToA5IsItsOwnSheet(t *testing.T) {
@@ -107,4 +111,40 @@ func TestASheetWithNothingToCutDoesNotGoIntoTheMachine(t *testing.T) {
 	h.click("station-machine")
 	h.says("headline", "Nothing on sheet 1 is cut")
 	h.wait(`document.querySelector('[data-testid=cut]').disabled`)
+}
+
+// A picture becomes a paper of one's own: its size is told, its seam found and mended, and it is laid as
+// those that ship are; changed, it changes on the card.
+func TestAPictureBecomesAPaper(t *testing.T) {
+	h := lay(t)
+	h.click("tab-papers")
+	h.must(h.Upload(browser.ID("paper-input"), photo(t)))
+	h.says("paper-seam", "a seam shows where it repeats")
+	assert.Equal(t, "true", got(browser.Eval[string](h.Page, `document.querySelector('[data-testid=paper-mirrored]').getAttribute('aria-checked')`)))
+	h.put("paper-width", "60 mm")
+	h.says("paper-width", "2 ⅜ in")
+	h.click("paper-keep")
+	h.wait(`!!document.querySelector('.supply.paper[title="Allotment gate"]')`)
+	h.must(h.Click(`.supply.paper[title="Allotment gate"]`))
+	h.click("surface")
+	it := h.item(2, "i1")
+	require.True(t, strings.HasPrefix(it.Fill.Paper, "own-"))
+	paper, ok := pattern.ByID(it.Fill.Paper)
+	require.True(t, ok)
+	assert.InDelta(t, 60, paper.Width, 1e-9)
+	assert.InDelta(t, 40, paper.Height, .01)
+	assert.True(t, paper.Mirrored)
+	h.wait(`document.querySelectorAll('#paper-' + CSS.escape(` + "`" + it.Fill.Paper + "`" + `) + ' image').length === 4`)
+	h.keys(kb.Escape)
+	_, err := browser.Eval[bool](h.Page, `(document.querySelector('.supply.paper[title="Allotment gate"]').focus(), true)`)
+	h.must(err)
+	h.keys(kb.F2)
+	h.there("about-supply")
+	h.click("about-paper")
+	h.put("paper-width", "30 mm")
+	h.click("paper-mirrored")
+	h.click("paper-keep")
+	h.wait(`document.querySelectorAll('#paper-' + CSS.escape(` + "`" + it.Fill.Paper + "`" + `) + ' image').length === 1`)
+	h.must(h.Upload(browser.ID("paper-input"), saved(t, "words.jpg", []byte("no picture"))))
+	h.says("paper-refused", "no picture that can be read")
 }

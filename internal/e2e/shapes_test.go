@@ -114,7 +114,7 @@ func TestADrawingIsBroughtIn(t *testing.T) {
 	// It waits in the tray since, and serves other cards; so does what is kept of this one.
 	h.there("keep-art")
 	h.click("keep-art")
-	h.wait(`document.querySelectorAll('.supply.art').length === 2`)
+	h.wait(`document.querySelectorAll('.supply.art').length === 11`)
 	other, err := h.app.App.Create(t.Context(), coretest.Empty(t))
 	require.NoError(t, err)
 	h.must(h.Go("/cards/" + other + "/panels"))

@@ -36,7 +36,7 @@ func (f *Face) Drawing(ids []string) exchange.Drawing {
 			continue
 		}
 		fill := it.Fill.Colour
-		if p, ok := pattern.ByID(it.Fill.Paper); ok {
+		if p, ok := pattern.ByID(it.Fill.Paper); ok && p.Ground != "" {
 			fill = p.Ground
 		}
 		if fill == "" && it.Piece {

@@ -158,7 +158,9 @@ func (d *document) inks(inks []scene.Ink) error {
 		case k.Paper != nil:
 			d.path(k.Region)
 			d.RawWriteStr("W n\n")
-			d.paper(k)
+			if err := d.paper(k); err != nil {
+				return err
+			}
 		case k.Picture != "":
 			d.path(k.Region)
 			d.RawWriteStr("W n\n")
@@ -251,25 +253,54 @@ func (d *document) path(p geom.Path) {
 	d.RawWriteStr(b.String())
 }
 
-// paper repeats the tile over all that the region covers.
-func (d *document) paper(k scene.Ink) {
+// overlap is how far tiles that show a picture lie over the next, mm, so that no hairline is left.
+const overlap = .01
+
+// paper repeats the tile over all that the region covers. It fails when a picture cannot be had.
+func (d *document) paper(k scene.Ink) error {
 	inv, ok := k.PaperAt.Inverse()
 	if !ok {
-		return
+		return nil
 	}
-	d.fill(k.Region, k.Paper.Ground)
+	p := k.Paper
+	if p.Ground != "" {
+		d.fill(k.Region, p.Ground)
+	}
+	w, h, tiles := p.Repeat()
 	box := k.Region.Bounds()
 	own := geom.RectPath(box).Transform(inv).Bounds()
-	for y := math.Floor(own.Y / k.Paper.Height); y*k.Paper.Height < own.Bottom(); y++ {
-		for x := math.Floor(own.X / k.Paper.Width); x*k.Paper.Width < own.Right(); x++ {
+	for y := math.Floor(own.Y / h); y*h < own.Bottom(); y++ {
+		for x := math.Floor(own.X / w); x*w < own.Right(); x++ {
 			// Tiles are not clipped: what crosses an edge is in both tiles and
 			// falls on itself, where a clip would leave a hairline.
-			at := geom.Shift(x*k.Paper.Width, y*k.Paper.Height).Then(k.PaperAt)
-			for _, m := range k.Paper.Marks {
+			at := geom.Shift(x*w, y*h).Then(k.PaperAt)
+			for _, m := range p.Marks {
+				if m.Clear > 0 {
+					d.SetAlpha((1-m.Clear)*(1-k.Clear), "Normal")
+				}
 				d.fill(m.Path.Transform(at), m.Colour)
+				if m.Clear > 0 {
+					d.SetAlpha(1-k.Clear, "Normal")
+				}
+			}
+			if p.Picture == "" {
+				continue
+			}
+			for _, t := range tiles {
+				to := t.At.Then(at)
+				if !geom.RectPath(geom.Rect{W: 1, H: 1}).Transform(to).Bounds().Overlaps(box) {
+					continue
+				}
+				wider := geom.Scale(1+overlap/p.Width, 1+overlap/p.Height)
+				d.RawWriteStr("q\n")
+				if err := d.picture(scene.Ink{Picture: p.Picture, PictureAt: wider.Then(to)}); err != nil {
+					return err
+				}
+				d.RawWriteStr("Q\n")
 			}
 		}
 	}
+	return nil
 }
 
 // picture draws the picture into its unit square. JPEGs go in as they are, so

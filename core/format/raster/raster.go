@@ -84,7 +84,11 @@ func (c *Canvas) paint(k scene.Ink) error {
 	case k.Gradient != nil:
 		src = c.gradient(k, box)
 	case k.Paper != nil:
-		src = c.paper(*k.Paper, k.PaperAt, box)
+		tiled, err := c.paper(*k.Paper, k.PaperAt, box)
+		if err != nil {
+			return err
+		}
+		src = tiled
 	case k.Picture != "":
 		pic, err := c.picture(k, box)
 		if err != nil {
@@ -167,31 +171,74 @@ func multiply(a *image.Alpha, ab image.Rectangle, b *image.Alpha, bb image.Recta
 	return out, box
 }
 
-// paper renders the pattern over the box by looking each pixel up in one tile,
-// drawn at twice the resolution.
-func (c *Canvas) paper(p pattern.Paper, at geom.Affine, box image.Rectangle) image.Image {
+// paper renders the pattern over the box by looking each pixel up in one tile, which is drawn at
+// twice the resolution or, where it shows a picture, has no more pixels than that. It fails when the
+// picture cannot be had.
+func (c *Canvas) paper(p pattern.Paper, at geom.Affine, box image.Rectangle) (image.Image, error) {
 	inv, ok := at.Inverse()
 	if !ok {
-		return image.NewUniform(Colour(p.Ground))
+		return image.NewUniform(ground(p)), nil
 	}
-	scale := math.Sqrt(math.Abs(at.Det())) * c.scale * 2
+	scale := math.Sqrt(math.Abs(at.Det())) * c.scale
 	key := fmt.Sprintf("%s@%.3f", p.ID, scale)
 	tile := c.tiles[key]
 	if tile == nil {
-		w, h := max(1, math.Round(p.Width*scale)), max(1, math.Round(p.Height*scale))
-		t := New(w, h, 1, Colour(p.Ground), nil)
-		for _, m := range p.Marks {
-			mark := m.Path.Transform(geom.Scale(w/p.Width, h/p.Height))
-			_ = t.Paint([]scene.Ink{{Region: mark, Colour: m.Colour}}) // no picture in it to fail
+		var err error
+		if tile, err = c.tile(p, scale); err != nil {
+			return nil, err
 		}
-		tile = t.img
 		c.tiles[key] = tile
 	}
 	tw, th := float64(tile.Bounds().Dx()), float64(tile.Bounds().Dy())
+	along := func(x, size float64) float64 {
+		u := x / size
+		n := math.Floor(u)
+		if u -= n; p.Mirrored && int64(n)%2 != 0 {
+			u = 1 - u
+		}
+		return u
+	}
 	return c.sample(box, inv, func(q geom.Point) color.RGBA {
-		u, v := q.X/p.Width, q.Y/p.Height
-		return bilinear(tile, (u-math.Floor(u))*tw-.5, (v-math.Floor(v))*th-.5, true)
-	})
+		return bilinear(tile, along(q.X, p.Width)*tw-.5, along(q.Y, p.Height)*th-.5, !p.Mirrored)
+	}), nil
+}
+
+// ground is what a paper is printed on all over.
+func ground(p pattern.Paper) color.Color {
+	if p.Ground == "" {
+		return color.Transparent
+	}
+	return Colour(p.Ground)
+}
+
+// tile draws one tile of a paper, so many pixels to the millimetre and more.
+func (c *Canvas) tile(p pattern.Paper, scale float64) (*image.RGBA, error) {
+	if p.Picture == "" {
+		scale *= 2
+	}
+	w, h := max(1, math.Round(p.Width*scale)), max(1, math.Round(p.Height*scale))
+	if p.Picture != "" {
+		full, err := c.pics(p.Picture)
+		if err != nil {
+			return nil, fmt.Errorf("paper %s: %w", p.Name, err)
+		}
+		if b := full.Bounds(); int(w) < b.Dx() && int(h) < b.Dy() {
+			full = imaging.Resize(full, int(w), int(h), imaging.CatmullRom)
+		}
+		b := full.Bounds()
+		out := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+		draw.Draw(out, out.Bounds(), image.NewUniform(ground(p)), image.Point{}, draw.Src)
+		draw.Draw(out, out.Bounds(), full, b.Min, draw.Over)
+		return out, nil
+	}
+	t := New(w, h, 1, ground(p), nil)
+	for _, m := range p.Marks {
+		mark := m.Path.Transform(geom.Scale(w/p.Width, h/p.Height))
+		if err := t.Paint([]scene.Ink{{Region: mark, Colour: m.Colour, Clear: m.Clear}}); err != nil {
+			return nil, err
+		}
+	}
+	return t.img, nil
 }
 
 // picture renders the picture over the box from a copy scaled to the size it

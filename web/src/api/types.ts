@@ -141,6 +141,7 @@ export interface Art {
   width: number
   height: number
   parts: number
+  ships?: boolean
 }
 export interface BandBehind {
   id: string
@@ -689,12 +690,16 @@ export interface Paper {
   ground: string
   width: number
   height: number
-  marks: Mark[]
-  upright: boolean
+  marks?: Mark[]
+  picture?: string
+  mirrored?: boolean
+  own?: boolean
+  hidden?: boolean
 }
 export interface Mark {
   path: string
   colour: string
+  clear?: number
 }
 export interface Font {
   id: string
@@ -1740,6 +1745,15 @@ export interface LineKind {
   closed: number
   likely: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
 }
+export interface IncomingPaper {
+  picture: string
+  name: string
+  width: number
+  height: number
+  said: boolean
+  across: boolean
+  down: boolean
+}
 export interface InkView {
   stock: string
   profile?: string
@@ -1900,6 +1914,13 @@ export interface NewCard {
   title: string
   base: Base
   sheets?: SheetSetup
+}
+export interface NewPaper {
+  name: string
+  picture: string
+  width: number
+  height: number
+  mirrored?: boolean
 }
 export interface NewSketch {
   title: string

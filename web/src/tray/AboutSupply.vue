@@ -9,7 +9,7 @@ import SupplyPicture from './SupplyPicture.vue'
 import type { Supply } from './supplies'
 
 const props = defineProps<{ supply: Supply }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; change: [] }>()
 const catalogue = useCatalogue()
 
 const was = catalogue.noted(props.supply.kind, props.supply.id)
@@ -23,7 +23,15 @@ const now = reactive({
 const open = ref(true)
 const wrong = ref('')
 const font = computed(() => catalogue.all.fonts.find((f) => f.id === props.supply.id && f.own))
-const removable = computed(() => ['photo', 'sketch', 'art'].includes(props.supply.kind) || !!font.value)
+const removable = computed(
+  () =>
+    ['photo', 'sketch'].includes(props.supply.kind) ||
+    (props.supply.kind === 'art' && catalogue.art.some((a) => a.id === props.supply.id && !a.ships)) ||
+    !!font.value,
+)
+const paper = computed(
+  () => props.supply.kind === 'paper' && catalogue.all.papers.some((p) => p.id === props.supply.id && p.own),
+)
 /** What the font's file says of embedding; its letters go out as outlines in any case. */
 const embedding = {
   installable: 'Its file allows embedding without limits.',
@@ -101,6 +109,7 @@ async function remove() {
       <p v-if="wrong" class="wrong" role="alert" data-testid="about-wrong">{{ wrong }}</p>
       <div class="choices">
         <Button v-if="removable" danger data-testid="about-remove" @click="remove">Take it out of the tray</Button>
+        <Button v-if="paper" data-testid="about-paper" @click="emit('change')">Its size and seams …</Button>
         <span class="space" />
         <Button type="primary" html-type="submit" data-testid="about-keep">Keep</Button>
       </div>

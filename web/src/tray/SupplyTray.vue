@@ -4,13 +4,14 @@
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { message } from 'ant-design-vue'
 import { api } from '../api/client'
-import type { Font } from '../api/types'
+import type { Font, IncomingPaper, Paper } from '../api/types'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import { useTool } from '../store/tool'
 import IncomingFile from './IncomingFile.vue'
 import AboutSupply from './AboutSupply.vue'
+import PaperDialog from './PaperDialog.vue'
 import SupplyButton from './SupplyButton.vue'
 import {
   artSupply,
@@ -42,6 +43,7 @@ const search = ref<HTMLInputElement>()
 const chooser = ref<HTMLInputElement>()
 const drawings = ref<HTMLInputElement>()
 const fonts = ref<HTMLInputElement>()
+const papers = ref<HTMLInputElement>()
 
 /** A supply under the name that it was given, with all that it can be found by. */
 function known(s: Supply) {
@@ -101,6 +103,23 @@ function chosen(e: Event) {
   const box = e.target as HTMLInputElement
   emit('files', [...(box.files ?? [])])
   box.value = ''
+}
+
+/** A file that a paper is made of, and a paper of one's own that is changed. */
+const incoming = shallowRef<IncomingPaper>()
+const changed = shallowRef<Paper>()
+const refused = ref('')
+async function paperFile(e: Event) {
+  const box = e.target as HTMLInputElement
+  const file = box.files?.[0]
+  box.value = ''
+  refused.value = ''
+  if (!file) return
+  try {
+    incoming.value = await api.readPaper(file)
+  } catch (err) {
+    refused.value = err instanceof Error ? err.message : String(err)
+  }
 }
 
 /** What is chosen on the face is kept under its name. */
@@ -214,6 +233,18 @@ defineExpose({
         />
         <IncomingFile v-for="i in catalogue.incoming" :key="i.key" :file="i" />
       </template>
+      <template v-if="tab === 'Papers'">
+        <button class="add" data-testid="bring-in-paper" @click="papers?.click()">Bring in<br />a paper</button>
+        <input
+          ref="papers"
+          type="file"
+          accept="image/jpeg,image/png,image/webp,image/svg+xml"
+          hidden
+          data-testid="paper-input"
+          @change="paperFile"
+        />
+        <p v-if="refused" class="wrong" role="alert" data-testid="paper-refused">{{ refused }}</p>
+      </template>
       <template v-if="tab === 'Art'">
         <button class="add" data-testid="bring-in-drawing" @click="drawings?.click()">Bring in<br />a drawing</button>
         <input
@@ -272,7 +303,19 @@ defineExpose({
         Bring in photos from this computer, or drop them anywhere on the page.
       </p>
     </div>
-    <AboutSupply v-if="about" :key="about.kind + about.id" :supply="about" @close="about = undefined" />
+    <PaperDialog
+      v-if="incoming || changed"
+      :file="incoming"
+      :paper="changed"
+      @close="((incoming = undefined), (changed = undefined))"
+    />
+    <AboutSupply
+      v-else-if="about"
+      :key="about.kind + about.id"
+      :supply="about"
+      @close="about = undefined"
+      @change="((changed = catalogue.all.papers.find((p) => p.id === about?.id)), (about = undefined))"
+    />
   </section>
 </template>
 
