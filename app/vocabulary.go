@@ -32,6 +32,7 @@ var Vocabulary = vocabulary(
 	of(card.TakesPhoto, card.TakesWords),
 	of(card.Printed, card.Cut, card.Lined, card.Carved, card.Welded, card.Trims),
 	of(card.LooseIslands, card.BridgedIslands, card.NoIslands),
+	of(card.NoBevel, card.PrintedBevel, card.CutBevel),
 	of(shape.IDs()...),
 	of(card.Square, card.Round, card.Bevel),
 	of(tracing.Whole, tracing.FilledIn, tracing.Hole),

@@ -367,3 +367,30 @@ func TestALineThatClingsToAnEdgeCutsOut(t *testing.T) {
 		assert.InDelta(t, 150, math.Hypot(p.X*900-450, p.Y*600-300), 9)
 	}
 }
+
+// A window mat with a cut bevel is laid over a photo, seen before; it follows when the photo grows.
+func TestAWindowMatIsLaidOverAPhoto(t *testing.T) {
+	h := photographed(t)
+	h.click("photo-done")
+	h.click("layer-i1")
+	h.click("add-mat")
+	h.segment("mat-over", "Over it, a window")
+	h.put("window-overlap", "2 mm")
+	h.put("window-width", "8 mm")
+	h.segment("window-bevel-as", "Second mat")
+	h.put("window-bevel", "1 mm")
+	h.wait(`document.querySelectorAll('[data-testid=trial] path').length === 2`)
+	h.click("lay-window")
+	f := h.front(3)
+	require.Len(t, f.Items, 3)
+	outer := f.Items[2]
+	assert.Equal(t, "Window mat", outer.Name)
+	assert.InDelta(t, 1, outer.Window.Overlap, 1e-6)
+	assert.InDelta(t, 90+16, outer.Form.Width, 1e-6)
+	h.click("layer-i1")
+	h.fill("width", "4 in")
+	assert.InDelta(t, 4*in+16, h.front(4).Items[2].Form.Width, 1e-4)
+	h.click("layer-" + outer.ID)
+	h.fill("set-window-width", "12 mm")
+	assert.InDelta(t, 4*in+24, h.front(5).Items[2].Form.Width, .02)
+}

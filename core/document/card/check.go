@@ -233,6 +233,9 @@ func (it Item) checkKind() error {
 	if it.Cover != nil && (it.Form == nil || !it.IsPiece() || it.Cover.Panel < 1 || it.Cover.Layer < 1) {
 		return Refuse("cover", "“%s” is no mat of a panel.", it.Name)
 	}
+	if err := it.checkWindow(); err != nil {
+		return err
+	}
 	if err := checkEdging(it.Edging); err != nil {
 		return err
 	}

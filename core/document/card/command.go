@@ -52,6 +52,8 @@ var Commands = map[string]func() Command{
 	"lockItems":      func() Command { return &LockItems{} },
 	"hideItems":      func() Command { return &HideItems{} },
 	"putOnFace":      func() Command { return &PutOnFace{} },
+	"addWindow":      func() Command { return &AddWindow{} },
+	"setWindow":      func() Command { return &SetWindow{} },
 	"setInsert":      func() Command { return &SetInsert{} },
 	"layPieces":      func() Command { return &LayPieces{} },
 	"loosenPieces":   func() Command { return &LoosenPieces{} },
@@ -116,6 +118,7 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 		next.Faces[i].tidyGroups()
 	}
 	next.tidyJoined()
+	next.tidyWindows()
 	next.tidyLaid()
 	next.tidyText()
 	if err := next.check(); err != nil {

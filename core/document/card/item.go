@@ -52,6 +52,8 @@ type Item struct {
 	Tier int `json:"tier,omitempty"`
 	// Cover is which mat of a covered panel it is; nil for none.
 	Cover *Cover `json:"cover,omitempty"`
+	// Window makes it a window mat over others.
+	Window *Window `json:"window,omitempty"`
 	// Edging is a motif along its outline.
 	Edging *edging.Edging `json:"edging,omitempty"`
 	Slot   *Waits         `json:"slot,omitempty"` // beside the form of a slot
@@ -282,7 +284,10 @@ func (it Item) IsPiece() bool { return it.Made.As == Cut }
 // Clone is a copy that shares nothing with the item.
 func (it Item) Clone() Item {
 	it.Photo, it.Form, it.Words, it.Mat = copied(it.Photo), copied(it.Form), it.Words.clone(), copied(it.Mat)
-	it.Cover = copied(it.Cover)
+	it.Cover, it.Window = copied(it.Cover), copied(it.Window)
+	if it.Window != nil {
+		it.Window.Of = slices.Clone(it.Window.Of)
+	}
 	if it.Photo != nil {
 		it.Photo.Opening, it.Photo.Rim, it.Photo.Edits = copied(it.Photo.Opening), copied(it.Photo.Rim), slices.Clone(it.Photo.Edits)
 	}

@@ -92,6 +92,11 @@ func (c *Card) place(f *Face, items []Item, groups []Group, settle func(before *
 			it.Mat.Of = ids[it.Mat.Of]
 			it.Place = Place{}
 		}
+		if it.Window != nil { // a copy follows the copies
+			for i, of := range it.Window.Of {
+				it.Window.Of[i] = ids[of]
+			}
+		}
 		if on := ids[it.On]; it.On != "" && on != "" {
 			it.On = on
 		} else if carrier := before.Item(it.On); carrier == nil || !carrier.IsPiece() {
@@ -202,7 +207,7 @@ func (k MoveItems) Label() string { return label("Move", k.IDs) }
 
 // Apply implements Command.
 func (k MoveItems) Apply(c Card) (Card, error) {
-	return OnFace(c, k.IDs, func(_ *Card, f *Face) error { return f.Move(k.IDs, k.DX, k.DY) })
+	return OnFace(c, k.IDs, func(_ *Card, f *Face) error { return f.Move(f.seenThrough(k.IDs), k.DX, k.DY) })
 }
 
 // Move moves items by (dx, dy) with their mats and all they carry, and lets them lie on what is
@@ -264,6 +269,8 @@ func (f *Face) Resize(k ResizeItems) error {
 func (k ResizeItems) resize(f *Face, it *Item) error {
 	even := k.FX == k.FY
 	switch {
+	case it.Window != nil:
+		return Refuse("size", "A window mat takes its size from what is seen through it. Change how far it reaches, or resize “%s”.", f.Item(it.Window.Of[0]).Name)
 	case it.Mat != nil:
 		return Refuse("size", "A mat takes its size from what lies on it. Change its width, or resize “%s”.", f.top(it.ID).Name)
 	case it.Words != nil && it.Words.Box == nil && !even:

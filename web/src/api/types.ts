@@ -7,6 +7,7 @@ export type Command =
   | AddMat
   | AddPoint
   | NetAddStrip
+  | AddWindow
   | BandBehind
   | BendPoints
   | Carve
@@ -88,6 +89,7 @@ export type Command =
   | SheetSetSheets
   | SetText
   | SetTiers
+  | SetWindow
   | SetWords
   | SimplifyOutline
   | SpaceOut
@@ -134,6 +136,24 @@ export interface AddPoint {
 export interface PointRef {
   ring: number
   node: number
+}
+export interface AddWindow {
+  window: Window
+  stock: string
+  lift?: number
+  as?: '' | 'printed' | 'cut'
+  bevel?: number
+  colour?: string
+  second?: string
+  do: 'addWindow'
+}
+export interface Window {
+  of: string[]
+  overlap: number
+  width: number
+  below?: number
+  corner: 'square' | 'round' | 'bevel'
+  bevel?: number
 }
 export interface Art {
   id: string
@@ -244,6 +264,7 @@ export interface Item {
   mat?: Border
   tier?: number
   cover?: Cover
+  window?: Window
   edging?: Edging
   slot?: Waits
   bridges?: Bridge[]
@@ -1406,6 +1427,11 @@ export interface SetTiers {
   group: string
   tiers: Tiers
   do: 'setTiers'
+}
+export interface SetWindow {
+  id: string
+  window: Window
+  do: 'setWindow'
 }
 export interface SetWords {
   id: string

@@ -222,7 +222,7 @@ defineExpose({ fit: view.fit, pointOn, itemOn, itemUnder, edit, focus: pointer.f
         :box="frame.box"
         :at="frame.at"
         :edges="!!one && one.freeRatio"
-        :plain="one?.kind === 'mat' || card.selected.some((it) => it.locked)"
+        :plain="one?.kind === 'mat' || (!!one && !!card.doc(one.id)?.window) || card.selected.some((it) => it.locked)"
         class="held"
         @grip="pointer.grip"
         @turn="pointer.turn"

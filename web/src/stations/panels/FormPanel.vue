@@ -25,7 +25,9 @@ type Corner = keyof typeof cornerNames
 const options = Object.entries(cornerNames).map(([value, label]) => ({ value, label }))
 
 /** An outline that was drawn can keep its ends when it is made longer. */
-const free = computed(() => (doc.value?.form?.outline === 'free' && !doc.value.byHand ? doc.value.form : undefined))
+const free = computed(() =>
+  doc.value?.form?.outline === 'free' && !doc.value.byHand && !doc.value.window ? doc.value.form : undefined,
+)
 
 const round = computed(() => {
   let under = doc.value

@@ -2,7 +2,7 @@
 // Adding mats, one under the other: how far each shows, of which stock; their corners and form.
 import { Button, Checkbox, Popover, Segmented, Select, SelectOption, Switch } from 'ant-design-vue'
 import { useStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
@@ -13,13 +13,21 @@ import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import WindowForm from './WindowForm.vue'
 import { useTrial } from './useTrial'
 
 const card = useCard()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
 const open = ref(false)
-usePopover(open, '[data-testid=mat-dialog]', () => add())
+usePopover(open, '[data-testid=mat-dialog]', () => (over.value ? frame.value?.lay() : add()))
+/** A window mat lies over photos and shapes. */
+const over = ref(false)
+const frame = ref<InstanceType<typeof WindowForm>>()
+const framed = computed(() =>
+  card.selected.filter((it) => it.kind !== 'lettering' && it.kind !== 'mat').map((it) => it.id),
+)
+watch(open, (now) => now && framed.value.length !== card.selected.length && (over.value = false))
 interface Step {
   width: number
   stock: string
@@ -59,7 +67,10 @@ const commands = computed<Command[]>(() =>
     ...(i === last.value ? { below: below.value, form: form.value || undefined } : {}),
   })),
 )
-const refused = useTrial(open, () => (can.value ? commands.value : undefined))
+const refused = useTrial(
+  computed(() => open.value && !over.value),
+  () => (can.value ? commands.value : undefined),
+)
 
 async function add() {
   // It closes at once: a click on its verb while the change is on its way opens it anew.
@@ -73,62 +84,89 @@ async function add() {
     <button class="verb" :disabled="!can" data-testid="add-mat">Add mat</button>
     <template #content>
       <div class="mat" data-testid="mat-dialog">
-        <h3>Mat under {{ card.selected.length === 1 ? card.selected[0]!.name : `${card.selected.length} items` }}</h3>
-        <div v-for="(s, i) in steps" :key="i" class="pair step">
-          <MeasureField
-            :label="steps.length > 1 ? `Mat ${i + 1} shows by` : 'Shows by'"
-            :mm="s.width"
-            wide
-            :testid="'new-mat-width' + suffix(i)"
-            @set="set(i, { width: $event })"
-            @wrong="wrong = $event"
-          />
-          <StockField :value="s.stock" :testid="'new-mat-stock' + suffix(i)" @set="set(i, { stock: $event })" />
-          <label class="ink wide">
-            <Switch
-              size="small"
-              :checked="!!s.colour"
-              :data-testid="'new-mat-ink' + suffix(i)"
-              @change="(on) => set(i, { colour: on === true ? '#a8432a' : undefined })"
+        <h3>
+          Mat {{ over ? 'over' : 'under' }}
+          {{ card.selected.length === 1 ? card.selected[0]!.name : `${card.selected.length} items` }}
+        </h3>
+        <Segmented
+          v-if="framed.length === card.selected.length"
+          :value="over ? 'over' : 'under'"
+          class="corner"
+          block
+          :options="[
+            { value: 'under', label: 'Under it' },
+            { value: 'over', label: 'Over it, a window' },
+          ]"
+          data-testid="mat-over"
+          @change="(v) => (over = v === 'over')"
+        />
+        <WindowForm
+          v-if="over"
+          ref="frame"
+          :ids="framed"
+          :open="open && over"
+          @done="open = false"
+          @again="open = true"
+        />
+        <template v-else>
+          <div v-for="(s, i) in steps" :key="i" class="pair step">
+            <MeasureField
+              :label="steps.length > 1 ? `Mat ${i + 1} shows by` : 'Shows by'"
+              :mm="s.width"
+              wide
+              :testid="'new-mat-width' + suffix(i)"
+              @set="set(i, { width: $event })"
+              @wrong="wrong = $event"
             />
-            Printed in a colour
-            <input
-              v-if="s.colour"
-              type="color"
-              :value="s.colour"
-              aria-label="The colour of the mat"
-              @change="set(i, { colour: ($event.target as HTMLInputElement).value })"
+            <StockField :value="s.stock" :testid="'new-mat-stock' + suffix(i)" @set="set(i, { stock: $event })" />
+            <label class="ink wide">
+              <Switch
+                size="small"
+                :checked="!!s.colour"
+                :data-testid="'new-mat-ink' + suffix(i)"
+                @change="(on) => set(i, { colour: on === true ? '#a8432a' : undefined })"
+              />
+              Printed in a colour
+              <input
+                v-if="s.colour"
+                type="color"
+                :value="s.colour"
+                aria-label="The colour of the mat"
+                @change="set(i, { colour: ($event.target as HTMLInputElement).value })"
+              />
+              <span class="space" />
+              <button v-if="last" class="verb" :data-testid="'new-mat-less' + suffix(i)" @click.prevent="less(i)">
+                Leave out
+              </button>
+            </label>
+          </div>
+          <button v-if="steps.length < 6" class="verb more" data-testid="new-mat-more" @click="more">
+            One more mat
+          </button>
+          <Segmented v-model:value="corner" class="corner" block :options="options" data-testid="new-mat-corner" />
+          <div class="pair">
+            <MeasureField
+              label="At the foot +"
+              :mm="below"
+              testid="new-mat-below"
+              @set="below = $event"
+              @wrong="wrong = $event"
             />
-            <span class="space" />
-            <button v-if="last" class="verb" :data-testid="'new-mat-less' + suffix(i)" @click.prevent="less(i)">
-              Leave out
-            </button>
-          </label>
-        </div>
-        <button v-if="steps.length < 6" class="verb more" data-testid="new-mat-more" @click="more">One more mat</button>
-        <Segmented v-model:value="corner" class="corner" block :options="options" data-testid="new-mat-corner" />
-        <div class="pair">
-          <MeasureField
-            label="At the foot +"
-            :mm="below"
-            testid="new-mat-below"
-            @set="below = $event"
-            @wrong="wrong = $event"
-          />
-          <Field label="Form">
-            <Select v-model:value="form" :bordered="false" size="small" data-testid="new-mat-form">
-              <SelectOption value="">follows</SelectOption>
-              <SelectOption v-for="f in forms" :key="f.id" :value="f.id">{{ f.name }}</SelectOption>
-            </Select>
-          </Field>
-        </div>
-        <Checkbox v-if="holes" v-model:checked="solid" class="whole" data-testid="new-mat-solid"
-          >Without holes</Checkbox
-        >
-        <p v-if="wrong || refused" class="wrong" role="alert">{{ prefs.said(wrong || refused) }}</p>
-        <Button type="primary" block data-testid="lay-mat" @click="add">{{
-          last ? 'Lay them under' : 'Lay it under'
-        }}</Button>
+            <Field label="Form">
+              <Select v-model:value="form" :bordered="false" size="small" data-testid="new-mat-form">
+                <SelectOption value="">follows</SelectOption>
+                <SelectOption v-for="f in forms" :key="f.id" :value="f.id">{{ f.name }}</SelectOption>
+              </Select>
+            </Field>
+          </div>
+          <Checkbox v-if="holes" v-model:checked="solid" class="whole" data-testid="new-mat-solid"
+            >Without holes</Checkbox
+          >
+          <p v-if="wrong || refused" class="wrong" role="alert">{{ prefs.said(wrong || refused) }}</p>
+          <Button type="primary" block data-testid="lay-mat" @click="add">{{
+            last ? 'Lay them under' : 'Lay it under'
+          }}</Button>
+        </template>
       </div>
     </template>
   </Popover>

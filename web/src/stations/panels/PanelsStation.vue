@@ -33,6 +33,7 @@ import PointsPanel from './PointsPanel.vue'
 import PlainFormPanel from './PlainFormPanel.vue'
 import RimPanel from './RimPanel.vue'
 import SlotPanel from './SlotPanel.vue'
+import WindowPanel from './WindowPanel.vue'
 import VerbBar from './VerbBar.vue'
 import WordsPanel from './WordsPanel.vue'
 import MiddlesPanel from './MiddlesPanel.vue'
@@ -281,6 +282,7 @@ useEventListener(window, 'drop', (e: DragEvent) => {
         <SlotPanel />
         <PhotoPanel />
         <RimPanel />
+        <WindowPanel />
         <InkPanel />
         <MadePanel />
         <FormPanel />
