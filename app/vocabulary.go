@@ -68,6 +68,7 @@ var Vocabulary = vocabulary(
 	of(cleanform.Rectangle, cleanform.Rounded, cleanform.Circle, cleanform.Ellipse, cleanform.Polygon, cleanform.Star),
 	of(edging.Sides()...),
 	of(edging.Corners()...),
+	of(card.TierRules()...),
 	of(TableEvent, CardEvent, JobEvent, InksEvent, StocksEvent),
 )
 

@@ -108,21 +108,35 @@ func (s *server) change(c *gin.Context) { s.apply(c, s.App.Change) }
 func (s *server) try(c *gin.Context) { s.apply(c, s.App.Try) }
 
 func (s *server) apply(c *gin.Context, f func(ctx context.Context, id string, base int64, commands []card.Command) (app.View, error)) {
+	if base, commands, ok := s.commands(c); ok {
+		v, err := f(c.Request.Context(), c.Param("id"), base, commands)
+		s.view(c, v, err)
+	}
+}
+
+// trySheets tells how many sheets a change would take.
+func (s *server) trySheets(c *gin.Context) {
+	if base, commands, ok := s.commands(c); ok {
+		told, err := s.App.TrySheets(c.Request.Context(), c.Param("id"), base, commands)
+		answer(s, c, told, err)
+	}
+}
+
+// commands reads a change; it has answered when ok is false.
+func (s *server) commands(c *gin.Context) (base int64, commands []card.Command, ok bool) {
 	var ch Change
 	if !s.read(c, &ch) {
-		return
+		return 0, nil, false
 	}
-	var commands []card.Command
 	for _, raw := range ch.Commands {
 		cmd, err := card.Decode(app.Commands, raw)
 		if err != nil {
 			s.fail(c, err)
-			return
+			return 0, nil, false
 		}
 		commands = append(commands, cmd)
 	}
-	v, err := f(c.Request.Context(), c.Param("id"), ch.Base, commands)
-	s.view(c, v, err)
+	return ch.Base, commands, true
 }
 
 func (s *server) undo(c *gin.Context) {

@@ -39,6 +39,7 @@ var bodies = map[string]string{
 	"POST /cards":                         letter,
 	"POST /cards/:id/changes":             fmt.Sprintf(shape, 2),
 	"POST /cards/:id/trials":              fmt.Sprintf(shape, 2),
+	"POST /cards/:id/trials/sheets":       fmt.Sprintf(shape, 2),
 	"POST /cards/:id/undo":                `{"base":2}`,
 	"POST /cards/:id/redo":                `{"base":2}`,
 	"POST /cards/:id/faces/:face/gaps":    `{"at":{"x":20,"y":20}}`,

@@ -45,6 +45,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/copies", s.duplicate)
 	r.POST("/cards/:id/changes", s.change)
 	r.POST("/cards/:id/trials", s.try)
+	r.POST("/cards/:id/trials/sheets", s.trySheets)
 	r.POST("/cards/:id/undo", s.undo)
 	r.POST("/cards/:id/redo", s.redo)
 	r.GET("/cards/:id/standing.png", s.standing)

@@ -4,17 +4,15 @@ package tiers
 
 import (
 	"fmt"
-	"math"
 
 	"sectilis/core/document/card"
-	"sectilis/core/document/scene"
-	"sectilis/core/ground/geom"
 )
 
 // Commands are the commands of this package by their names in the protocol.
 var Commands = map[string]func() card.Command{
-	"makeTiers": func() card.Command { return &MakeTiers{} },
-	"setTiers":  func() card.Command { return &SetTiers{} },
+	"makeTiers":   func() card.Command { return &MakeTiers{} },
+	"setTiers":    func() card.Command { return &SetTiers{} },
+	"makeFeature": func() card.Command { return &MakeFeature{} },
 }
 
 // MakeTiers makes a tiered picture of a photo, which becomes the lowest tier. Its pieces are a group.
@@ -96,10 +94,7 @@ func tierOf(f *card.Face, group string, n int) *card.Item {
 	return nil
 }
 
-// leastTier is the smallest width and height of a tier, mm.
-const leastTier = 4
-
-// lay makes the tiers of a group as they are to be, from the lowest up.
+// lay makes the tiers of a group as they are to be, from the lowest up, and its features.
 func lay(c *card.Card, f *card.Face, group string, t card.Tiers) error {
 	if err := t.Check(); err != nil {
 		return err
@@ -107,39 +102,52 @@ func lay(c *card.Card, f *card.Face, group string, t card.Tiers) error {
 	base := tierOf(f, group, 1).Clone()
 	edge(&base, t)
 	*f.Item(base.ID) = base
+	all, err := parts(&base, t)
+	if err != nil {
+		return err
+	}
 	under := base.ID
-	for n := 2; n <= t.Count; n++ {
-		one, err := tier(&base, t, n)
-		if err != nil {
-			return err
+	for i, p := range all {
+		n := i + 2
+		one := p.of(&base, t, n)
+		on := under
+		if p.onBase {
+			on = base.ID
 		}
 		if was := tierOf(f, group, n); was != nil {
-			one.ID, one.Name, one.On = was.ID, was.Name, under
+			one.ID, one.Name, one.On = was.ID, was.Name, on
 			*was = one
 		} else {
 			made, err := c.Insert(f, under, []card.Item{one})
 			if err != nil {
 				return err
 			}
-			one.ID, one.On = made[0], under
+			one.ID, one.On = made[0], on
 			*f.Item(one.ID) = one
 		}
 		under = one.ID
 	}
-	for n := card.MostTiers; n > t.Count; n-- {
-		gone := tierOf(f, group, n)
-		if gone == nil {
-			continue
+	for n := card.MostPieces; n > len(all)+1; n-- {
+		if gone := tierOf(f, group, n); gone != nil {
+			takeOff(f, gone.ID, under)
 		}
-		id := gone.ID
-		for i := range f.Items {
-			if f.Items[i].On == id {
-				f.Items[i].On = under
-			}
+	}
+	for i := range f.Items {
+		if it := &f.Items[i]; it.Group == group && it.Feature && it.Photo != nil {
+			follow(it, &base)
 		}
-		f.Release(id)
 	}
 	return nil
+}
+
+// takeOff takes a tier away: what lay on it lies on another then.
+func takeOff(f *card.Face, id, onto string) {
+	for i := range f.Items {
+		if f.Items[i].On == id {
+			f.Items[i].On = onto
+		}
+	}
+	f.Release(id)
 }
 
 // edge prints the edge of a tier, half of whose line lies outside what is cut.
@@ -155,32 +163,4 @@ func edge(it *card.Item, t card.Tiers) {
 	if it.Look = &look; look == (card.Look{}) {
 		it.Look = nil
 	}
-}
-
-// tier is the nth tier of a picture whose lowest is base: smaller by a step on each side, nearer to
-// where all draw together, with the picture where it is on that.
-func tier(base *card.Item, t card.Tiers, n int) (card.Item, error) {
-	k := float64(n-1) * t.Step
-	w, h := base.Photo.Width-2*k, base.Photo.Height-2*k
-	if math.Min(w, h) < leastTier {
-		return card.Item{}, card.Refuse("step", "Tier %d would be smaller than %d mm (5/32 in): take fewer tiers, or a smaller step.", n, leastTier)
-	}
-	one := base.Clone()
-	one.ID, one.Bridges, one.Edging = "", nil, nil
-	one.Name, one.Tier, one.Made.Lift = fmt.Sprintf("%s, tier %d", base.Name, n), n, t.Foam
-	p := one.Photo
-	p.Width, p.Height = card.Tidy(w), card.Tidy(h)
-	if p.Opening != nil {
-		p.Opening.Radius = card.Tidy(math.Max(0, p.Opening.Radius-k))
-		if p.Opening.Corner != card.Square && p.Opening.Radius == 0 {
-			p.Opening.Corner = card.Square
-		}
-	}
-	mid := geom.Pt(k*(2*t.X-1), k*(2*t.Y-1))
-	at := base.Place.Map().Apply(mid)
-	one.Place.X, one.Place.Y = card.Tidy(at.X), card.Tidy(at.Y)
-	box := scene.Seen(*base.Photo, base.Bleeds()).Box
-	box.X, box.Y = box.X-mid.X, box.Y-mid.Y
-	scene.KeepPicture(&one, box)
-	return one, nil
 }

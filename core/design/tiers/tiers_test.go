@@ -40,10 +40,15 @@ func four() card.Tiers {
 // stacked are the tiers of the front, the lowest first.
 func stacked(t *testing.T, c card.Card) (out []scene.Item) {
 	t.Helper()
+	return stackedUpTo(t, c, card.MostTiers)
+}
+
+func stackedUpTo(t *testing.T, c card.Card, most int) (out []scene.Item) {
+	t.Helper()
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	f := s.Face(card.Front)
-	for n := 1; n <= card.MostTiers; n++ {
+	for n := 1; n <= most; n++ {
 		for _, it := range c.Face(card.Front).Items {
 			for i := range f.Items {
 				if it.Tier == n && f.Items[i].ID == it.ID {
@@ -161,4 +166,116 @@ func TestWhatCannotBeCutInTiersSaysWhy(t *testing.T) {
 		assert.Contains(t, refusal.Why, k.why)
 		assert.Equal(t, k.c, after)
 	}
+}
+
+// Fanned tiers, strips and grids show the one picture in its place too, and the lowest carries them all.
+func TestOtherRulesKeepTheRegister(t *testing.T) {
+	for _, spec := range []card.Tiers{
+		{Rule: card.Fanned, Count: 4, Step: 11, Turn: 5, X: .5, Y: .5, Foam: 1},
+		{Rule: card.Fanned, Count: 3, Step: 9, Turn: -7, X: .45, Y: .5, Foam: 1},
+		{Rule: card.Strips, Count: 5, Step: 3, X: .5, Y: .5, Foam: 2},
+		{Rule: card.Grid, Count: 3, Rows: 4, Step: 2.5, X: .5, Y: .5, Foam: 1.5},
+	} {
+		c := shed(t, 9)
+		c = do(t, c, opening.CropPhoto{ID: "i1", Zoom: 1.5, ShiftX: .1, ShiftY: -.1}, tiers.MakeTiers{ID: "i1", Tiers: spec})
+		all := stackedUpTo(t, c, card.MostPieces)
+		require.Len(t, all, spec.Pieces(), "%s", spec.Rule)
+		at, size := picture(all[0])
+		whole := all[0].Outline.Transform(all[0].At)
+		var taken geom.Path
+		for n, it := range all[1:] {
+			p, s := picture(it)
+			assert.Less(t, p.Sub(at).Len(), .01, "%s, tier %d", spec.Rule, n+2)
+			assert.Less(t, s.Sub(size).Len(), .01)
+			own := it.Outline.Transform(it.At)
+			assert.Less(t, geom.Difference(geom.NonZero, own, whole).Area(), 1e-3)
+			if spec.Rule == card.Fanned {
+				continue
+			}
+			assert.Equal(t, all[0].ID, it.On)
+			assert.Less(t, geom.Intersection(geom.NonZero, own, taken).Area(), 1e-6, "side by side")
+			taken = geom.Union(geom.NonZero, taken, own)
+		}
+		if spec.Rule != card.Fanned {
+			rows := max(1, spec.Rows)
+			want := (90 - float64(spec.Count+1)*spec.Step) * (110 - float64(rows+1)*spec.Step)
+			assert.InDelta(t, want, taken.Area(), .01, "gaps between and round them")
+		} else {
+			b := all[1].Outline.Bounds()
+			assert.Greater(t, b.W, 90-2*spec.Step, "it is turned")
+		}
+		// Another rule of the same pieces, and back.
+		g := c.Face(card.Front).Groups[0].ID
+		c = do(t, c, tiers.SetTiers{Face: card.Front, Group: g, Tiers: four()}, tiers.SetTiers{Face: card.Front, Group: g, Tiers: spec})
+		assert.Len(t, stackedUpTo(t, c, card.MostPieces), spec.Pieces())
+	}
+}
+
+// Words and shapes over a tiered picture stand out of it on pieces that show it where they lie; they follow
+// when it is another.
+func TestFeaturesStandOutInRegister(t *testing.T) {
+	c := do(t, shed(t, 6), tiers.MakeTiers{ID: "i1", Tiers: four()})
+	g := c.Face(card.Front).Groups[0].ID
+	c = do(t, c, card.PlaceItems{Face: card.Front, Items: []card.Item{
+		{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 62, Y: 70}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#a8432a"},
+			Words: &card.Words{Text: "open", Font: "alfa-slab-one-400", Size: 8, Leading: 1.2, Align: card.AlignCentre}},
+		{Name: "Disc", Kind: card.Shape, Place: card.Place{X: 50, Y: 100}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#a8432a"}, Form: &card.Form{Outline: card.Ellipse, Width: 24, Height: 18}}}})
+	byName := func(name string) *card.Item {
+		for i := range c.Face(card.Front).Items {
+			if it := &c.Face(card.Front).Items[i]; it.Name == name {
+				return it
+			}
+		}
+		require.Fail(t, "no "+name)
+		return nil
+	}
+	words, disc := byName("Words").ID, byName("Disc").ID
+	c = do(t, c, tiers.MakeFeature{ID: words, Group: g, Margin: 2, Lift: 2}, tiers.MakeFeature{ID: disc, Group: g, Lift: 1})
+	assert.Nil(t, c.Face(card.Front).Item(disc), "the shape has become the piece")
+	on := byName("Words").On
+	assert.Equal(t, byName("Words, feature").ID, on, "words are printed on it")
+	check := func() {
+		t.Helper()
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		at, size := picture(stacked(t, c)[0])
+		for _, name := range []string{"Words, feature", "Disc, feature"} {
+			for _, it := range s.Face(card.Front).Items {
+				if it.ID != byName(name).ID {
+					continue
+				}
+				p, q := picture(it)
+				assert.Less(t, p.Sub(at).Len(), .01, name)
+				assert.Less(t, q.Sub(size).Len(), .01, name)
+				assert.True(t, it.Piece)
+			}
+		}
+	}
+	check()
+	assert.InDelta(t, math.Pi*12*9, byNameOutline(t, c, "Disc, feature").Area(), .05)
+	c = do(t, c, opening.CropPhoto{ID: "i1", Zoom: 2, ShiftX: .05}, tiers.SetTiers{Face: card.Front, Group: g, Tiers: card.Tiers{Count: 2, Step: 8, X: .5, Y: .5, Foam: 1}})
+	check()
+	for field, k := range map[string]tiers.MakeFeature{
+		"group":  {ID: words, Group: "g9"},
+		"id":     {ID: "i1", Group: g},
+		"margin": {ID: words, Group: g, Margin: -1},
+	} {
+		_, err := card.Apply(c, k)
+		var refusal *card.Refusal
+		require.ErrorAs(t, err, &refusal, field)
+		assert.Equal(t, field, refusal.Field)
+	}
+}
+
+func byNameOutline(t *testing.T, c card.Card, name string) geom.Path {
+	t.Helper()
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	for _, it := range s.Face(card.Front).Items {
+		if it.Name == name {
+			return it.Outline
+		}
+	}
+	require.Fail(t, "no "+name)
+	return geom.Path{}
 }

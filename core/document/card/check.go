@@ -227,7 +227,7 @@ func (it Item) checkKind() error {
 	if parts != 1 || !want[it.Kind] {
 		return Refuse("kind", "“%s” is no %s: its content does not fit.", it.Name, it.Kind)
 	}
-	if it.Tier < 0 || it.Tier > MostTiers || it.Tier > 0 && it.Photo == nil {
+	if it.Tier < 0 || it.Tier > MostPieces || it.Tier > 0 && it.Photo == nil {
 		return Refuse("tier", "“%s” is no tier of a picture.", it.Name)
 	}
 	if it.Cover != nil && (it.Form == nil || !it.IsPiece() || it.Cover.Panel < 1 || it.Cover.Layer < 1) {

@@ -50,6 +50,8 @@ type Item struct {
 	Mat        *Border `json:"mat,omitempty"`
 	// Tier is which tier of a tiered picture it is, from 1, the lowest; 0 for none.
 	Tier int `json:"tier,omitempty"`
+	// Feature says that it is a part of the tiered picture of its group that stands out by itself.
+	Feature bool `json:"feature,omitempty"`
 	// Cover is which mat of a covered panel it is; nil for none.
 	Cover *Cover `json:"cover,omitempty"`
 	// Window makes it a window mat over others.

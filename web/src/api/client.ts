@@ -42,6 +42,7 @@ import type {
   RightSeen,
   SheetSetup,
   SheetSize as Size,
+  SheetsTold,
   Sketch,
   Stock,
   StockView,
@@ -146,6 +147,8 @@ export const api = {
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ base, commands }),
     }).catch(() => undefined),
+  trySheets: (id: string, base: number, commands: Command[]) =>
+    call<SheetsTold>('POST', `/cards/${id}/trials/sheets`, { base, commands }),
   attempt: (id: string, base: number, commands: Command[]) =>
     call<View>('POST', `/cards/${id}/trials`, { base, commands }),
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),

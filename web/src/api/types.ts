@@ -42,6 +42,7 @@ export type Command =
   | LineUp
   | LockItems
   | LoosenPieces
+  | MakeFeature
   | MakeOneOutline
   | MakeSlots
   | MakeTiers
@@ -263,6 +264,7 @@ export interface Item {
   lines?: Lines
   mat?: Border
   tier?: number
+  feature?: boolean
   cover?: Cover
   window?: Window
   edging?: Edging
@@ -615,8 +617,11 @@ export interface Group {
   tiers?: Tiers
 }
 export interface Tiers {
+  rule?: '' | 'fan' | 'strips' | 'grid'
   count: number
+  rows?: number
   step: number
+  turn?: number
   x: number
   y: number
   foam: number
@@ -1098,6 +1103,13 @@ export interface LockItems {
 export interface LoosenPieces {
   pieces: string[]
   do: 'loosenPieces'
+}
+export interface MakeFeature {
+  id: string
+  group: string
+  margin: number
+  lift: number
+  do: 'makeFeature'
 }
 export interface MakeOneOutline {
   id: string
@@ -2174,6 +2186,11 @@ export interface SheetScrap {
   stock: string
   width: number
   height: number
+}
+export interface SheetsTold {
+  before: number
+  after: number
+  unlaid?: number
 }
 export interface Sketch {
   id: string
