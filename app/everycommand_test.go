@@ -72,6 +72,7 @@ func (f *filler) ids() []string {
 // meets a mat.
 var suited = map[string]func(card.Item) bool{
 	"setMat": func(it card.Item) bool { return it.Mat != nil }, "rubOut": func(it card.Item) bool { return it.ByHand },
+	"setWindow": func(it card.Item) bool { return it.Window != nil }, "makeFeature": func(it card.Item) bool { return it.Words != nil || it.Form != nil },
 }
 
 func init() {
@@ -122,8 +123,23 @@ func (f *filler) pictures() []string {
 
 // words are what strings hold that are no ids, by the name of their field.
 func (f *filler) words(field string) string {
+	if f.of == "repaper" {
+		for _, it := range f.face().Items {
+			if it.Fill.Paper != "" && strings.EqualFold(field, "from") {
+				return it.Fill.Paper
+			}
+		}
+		return pick(f.r, pattern.Papers()).ID
+	}
 	switch strings.ToLower(field) {
-	case "id", "on", "above", "of", "group", "from":
+	case "group":
+		for _, g := range f.face().Groups {
+			if g.Tiers != nil {
+				return g.ID
+			}
+		}
+		return f.id()
+	case "id", "on", "above", "of", "from":
 		return pick(f.r, []string{f.id(), f.id(), ""})
 	case "to":
 		return pick(f.r, []string{"#35658c", f.id()})
@@ -133,6 +149,10 @@ func (f *filler) words(field string) string {
 		return pick(f.r, []string{"#a8432a", "#35658c", "#ffffff", "red", ""})
 	case "paper":
 		return pick(f.r, []string{pick(f.r, pattern.Papers()).ID, "", "none"})
+	case "papers":
+		return pick(f.r, pattern.Papers()).ID
+	case "stocks", "second":
+		return pick(f.r, card.Stocks()).ID
 	case "stock":
 		return pick(f.r, []string{pick(f.r, card.Stocks()).ID, "moss-216", "nothing"})
 	case "font":
@@ -161,6 +181,12 @@ func (f *filler) fill(v reflect.Value, field string, depth int) {
 		b := f.c.Base
 		b.Width, b.Height = 80+100*f.r.Float64(), 80+100*f.r.Float64()
 		v.Set(reflect.ValueOf(b))
+		return
+	case typ == reflect.TypeFor[card.Tiers]() && f.r.IntN(3) > 0:
+		v.Set(reflect.ValueOf(card.Tiers{Rule: pick(f.r, card.TierRules()), Count: 2 + f.r.IntN(3), Rows: 1 + f.r.IntN(2), Step: .5 + f.r.Float64(), X: .5, Y: f.r.Float64(), Turn: f.r.Float64()}))
+		return
+	case typ == reflect.TypeFor[card.Window]() && f.r.IntN(3) > 0:
+		v.Set(reflect.ValueOf(card.Window{Of: f.ids(), Overlap: f.r.Float64(), Width: 4 * f.r.Float64(), Corner: pick(f.r, []card.Corner{card.Square, card.Round})}))
 		return
 	case typ == reflect.TypeFor[card.FaceID]():
 		v.SetString(pick(f.r, []string{string(f.face().ID), string(f.face().ID), string(card.Front), "nowhere"}))
