@@ -172,7 +172,7 @@ const lookEvery = 6.0
 // plan works out the steps of the run, for the sheet as it lies. The order of the steps
 // follows from the sheet alone, so that they keep their numbers when it is found anew.
 func (c *cutting) plan() {
-	c.passes = cut.Move(c.sh.Passes, c.r.Lies.At)
+	c.passes = c.app.machine.ofOnesOwn().steered(cut.Move(c.sh.Passes, c.r.Lies.At))
 	c.steps = hpgl.Steps(c.passes, c.state.Bed[1])
 	c.total = 0
 	for _, s := range c.steps {

@@ -6,22 +6,76 @@ import (
 	"fmt"
 	"net"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
 	"unicode"
+	"unicode/utf8"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/cut"
 )
 
-// OtherCutter is a cutter that reads HP-GL, named by a person instead of the stand-in.
+// OtherCutter is a cutter of a person's own that reads HP-GL, used instead of the stand-in. Lengths are
+// mm.
 type OtherCutter struct {
+	// Name tells it from others; empty is its address.
+	Name string `json:"name,omitempty"`
 	// Address is host:port, or the path of a serial line; "" for the cutter that the
 	// program was started with.
 	Address string `json:"address"`
-	// Width and Height are what it reaches, mm.
+	// Width and Height are what it reaches.
 	Width  float64 `json:"width"`
 	Height float64 `json:"height"`
+	// Blind are the edges of its cutting mat beyond that, which no tool reaches: at the left, the right,
+	// the far and the near edge.
+	Blind [4]float64 `json:"blind"`
+	// Tools say where other tools stand from the blade.
+	Tools []ToolAt `json:"tools,omitempty"`
+	// Speed, mm/s, and Force, g, are the most that it does; 0 is whatever a stock asks for.
+	Speed float64 `json:"speed,omitempty"`
+	Force int     `json:"force,omitempty"`
+}
+
+// ToolAt is where a tool stands from the blade, mm: to the right, and nearer to the person.
+type ToolAt struct {
+	Tool   cut.Tool `json:"tool"`
+	Across float64  `json:"across"`
+	Down   float64  `json:"down"`
+}
+
+// called is the name that it goes by.
+func (o OtherCutter) called() string {
+	if o.Name != "" {
+		return o.Name
+	}
+	return o.Address
+}
+
+// within are settings as far as the machine does them.
+func (o OtherCutter) within(s cut.Settings) cut.Settings {
+	if o.Speed > 0 {
+		s.Speed, s.Travel = min(s.Speed, o.Speed), min(s.Travel, o.Speed)
+	}
+	if o.Force > 0 {
+		s.Force, s.Light = min(s.Force, o.Force), min(s.Light, o.Force)
+	}
+	return s
+}
+
+// steered are passes as the holder of the blade has to go so that each tool runs where it ought to.
+func (o OtherCutter) steered(passes []cut.Pass) []cut.Pass {
+	out := slices.Clone(passes)
+	for i, p := range out {
+		for _, t := range o.Tools {
+			if t.Tool == p.Tool {
+				out[i] = cut.Move([]cut.Pass{p}, geom.Shift(-t.Across, -t.Down))[0]
+			}
+		}
+	}
+	return out
 }
 
 func (o OtherCutter) check() error {
@@ -44,6 +98,28 @@ func (o OtherCutter) check() error {
 	for field, v := range map[string]float64{"width": o.Width, "height": o.Height} {
 		if !(v >= 50 && v <= 2000) {
 			return card.Refuse(field, "A cutter reaches between 50 mm (2 in) and 2 m.")
+		}
+	}
+	if utf8.RuneCountInString(o.Name) > 60 || strings.ContainsFunc(o.Name, func(r rune) bool { return r < ' ' }) {
+		return card.Refuse("name", "The name of a cutter has at most 60 letters, on one line.")
+	}
+	for _, v := range o.Blind {
+		if !(v >= 0 && v <= 100) {
+			return card.Refuse("blind", "The edges of the mat that no tool reaches are up to 100 mm (3 15/16 in) wide.")
+		}
+	}
+	if o.Speed != 0 && !(o.Speed >= 5 && o.Speed <= 2000) {
+		return card.Refuse("speed", "A cutter goes between 5 and 2000 mm/s at most; 0 is as fast as a stock asks for.")
+	}
+	if o.Force != 0 && !(o.Force >= 5 && o.Force <= 10_000) {
+		return card.Refuse("force", "A cutter presses with 5 to 10 000 g at most; 0 is as hard as a stock asks for.")
+	}
+	if len(o.Tools) > 8 {
+		return card.Refuse("tools", "A cutter has up to eight tools.")
+	}
+	for _, t := range o.Tools {
+		if t.Tool < cut.Pen || t.Tool > cut.LightBlade || !(max(t.Across, -t.Across, t.Down, -t.Down) <= 100) {
+			return card.Refuse("tools", "A tool stands up to 100 mm (3 15/16 in) from the blade.")
 		}
 	}
 	return nil
@@ -131,7 +207,29 @@ func (m *machine) use(o OtherCutter) {
 	m.is, m.named, m.asked = o, nil, true
 	if o.Address != "" && m.other != nil {
 		m.named = m.other(o)
+		m.bed = [2]float64{o.Width, o.Height}
 	}
+}
+
+// ofOnesOwn is the machine of a person's own that is in use; without an address where none is.
+func (m *machine) ofOnesOwn() OtherCutter {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.named == nil {
+		return OtherCutter{}
+	}
+	return m.is
+}
+
+// mat is the size of the sheets that go into the machine, as far as that is known, and how far from their
+// edges no tool reaches, mm.
+func (m *machine) mat() (size [2]float64, blind float64) {
+	size = m.reach()
+	b := m.ofOnesOwn().Blind
+	if size[0] > 0 {
+		size[0], size[1] = size[0]+b[0]+b[1], size[1]+b[2]+b[3]
+	}
+	return size, max(b[0], b[1], b[2], b[3])
 }
 
 // Named is the cutter that a person has named; its address is "" where none is.
@@ -157,12 +255,54 @@ func (m *machining) UseCutter(ctx context.Context, o OtherCutter) error {
 	if err != nil {
 		return err
 	}
+	if err := m.keepMachine(ctx, o); err != nil {
+		return err
+	}
 	if err := m.store.Keep(ctx, "cutter", raw); err != nil {
 		return err
 	}
 	m.fitted.set(0)
 	m.machine.use(o)
 	return nil
+}
+
+const (
+	keptMachines = "machines"
+	mostMachines = 40
+)
+
+// Machines are the cutters of a person's own that were used, the last one first. It fails when the store
+// does.
+func (m *machining) Machines(ctx context.Context) ([]OtherCutter, error) {
+	return keptList[OtherCutter](ctx, m.store, keptMachines)
+}
+
+// keepMachine keeps a machine among those of a person's own, in place of the one of its name.
+func (m *machining) keepMachine(ctx context.Context, o OtherCutter) error {
+	if o.Address == "" {
+		return nil
+	}
+	all, err := m.Machines(ctx)
+	if err != nil {
+		return err
+	}
+	all = slices.DeleteFunc(all, func(k OtherCutter) bool { return k.called() == o.called() })
+	all = append([]OtherCutter{o}, all...)
+	return keepList(ctx, m.store, keptMachines, all[:min(len(all), mostMachines)])
+}
+
+// ForgetMachine takes a machine off the list by its name; one that is in use stays in use. It returns
+// ErrNotFound for one that is not there.
+func (m *machining) ForgetMachine(ctx context.Context, name string) error {
+	all, err := m.Machines(ctx)
+	if err != nil {
+		return err
+	}
+	left := slices.DeleteFunc(slices.Clone(all), func(k OtherCutter) bool { return k.called() == name })
+	if len(left) == len(all) {
+		return ErrNotFound
+	}
+	return keepList(ctx, m.store, keptMachines, left)
 }
 
 // useKeptCutter takes the cutter that was named, if one was.
@@ -192,5 +332,11 @@ func (m *machining) CutterState(ctx context.Context) CutterState {
 	}
 	s := cutter.State(ctx)
 	m.machine.told(s.Bed)
+	if own := m.machine.ofOnesOwn(); own.Address != "" {
+		if own.Name != "" {
+			s.Name = own.Name
+		}
+		s.Corner = [2]float64{s.Corner[0] - own.Blind[0], s.Corner[1] - own.Blind[3]}
+	}
 	return s
 }

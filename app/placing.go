@@ -48,6 +48,9 @@ func (m *machining) placing(ctx context.Context, id string, opt sheet.Options, n
 		return nil, &card.Refusal{Field: "cutter", Why: "The cutter is not ready: " + state.Why + "."}
 	}
 	opt.Bed = state.Bed
+	if m.machine.ofOnesOwn().Address != "" {
+		opt.Bed, _ = m.machine.mat()
+	}
 	if why := opt.Beyond(sh.Size); why != "" {
 		return nil, &card.Refusal{Field: "sheet", Why: why}
 	}
@@ -90,6 +93,9 @@ func (p *placing) place(ctx context.Context, r *RunState) error {
 // fills the bed has no room at its corner.
 func (p *placing) belongs() geom.Affine {
 	s := p.state
+	if s.Corner[0] < 0 || s.Corner[1] < 0 { // the sheet begins where no tool reaches
+		return geom.Shift(s.Corner[0], s.Bed[1]-s.Corner[1]-p.sh.Size.Height)
+	}
 	return geom.Shift(min(s.Corner[0], s.Bed[0]-p.sh.Size.Width), max(0, s.Bed[1]-s.Corner[1]-p.sh.Size.Height))
 }
 

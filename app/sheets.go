@@ -92,7 +92,7 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 		if err != nil {
 			return LayoutView{}, err
 		}
-		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, with), State: state, Beyond: opt.Beyond(sh.Size)}
+		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, p.machine.ofOnesOwn().within(with)), State: state, Beyond: opt.Beyond(sh.Size)}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}
@@ -172,8 +172,9 @@ func (p *production) paper(ctx context.Context, opt sheet.Options) (sheet.Option
 	if opt.OnHand, err = p.OnHand(ctx); err != nil {
 		return opt, err
 	}
-	opt.Bed = p.machine.reach()
-	return opt, nil
+	opt.Bed, opt.Blind = p.machine.mat()
+	opt.Printer, err = p.PrinterReach(ctx)
+	return opt, err
 }
 
 // sheetByNumber finds one sheet of a layout.

@@ -130,3 +130,35 @@ func (p *production) TestPage(ctx context.Context, size sheet.Size, stockID stri
 		return nil
 	}), nil
 }
+
+func (p *production) reachName() string { return "reach of " + printerName(p.printer) }
+
+// PrinterReach is what the printer reaches, as it was noted; nil where nothing was. It fails when the store
+// does.
+func (p *production) PrinterReach(ctx context.Context) (*sheet.PrinterReach, error) {
+	var r sheet.PrinterReach
+	found, err := keptAs(ctx, p.store, p.reachName(), &r)
+	if err != nil || !found || r.Check() != nil {
+		return nil, err
+	}
+	return &r, nil
+}
+
+// KeepPrinterReach notes what the printer reaches. It returns a *card.Refusal for what no printer does.
+func (p *production) KeepPrinterReach(ctx context.Context, r sheet.PrinterReach) error {
+	if err := r.Check(); err != nil {
+		return err
+	}
+	if r.Borderless == nil {
+		r.Borderless = []string{}
+	}
+	raw, err := json.Marshal(r)
+	if err != nil {
+		return err
+	}
+	if err := p.store.Keep(ctx, p.reachName(), raw); err != nil {
+		return err
+	}
+	p.cards.stocksAreOthers()
+	return nil
+}

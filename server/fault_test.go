@@ -46,6 +46,7 @@ var bodies = map[string]string{
 	"POST /cards/:id/faces/:face/colours": `{"at":{"x":20,"y":20}}`,
 	"POST /cards/:id/drawings":            `{"base":2,"drawing":"d1","face":"front","middle":{"x":20,"y":20},"lines":{},"filled":{}}`,
 	"PUT /printer/correction":             `{"across":100,"down":100}`,
+	"PUT /printer/reach":                  `{"margin":4,"borderless":["a4"]}`,
 	"PUT /scraps":                         `[]`,
 	"PUT /photolooks":                     `{"name":"Old","edits":[{"tone":{"colour":"#704214","amount":60}}]}`,
 	"PUT /sizes":                          `[{"id":"","name":"Strip","width":100,"height":300}]`,
@@ -95,7 +96,7 @@ func TestAFailedStoreIsToldOnEveryWay(t *testing.T) {
 	require.NoError(t, s.Close())
 	// Nothing is remembered from before.
 	broken := on()
-	fill := strings.NewReplacer(":id", id, ":face", "front", ":item", "i1", ":n", "1", ":stock", "moss-216", ":kind", "paper", ":ref", "x", ":what", "pause")
+	fill := strings.NewReplacer(":id", id, ":face", "front", ":item", "i1", ":n", "1", ":stock", "moss-216", ":kind", "paper", ":ref", "x", ":what", "pause", ":name", "Garage")
 	checked := 0
 	for _, r := range broken.(*gin.Engine).Routes() {
 		path, ok := strings.CutPrefix(r.Path, "/api")

@@ -26,6 +26,11 @@ func (s *server) machine(r *gin.RouterGroup) {
 	r.PUT("/cutter/mishap", s.mishap)
 	r.GET("/cutter/named", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Named()) })
 	r.PUT("/cutter/named", s.useCutter)
+	r.GET("/machines", func(c *gin.Context) {
+		all, err := s.App.Machines(c.Request.Context())
+		answer(s, c, all, err)
+	})
+	r.DELETE("/machines/:name", func(c *gin.Context) { s.done(c, s.App.ForgetMachine(c.Request.Context(), c.Param("name"))) })
 	r.GET("/jobs", func(c *gin.Context) { c.JSON(http.StatusOK, s.App.Jobs()) })
 	r.POST("/jobs/:id/:what", s.hold)
 }

@@ -71,6 +71,16 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.PUT("/printer/correction", s.measured)
 	r.DELETE("/printer/correction", func(c *gin.Context) { s.done(c, s.App.AsItComes(c.Request.Context())) })
 	r.POST("/printer/tests", s.testPage)
+	r.GET("/printer/reach", func(c *gin.Context) {
+		reach, err := s.App.PrinterReach(c.Request.Context())
+		answer(s, c, reach, err)
+	})
+	r.PUT("/printer/reach", func(c *gin.Context) {
+		var reach sheet.PrinterReach
+		if s.read(c, &reach) {
+			s.done(c, s.App.KeepPrinterReach(c.Request.Context(), reach))
+		}
+	})
 	s.inks(r)
 	s.stocks(r)
 	r.GET("/scraps", func(c *gin.Context) {

@@ -3,6 +3,7 @@ package e2e
 import (
 	"bytes"
 	"image/png"
+	"net"
 	"path/filepath"
 	"testing"
 
@@ -79,4 +80,42 @@ func TestFromTheDemoCardToTheResult(t *testing.T) {
 		}
 	}
 	assert.Greater(t, dark, 2*(254+178)*4, "each mm of the outline has four pixels and more")
+}
+
+// A cutter of one's own is named with what its tools do not reach, is used, kept on the list, and gives way to
+// the one that the program came with.
+func TestACutterOfOnesOwnIsUsed(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	garage, err := net.Listen("tcp", "127.0.0.1:0")
+	h.must(err)
+	defer func() { _ = garage.Close() }()
+	h.click("station-machine")
+	h.there("run-1")
+	h.click("other-cutter")
+	h.fill("cutter-name", "Garage")
+	h.click("cutter-more")
+	h.put("cutter-blind-left", "3/4 in")
+	h.put("cutter-speed", "25")
+	h.put("cutter-address", garage.Addr().String())
+	h.click("cutter-use")
+	h.wait(`document.body.textContent.includes('Garage')`)
+	l, err := h.app.App.Layout(t.Context(), h.id, options(h))
+	h.must(err)
+	for _, sh := range l.Sheets {
+		for _, p := range sh.Pieces {
+			assert.GreaterOrEqual(t, p.Outline.Bounds().X, .75*in-1e-6, "%s is where tools reach", p.Name)
+		}
+		for _, p := range sh.Passes {
+			assert.LessOrEqual(t, p.Speed, 25.)
+		}
+	}
+	h.click("other-cutter")
+	h.click("cutter-own")
+	h.wait(`!document.querySelector('[data-testid=cutter-menu]')?.checkVisibility()`)
+	all, err := h.app.App.Machines(t.Context())
+	h.must(err)
+	require.Len(t, all, 1)
+	assert.Equal(t, "Garage", all[0].Name)
+	h.click("other-cutter")
+	h.says("machine-list", "Garage")
 }

@@ -35,7 +35,12 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 			out.Nested = append(out.Nested, f.problem)
 		}
 		for i, kind := range f.answer.Sheets {
-			sheets = append(sheets, Sheet{Of: i, Stock: stock, Size: p.sizes[f.sizes[kind]], Margin: p.Margin, Marks: []Mark{}})
+			size := p.sizes[f.sizes[kind]]
+			margin := p.Margin
+			if printed {
+				margin = p.marginOn(size, margin)
+			}
+			sheets = append(sheets, Sheet{Of: i, Stock: stock, Size: size, Margin: margin, Marks: []Mark{}})
 		}
 		for i, u := range rest {
 			place := f.answer.Places[i]

@@ -112,9 +112,14 @@ func (p paper) sizeOf(laid card.Laid, box geom.Rect) (int, bool) {
 // kind is the sheet to lay on, with what marks take of it.
 func (p paper) kind(s Size, printed bool) nest.Sheet {
 	kind := nest.Sheet{Width: s.Width, Height: s.Height, Margin: p.Margin}
+	if printed {
+		kind.Margin = p.marginOn(s, p.Margin)
+	}
+	margin := kind.Margin
+	kind.Margin = max(kind.Margin, p.Blind)
 	switch {
 	case printed && p.Marking == ForMachine:
-		for _, m := range marks(s, p.Margin) {
+		for _, m := range marks(s, margin) {
 			// Parts keep clear of what is kept as they do of one another.
 			kind.Keep = append(kind.Keep, m.Path().Bounds().Grow(max(MarkClear-p.between(), .1-MarkRing)))
 		}

@@ -102,7 +102,7 @@ func allFit(c card.Card, groups [][]loose, try card.SheetSetup, was Options) boo
 	if err != nil {
 		return false
 	}
-	opt.Bed, opt.OnHand = was.Bed, was.OnHand
+	opt.Bed, opt.Blind, opt.Printer, opt.OnHand = was.Bed, was.Blind, was.Printer, was.OnHand
 	for _, group := range groups {
 		p := opt.on(group[0].stock)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })

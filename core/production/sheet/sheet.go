@@ -27,6 +27,10 @@ type Options struct {
 	Marking Marking
 	// Bed is what the machine reaches, mm; 0 where that is not known.
 	Bed [2]float64
+	// Printer is what the printer reaches; nil for whatever a setup says.
+	Printer *PrinterReach
+	// Blind is how far from the edges of a sheet the machine cannot work, mm.
+	Blind float64
 	// Scraps are odd pieces of paper that are used first, for what is not printed.
 	Scraps []Scrap
 	// OnHand is the inventory of single stocks, which overrides the sizes above; its sizes

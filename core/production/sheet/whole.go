@@ -52,6 +52,7 @@ func (p paper) whole(out *Layout, units []unit) (*Sheet, []unit) {
 			if !ok || u.fixed != nil {
 				continue
 			}
+			p.Margin = p.marginOn(size, p.Margin)
 			sh := &Sheet{Size: size, Margin: p.Margin, Pieces: []Piece{}, Marks: []Mark{}, Whole: true}
 			u.at[0] = geom.Identity // its own way up does not matter here
 			u.layOn(sh, at)

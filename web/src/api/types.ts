@@ -1973,9 +1973,23 @@ export interface Order {
   seen: string[]
 }
 export interface OtherCutter {
+  name?: string
   address: string
   width: number
   height: number
+  /**
+   * @minItems 4
+   * @maxItems 4
+   */
+  blind: [number, number, number, number]
+  tools?: ToolAt[]
+  speed?: number
+  force?: number
+}
+export interface ToolAt {
+  tool: number
+  across: number
+  down: number
 }
 export interface PhotoLook {
   name: string
@@ -2181,6 +2195,10 @@ export interface SheetOnHand {
   }
   direction?: '' | 'grainLong' | 'grainShort' | 'oneWayUp'
   borderless?: boolean
+}
+export interface SheetPrinterReach {
+  margin: number
+  borderless: string[]
 }
 export interface SheetScrap {
   stock: string

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // How true the printer is, in size and in colours on a stock: its test page, what that says, and a
 // profile.
-import { Button } from 'ant-design-vue'
+import { Button, Select } from 'ant-design-vue'
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, Fault } from '../../api/client'
-import type { InkView, TrueSize } from '../../api/types'
+import type { InkView, SheetPrinterReach, TrueSize } from '../../api/types'
+import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import StockField from '../../parts/StockField.vue'
 import { useCard } from '../../store/card'
@@ -36,6 +37,17 @@ onMounted(async () => {
   void load()
   inks.value = await api.inks().catch(() => [])
 })
+/** What the printer reaches: nothing noted leaves it to each card. */
+const reach = ref<SheetPrinterReach>()
+onMounted(async () => (reach.value = (await api.printerReach().catch(() => null)) ?? undefined))
+const edgeSizes = computed(() => catalogue.all.sizes.map((s) => ({ value: s.id, label: s.name })))
+const setReach = (part: Partial<SheetPrinterReach>) =>
+  attempt(async () => {
+    const next = { margin: 0, borderless: [], ...reach.value, ...part }
+    await api.keepPrinterReach(next)
+    reach.value = next
+    await sheets.load()
+  })
 watch(stock, () => (wrong.value = ''))
 
 const off = computed(() => {
@@ -128,6 +140,28 @@ function picked(e: Event, send: (stock: string, file: File) => Promise<InkView[]
       >
         Profile …
       </button>
+    </div>
+    <div class="pair reach">
+      <MeasureField
+        label="Leaves free"
+        wide
+        :mm="reach?.margin ?? 0"
+        testid="printer-margin"
+        @set="setReach({ margin: $event })"
+        @wrong="wrong = $event"
+      />
+      <Field label="To the edges of" wide>
+        <Select
+          mode="multiple"
+          :value="reach?.borderless ?? []"
+          :bordered="false"
+          size="small"
+          placeholder="no size"
+          :options="edgeSizes"
+          data-testid="printer-borderless"
+          @change="(v) => setReach({ borderless: v as string[] })"
+        />
+      </Field>
     </div>
     <button class="verb page" data-testid="test-page" @click="print">Print a test page</button>
     <template v-if="open">
