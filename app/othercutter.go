@@ -78,22 +78,13 @@ func (o OtherCutter) steered(passes []cut.Pass) []cut.Pass {
 	return out
 }
 
+// check refuses what no cutter is.
 func (o OtherCutter) check() error {
 	if o.Address == "" {
 		return nil
 	}
-	if len(o.Address) > 200 || strings.ContainsFunc(o.Address, func(r rune) bool { return r <= ' ' || !unicode.IsPrint(r) }) {
-		return card.Refuse("address", "The address of a cutter has no spaces, line ends or other characters that cannot be seen.")
-	}
-	if strings.HasPrefix(o.Address, "/") {
-		if clean := path.Clean(o.Address); clean != o.Address || !strings.HasPrefix(clean, "/dev/") {
-			return card.Refuse("address", "A serial line is named by its device path, like /dev/ttyUSB0.")
-		}
-	} else {
-		host, port, err := net.SplitHostPort(o.Address)
-		if n, perr := strconv.Atoi(port); err != nil || perr != nil || host == "" || n < 1 || n > 65535 || strings.ContainsAny(host, "/?#@\\%") {
-			return card.Refuse("address", "A cutter is named by its address and port, like 192.168.1.40:9100, or by the path of its serial line, like /dev/ttyUSB0.")
-		}
+	if err := o.checkAddress(); err != nil {
+		return err
 	}
 	for field, v := range map[string]float64{"width": o.Width, "height": o.Height} {
 		if !(v >= 50 && v <= 2000) {
@@ -121,6 +112,24 @@ func (o OtherCutter) check() error {
 		if t.Tool < cut.Pen || t.Tool > cut.LightBlade || !(max(t.Across, -t.Across, t.Down, -t.Down) <= 100) {
 			return card.Refuse("tools", "A tool stands up to 100 mm (3 15/16 in) from the blade.")
 		}
+	}
+	return nil
+}
+
+// checkAddress refuses what is neither an address with its port nor a serial line.
+func (o OtherCutter) checkAddress() error {
+	if len(o.Address) > 200 || strings.ContainsFunc(o.Address, func(r rune) bool { return r <= ' ' || !unicode.IsPrint(r) }) {
+		return card.Refuse("address", "The address of a cutter has no spaces, line ends or other characters that cannot be seen.")
+	}
+	if strings.HasPrefix(o.Address, "/") {
+		if clean := path.Clean(o.Address); clean != o.Address || !strings.HasPrefix(clean, "/dev/") {
+			return card.Refuse("address", "A serial line is named by its device path, like /dev/ttyUSB0.")
+		}
+		return nil
+	}
+	host, port, err := net.SplitHostPort(o.Address)
+	if n, perr := strconv.Atoi(port); err != nil || perr != nil || host == "" || n < 1 || n > 65535 || strings.ContainsAny(host, "/?#@\\%") {
+		return card.Refuse("address", "A cutter is named by its address and port, like 192.168.1.40:9100, or by the path of its serial line, like /dev/ttyUSB0.")
 	}
 	return nil
 }
