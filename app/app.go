@@ -12,7 +12,9 @@ import (
 	"log/slog"
 	"time"
 
+	"sectilis/core/document/pattern"
 	"sectilis/core/ground/cache"
+	"sectilis/core/ground/edging"
 )
 
 // Store keeps everything. When a method returns, what it was given is safe on disk.
@@ -78,10 +80,11 @@ func New(c Config) *App {
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
 	fonts := &fontShelf{store: c.Store}
 	edited := newEdited()
-	papers := &paperShelf{store: c.Store}
+	papers := &shelf[pattern.Paper]{store: c.Store, name: keptPapers, know: pattern.Know}
+	motifs := &shelf[edging.Own]{store: c.Store, name: "motifs", know: edging.Know}
 	stocks := &stockShelf{store: c.Store, log: c.Log}
 	shelf := &inkShelf{store: c.Store, stocks: stocks, printer: printerName(c.Printer), log: c.Log, events: all.events}
-	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, stocks: stocks, papers: papers, open: map[string]*opened{}}
+	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, stocks: stocks, papers: papers, motifs: motifs, open: map[string]*opened{}}
 	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, edited: edited, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}
 	a.outcomes = &outcomes{common: all, store: c.Store, runs: runs{known: cache.New[string, RunState](512)}}
 	a.production = &production{common: all, store: c.Store, cards: a.cards, supplies: a.supplies, outcomes: a.outcomes, jobs: a.jobs, machine: m,
@@ -93,8 +96,8 @@ func New(c Config) *App {
 	if err := stocks.ready(context.Background()); err != nil {
 		c.Log.Warn("stocks not read", "err", err) // likewise
 	}
-	if err := papers.ready(context.Background()); err != nil {
-		c.Log.Warn("papers not read", "err", err) // likewise
+	if err := a.cards.supplied(context.Background()); err != nil {
+		c.Log.Warn("papers and motifs not read", "err", err) // likewise
 	}
 	if err := a.useKeptCutter(context.Background()); err != nil {
 		c.Log.Warn("cutter not read", "err", err) // CutterState asks again

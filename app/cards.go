@@ -8,7 +8,9 @@ import (
 
 	"sectilis/core/check"
 	"sectilis/core/document/card"
+	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/edging"
 )
 
 // CardStore keeps cards and their revisions.
@@ -68,7 +70,8 @@ type cards struct {
 	edited *edited
 	inks   *inkShelf
 	stocks *stockShelf
-	papers *paperShelf
+	papers *shelf[pattern.Paper]
+	motifs *shelf[edging.Own]
 
 	mu   sync.Mutex
 	open map[string]*opened
@@ -121,7 +124,7 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 	if err := cs.inks.ready(ctx); err != nil {
 		return nil, err
 	}
-	if err := cs.papers.ready(ctx); err != nil {
+	if err := cs.supplied(ctx); err != nil {
 		return nil, err
 	}
 	o.Lock()
@@ -141,6 +144,14 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 		}
 	}
 	return o, nil
+}
+
+// supplied makes the papers and motifs of a person's own known. It fails when the store does.
+func (cs *cards) supplied(ctx context.Context) error {
+	if err := cs.papers.ready(ctx); err != nil {
+		return err
+	}
+	return cs.motifs.ready(ctx)
 }
 
 func (o *opened) set(rev Revision) error {

@@ -210,7 +210,7 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	if err := cs.fonts.ready(ctx); err != nil {
 		return err
 	}
-	if err := cs.papers.ready(ctx); err != nil {
+	if err := cs.supplied(ctx); err != nil {
 		return err
 	}
 	known := map[string]bool{}

@@ -3,10 +3,7 @@ package app
 import (
 	"bytes"
 	"context"
-	"crypto/sha256"
 	"encoding/base64"
-	"encoding/hex"
-	"encoding/json"
 	"fmt"
 	"image"
 	"image/color"
@@ -14,7 +11,6 @@ import (
 	"math"
 	"slices"
 	"strings"
-	"sync"
 	"unicode/utf8"
 
 	"sectilis/core/design/pathops"
@@ -29,73 +25,12 @@ import (
 	"sectilis/core/ground/measure"
 )
 
-// paperShelf keeps the patterned papers that a person has made of pictures. None is forgotten: cards
-// may be printed with it.
-type paperShelf struct {
-	store keeper
-
-	mu    sync.Mutex
-	done  bool
-	own   []pattern.Paper
-	state string // names what is known
-}
-
 const (
 	keptPapers = "papers"
 	mostPapers = 500
 	leastTile  = 2.0 // mm
 	mostTile   = 1000.0
 )
-
-// ready reads the papers, once. It fails when the store does, and is then to be asked again.
-func (s *paperShelf) ready(ctx context.Context) error {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	if s.done {
-		return nil
-	}
-	own, err := keptList[pattern.Paper](ctx, s.store, keptPapers)
-	if err != nil {
-		return err
-	}
-	s.take(own)
-	s.done = true
-	return nil
-}
-
-// take goes by papers from now on. The lock is held.
-func (s *paperShelf) take(own []pattern.Paper) {
-	raw, _ := json.Marshal(own) // numbers and words alone
-	sum := sha256.Sum256(raw)
-	s.own, s.state = own, hex.EncodeToString(sum[:6])
-	pattern.Know(own)
-}
-
-// is names what is known of papers.
-func (s *paperShelf) is() string {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	return s.state
-}
-
-// change keeps what a function makes of the list of own papers. It returns what the function does, and
-// fails when the store does; nothing is another then.
-func (s *paperShelf) change(ctx context.Context, do func([]pattern.Paper) ([]pattern.Paper, error)) error {
-	if err := s.ready(ctx); err != nil {
-		return err
-	}
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	own, err := do(slices.Clone(s.own))
-	if err != nil {
-		return err
-	}
-	if err := keepList(ctx, s.store, keptPapers, own); err != nil {
-		return err
-	}
-	s.take(own)
-	return nil
-}
 
 // IncomingPaper is a picture that a paper is to be made of, and what is known of it. Width and Height
 // are mm.

@@ -183,7 +183,7 @@ func (p *production) Stocks(ctx context.Context) ([]StockView, error) {
 func (p *production) StocksAre() string { return p.cards.shelves() }
 
 // shelves names what is known of stocks and papers.
-func (cs *cards) shelves() string { return cs.stocks.is() + cs.papers.is() }
+func (cs *cards) shelves() string { return cs.stocks.is() + cs.papers.is() + cs.motifs.is() }
 
 // AddStock adds a stock of a person's own. It returns a *card.Refusal for what is none.
 func (p *production) AddStock(ctx context.Context, m MeasuredStock) (card.Stock, error) {

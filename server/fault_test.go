@@ -54,6 +54,7 @@ var bodies = map[string]string{
 	"PUT /stocks/:stock":                  `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,
 	"PUT /stocks/:stock/onhand":           `{"stock":"","sizes":["a5"]}`,
 	"PUT /supplies/:kind/:id":             `{"kind":"paper","id":"comb","favourite":true}`,
+	"POST /cards/:id/motifs":              `{"face":"front","item":"i1","name":"M"}`,
 	"POST /papers":                        `{"name":"Felt","picture":"none","width":20,"height":20}`,
 	"POST /cards/:id/art":                 `{"base":1,"art":"none","face":"front"}`,
 	"POST /cards/:id/art/kept":            `{"face":"front","ids":["i1"],"name":"T"}`,

@@ -9,7 +9,7 @@ import (
 	"sectilis/app"
 )
 
-// papers are the routes of patterned papers.
+// papers are the routes of patterned papers, and of motifs of a person's own.
 func (s *server) papers(r *gin.RouterGroup) {
 	r.GET("/papers/:paper", func(c *gin.Context) {
 		svg, err := s.App.PaperPicture(c.Request.Context(), strings.TrimSuffix(c.Param("paper"), ".svg"))
@@ -32,6 +32,19 @@ func (s *server) papers(r *gin.RouterGroup) {
 		}
 		c.JSON(http.StatusCreated, in)
 	})
+	r.POST("/cards/:id/motifs", func(c *gin.Context) {
+		var n app.NewMotif
+		if !s.read(c, &n) {
+			return
+		}
+		m, err := s.App.MakeMotif(c.Request.Context(), c.Param("id"), n)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		c.JSON(http.StatusCreated, m)
+	})
+	r.DELETE("/motifs/:motif", func(c *gin.Context) { s.done(c, s.App.RemoveMotif(c.Request.Context(), c.Param("motif"))) })
 	r.POST("/papers", func(c *gin.Context) {
 		var n app.NewPaper
 		if !s.read(c, &n) {

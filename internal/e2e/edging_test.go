@@ -49,3 +49,23 @@ func TestALabelIsEdgedAtThreeSizes(t *testing.T) {
 	h.click("edging-off")
 	h.wait(`!document.querySelector('[data-testid=edging-motif]')`)
 }
+
+// A shape becomes a motif of one's own, which edges another; one whose ends do not join says so.
+func TestAShapeBecomesAMotif(t *testing.T) {
+	house := card.Item{Name: "House", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 1 * in}, Made: card.Made{As: card.Cut, Stock: "brick-216"},
+		Form: &card.Form{Outline: "house", Width: 20, Height: 18}}
+	leaning := house
+	leaning.Name, leaning.Place.Y, leaning.Place.Turn = "Leaning", 6*in, 20
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{house, leaning}}, square("A", 2, 3))
+	h.click("tab-edges")
+	h.click("layer-i2")
+	h.click("make-motif")
+	h.says("motif-refused", "repeats would not join")
+	h.click("layer-i1")
+	h.click("make-motif")
+	h.wait(`!!document.querySelector('.supply.edging[title="House"]')`)
+	h.click("layer-i3")
+	h.must(h.Click(`.supply.edging[title="House"]`))
+	h.says("edging-motif", "House")
+	assert.Contains(t, h.item(2, "i3").Edging.Motif, "own-")
+}

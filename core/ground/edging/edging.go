@@ -80,7 +80,11 @@ var runs = cache.New[key, run](500)
 // Run is an outline with an edging along its outer rings, and how many repeats that has. Its holes stay
 // as they are. An unknown motif leaves it alone.
 func Run(of geom.Path, s Edging) (geom.Path, int) {
-	r, _ := runs.Of(key{of.Digest(), s}, func() (run, error) { return along(of, s), nil })
+	m, ok := ByID(s.Motif)
+	if !ok {
+		return of, 0
+	}
+	r, _ := runs.Of(key{of.Digest(), s}, func() (run, error) { return along(of, s, m), nil })
 	return r.path, r.count
 }
 
@@ -95,9 +99,9 @@ type lay struct {
 	add, cut, holes []geom.Path
 }
 
-func along(of geom.Path, s Edging) run {
-	m, ok := ByID(s.Motif)
-	if !ok || s.Depth <= 0 || of.Empty() {
+// along runs a motif along an outline as an edging says.
+func along(of geom.Path, s Edging, m Motif) run {
+	if s.Depth <= 0 || of.Empty() {
 		return run{of, 0}
 	}
 	l := &lay{Edging: s, motif: m, rng: rand.New(rand.NewPCG(s.Seed, 7)), length: s.Length}

@@ -190,7 +190,7 @@ func TestTornEdgesFollowFromTheirSeed(t *testing.T) {
 	a, _ := Run(of, Edging{Motif: "deckle", Depth: 3, Seed: 1})
 	b, _ := Run(of, Edging{Motif: "deckle", Depth: 3, Seed: 2})
 	assert.NotEqual(t, a.String(), b.String())
-	assert.Equal(t, a.String(), along(of, Edging{Motif: "deckle", Depth: 3, Seed: 1}).path.String())
+	assert.Equal(t, a.String(), along(of, Edging{Motif: "deckle", Depth: 3, Seed: 1}, named(t, "deckle")).path.String())
 	none, n := Run(of, Edging{Motif: "none", Depth: 3})
 	assert.Equal(t, of, none)
 	assert.Zero(t, n)
@@ -199,6 +199,13 @@ func TestTornEdgesFollowFromTheirSeed(t *testing.T) {
 func BenchmarkEdging200(b *testing.B) {
 	of := geom.EllipsePath(geom.Centred(200, 140))
 	for i := range b.N {
-		require.Equal(b, 200, along(of, Edging{Motif: "scallop", Depth: 2, Count: 200, Seed: uint64(i)}).count)
+		require.Equal(b, 200, along(of, Edging{Motif: "scallop", Depth: 2, Count: 200, Seed: uint64(i)}, named(b, "scallop")).count)
 	}
+}
+
+func named(t testing.TB, id string) Motif {
+	t.Helper()
+	m, ok := ByID(id)
+	require.True(t, ok)
+	return m
 }

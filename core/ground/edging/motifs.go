@@ -2,7 +2,6 @@ package edging
 
 import (
 	"math/rand/v2"
-	"slices"
 
 	"sectilis/core/ground/geom"
 )
@@ -16,6 +15,9 @@ type Motif struct {
 	Ratio float64 `json:"ratio"`
 	// Preview is a stretch of it above a strip, within PreviewWidth and PreviewHeight from 0.
 	Preview geom.Path `json:"preview"`
+	// Own says that a person has made it, and Hidden that it is not offered any more.
+	Own    bool `json:"own,omitempty"`
+	Hidden bool `json:"hidden,omitempty"`
 
 	// foot is how high the profile begins and ends.
 	foot  float64
@@ -111,17 +113,6 @@ var motifs = []Motif{
 	{ID: "deckle", Name: "Torn", Ratio: 4, foot: .4, draw: deckle},
 }
 
-// All lists the motifs in the order they are offered.
-func All() []Motif { return slices.Clone(motifs) }
-
-// ByID returns the motif; ok is false for an unknown id.
-func ByID(id string) (m Motif, ok bool) {
-	if i := slices.IndexFunc(motifs, func(m Motif) bool { return m.ID == id }); i >= 0 {
-		return motifs[i], true
-	}
-	return Motif{}, false
-}
-
 // profile is one repeat from its foot at the left to that at the right.
 func (m Motif) profile(r *rand.Rand) geom.Path {
 	var b geom.Builder
@@ -136,10 +127,15 @@ const (
 	PreviewHeight = 44
 )
 
+// preview is a stretch of a motif above a strip.
+func preview(m Motif) geom.Path {
+	const strip, depth = 16.0, 17.0
+	bar := geom.RectPath(geom.Rect{X: 3, Y: PreviewHeight - strip, W: PreviewWidth - 6, H: strip - 3})
+	return along(bar, Edging{Motif: m.ID, Depth: depth, Side: Top, Seed: 1}, m).path
+}
+
 func init() {
 	for i := range motifs {
-		const strip, depth = 16.0, 17.0
-		bar := geom.RectPath(geom.Rect{X: 3, Y: PreviewHeight - strip, W: PreviewWidth - 6, H: strip - 3})
-		motifs[i].Preview, _ = Run(bar, Edging{Motif: motifs[i].ID, Depth: depth, Side: Top, Seed: 1})
+		motifs[i].Preview = preview(motifs[i])
 	}
 }

@@ -763,6 +763,8 @@ export interface Motif {
   name: string
   ratio: number
   preview: string
+  own?: boolean
+  hidden?: boolean
 }
 export interface NetKind {
   id:
@@ -1952,6 +1954,11 @@ export interface NewCard {
   title: string
   base: Base
   sheets?: SheetSetup
+}
+export interface NewMotif {
+  face: string
+  item: string
+  name: string
 }
 export interface NewPaper {
   name: string

@@ -77,6 +77,9 @@ export const useCatalogue = defineStore('catalogue', () => {
     } else if (kind === 'lettering') {
       await api.removeFont(id)
       all.value = { ...all.value, fonts: all.value.fonts.filter((f) => f.id !== id) }
+    } else if (kind === 'edging') {
+      await api.removeMotif(id)
+      await reload()
     } else if (kind === 'art') {
       await api.removeArt(id)
       art.value = art.value.filter((a) => a.id !== id)

@@ -27,6 +27,7 @@ const removable = computed(
   () =>
     ['photo', 'sketch'].includes(props.supply.kind) ||
     (props.supply.kind === 'art' && catalogue.art.some((a) => a.id === props.supply.id && !a.ships)) ||
+    (props.supply.kind === 'edging' && catalogue.all.edgings.some((m) => m.id === props.supply.id && m.own)) ||
     !!font.value,
 )
 const paper = computed(

@@ -122,6 +122,24 @@ async function paperFile(e: Event) {
   }
 }
 
+/** One thing with an outline, of which a motif could be made. */
+const oneOutline = computed(() => {
+  const one = card.told.length === 1 ? card.told[0] : undefined
+  return one && !one.role && !one.slot ? one : undefined
+})
+watch([tab, oneOutline], () => (refused.value = ''))
+async function makeMotif() {
+  const it = oneOutline.value
+  if (!it) return
+  refused.value = ''
+  try {
+    await api.makeMotif(card.id, { face: card.faceId, item: it.id, name: it.name.slice(0, 60) })
+    await catalogue.reload()
+  } catch (e) {
+    refused.value = e instanceof Error ? e.message : String(e)
+  }
+}
+
 /** What is chosen on the face is kept under its name. */
 async function keep() {
   try {
@@ -232,6 +250,17 @@ defineExpose({
           @change="chosen"
         />
         <IncomingFile v-for="i in catalogue.incoming" :key="i.key" :file="i" />
+      </template>
+      <template v-if="tab === 'Edges' && oneOutline">
+        <button
+          class="add"
+          title="The upper edge of what is chosen becomes a motif: its left end has to be as high as its right"
+          data-testid="make-motif"
+          @click="makeMotif"
+        >
+          A motif of<br />what is chosen
+        </button>
+        <p v-if="refused" class="wrong" role="alert" data-testid="motif-refused">{{ refused }}</p>
       </template>
       <template v-if="tab === 'Papers'">
         <button class="add" data-testid="bring-in-paper" @click="papers?.click()">Bring in<br />a paper</button>
