@@ -14,7 +14,10 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-const mostMotifs = 300
+const (
+	keptMotifs = "motifs"
+	mostMotifs = 300
+)
 
 // NewMotif is a motif that is made of the outline of an item.
 type NewMotif struct {

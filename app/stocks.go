@@ -13,6 +13,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/production/cut"
 	"sectilis/core/production/sheet"
 )
 
@@ -162,6 +163,9 @@ type StockView struct {
 	Usual float64 `json:"usual"`
 	// Changed says that it is not as it ships.
 	Changed bool `json:"changed,omitempty"`
+	// Cut is how it is cut, AsUsual how it is until that is noted.
+	Cut     cut.Settings `json:"cut"`
+	AsUsual cut.Settings `json:"asUsual"`
 }
 
 // Stocks lists all stocks, those that are hidden too. It fails when the store does.
@@ -174,7 +178,11 @@ func (p *production) Stocks(ctx context.Context) ([]StockView, error) {
 		usual := s
 		usual.Least = 0
 		as, ships := card.AsShipped(s.ID)
-		out = append(out, StockView{s, usual.Bears(), ships && as != s})
+		with, err := p.settings(ctx, s)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, StockView{s, usual.Bears(), ships && as != s, with, cut.SettingsOf(s)})
 	}
 	return out, nil
 }

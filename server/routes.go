@@ -137,6 +137,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.DELETE("/fonts/:id", func(c *gin.Context) { s.done(c, s.App.RemoveFont(c.Request.Context(), c.Param("id"))) })
 
 	r.GET("/supplies", s.supplies)
+	r.GET("/supplies.zip", s.suppliesFile)
+	r.POST("/supplies", s.bringSupplies)
 	r.PUT("/supplies/:kind/:id", s.note)
 	r.POST("/supplies/:kind/:id/uses", s.used)
 

@@ -1,11 +1,14 @@
 package server
 
 import (
+	"errors"
+	"io"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
+	"sectilis/core/document/card"
 )
 
 func (s *server) supplies(c *gin.Context) {
@@ -15,6 +18,53 @@ func (s *server) supplies(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, all)
+}
+
+// suppliesFile answers with all supplies of a person's own as one file.
+func (s *server) suppliesFile(c *gin.Context) {
+	c.Header("Content-Type", "application/zip")
+	c.Header("Content-Disposition", `attachment; filename="supplies.zip"`)
+	out := &counted{Writer: c.Writer}
+	if err := s.App.WriteSupplies(c.Request.Context(), out); err != nil {
+		if out.n > 0 {
+			panic(http.ErrAbortHandler) // what has gone out is cut off: nobody takes it for whole
+		}
+		c.Header("Content-Disposition", "")
+		s.fail(c, err)
+	}
+}
+
+// counted counts what goes through it.
+type counted struct {
+	io.Writer
+	n int
+}
+
+// Write implements io.Writer. It fails when what it writes to does.
+func (w *counted) Write(p []byte) (int, error) {
+	n, err := w.Writer.Write(p)
+	w.n += n
+	return n, err
+}
+
+// maxSupplies is the largest file of supplies that is taken.
+const maxSupplies = 2 << 30
+
+// bringSupplies takes a file of supplies. It lies on the disk while it is read.
+func (s *server) bringSupplies(c *gin.Context) {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxSupplies)
+	file, header, err := c.Request.FormFile("file")
+	if err != nil {
+		var large *http.MaxBytesError
+		if !errors.As(err, &large) {
+			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose a file of supplies."}
+		}
+		s.fail(c, err)
+		return
+	}
+	defer func() { _ = file.Close() }() // only read from
+	in, err := s.App.ReadSupplies(c.Request.Context(), file, header.Size)
+	answer(s, c, in, err)
 }
 
 func (s *server) note(c *gin.Context) {

@@ -84,3 +84,37 @@ func TestAStockOfOnesOwnIsMeasuredAndUsed(t *testing.T) {
 	h.wait(`!document.querySelector('[data-testid=size-drop-own-200x500]')`)
 	h.says("paper", "200 × 500 mm")
 }
+
+// How a stock is cut is set on its page, and holds at the machine. All supplies of one's own go out as a file
+// and come in at another program.
+func TestCutSettingsOfAStockAndSuppliesAsAFile(t *testing.T) {
+	h := lay(t, square("A", 2, 2))
+	h.click("tab-art")
+	h.click("layer-i1")
+	h.click("keep-art")
+	h.wait(`!!document.querySelector('.supply.art[title="A"]')`)
+	h.click("station-sheets")
+	h.there("sheet-1")
+	h.click("stocks-verb")
+	h.click("stock-moss-216")
+	h.fill("cut-force", "205")
+	h.wait(`document.querySelector('[data-testid=cut-force]').value.startsWith('205')`)
+	l, err := h.app.App.Layout(t.Context(), h.id, options(h))
+	h.must(err)
+	for _, sh := range l.Sheets {
+		if sh.Stock.ID == "moss-216" {
+			assert.Equal(t, 205, sh.Settings.Force)
+		}
+	}
+
+	file := saved(t, "supplies.zip", h.fetch("/api/supplies.zip"))
+	other := lay(t)
+	other.click("tab-art")
+	other.click("supplies-all")
+	other.there("supplies-in")
+	other.must(other.Upload(browser.ID("supplies-input"), file))
+	other.says("supplies-came", "1 are new")
+	other.wait(`!!document.querySelector('.supply.art[title="A"]')`)
+	other.must(other.Upload(browser.ID("supplies-input"), saved(t, "no.zip", []byte("words"))))
+	other.says("supplies-came", "no file of supplies")
+}

@@ -2263,6 +2263,8 @@ export interface StockView {
   own?: boolean
   usual: number
   changed?: boolean
+  cut: CutSettings
+  asUsual: CutSettings
 }
 export interface Summary {
   id: string
@@ -2289,6 +2291,10 @@ export interface Summary {
   stock: string
   revision: number
   changed: string
+}
+export interface SuppliesIn {
+  added: number
+  notes: string[]
 }
 export interface Supply {
   kind: string

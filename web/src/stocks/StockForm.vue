@@ -6,6 +6,7 @@ import type { StockView } from '../api/types'
 import Field from '../parts/Field.vue'
 import NumberField from '../parts/NumberField.vue'
 import OnHandPanel from '../stations/sheets/OnHandPanel.vue'
+import CutSettings from '../stations/machine/CutSettings.vue'
 import { useStocks } from '../store/stocks'
 import ColourFromPhoto from './ColourFromPhoto.vue'
 
@@ -146,6 +147,7 @@ const say = (why: string) => why && (stocks.wrong = why)
         Coated for photos: its colours come out stronger
       </label>
     </section>
+    <CutSettings :stock="stock" :settings="stock.cut" :usual="stock.asUsual" @kept="stocks.load()" />
     <OnHandPanel :stock="stock" />
     <section class="sec">
       <div class="pair">

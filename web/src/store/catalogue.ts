@@ -107,6 +107,12 @@ export const useCatalogue = defineStore('catalogue', () => {
       },
     ))
 
+  /** Takes up all anew, as after many supplies have come in. */
+  async function again() {
+    loaded = undefined
+    await load()
+  }
+
   /** Takes up what there is to choose from, when that is another. */
   async function reload() {
     all.value = await api.catalogue()
@@ -186,6 +192,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     incoming,
     load,
     reload,
+    again,
     loadSketches,
     stock,
     bring,

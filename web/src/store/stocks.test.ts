@@ -6,11 +6,23 @@ import { useStocks } from './stocks'
 
 beforeEach(freshStores)
 
+const cut = { offset: 0, over: 0, rounds: 1, speed: 50, travel: 100, force: 90, light: 60, dash: 2, hold: 1 }
+const follows = { cut, asUsual: cut }
+
 /** A program with two stocks, which keeps what is sent. */
 function shelf() {
   let list: StockView[] = [
-    { id: 'cream', name: 'Cream', colour: '#fff6e0', weight: 300, thickness: 0.38, usual: 1.65 },
-    { id: 'moss', name: 'Moss', colour: '#587a4a', weight: 216, thickness: 0.28, usual: 1.2, changed: true },
+    { id: 'cream', name: 'Cream', colour: '#fff6e0', weight: 300, thickness: 0.38, usual: 1.65, ...follows },
+    {
+      id: 'moss',
+      name: 'Moss',
+      colour: '#587a4a',
+      weight: 216,
+      thickness: 0.28,
+      usual: 1.2,
+      changed: true,
+      ...follows,
+    },
   ]
   const asked = answering((a) => {
     const sent = a.body as MeasuredStock
@@ -18,7 +30,7 @@ function shelf() {
     if (sent?.name === '')
       return { status: 422, json: { type: 'urn:sectilis:refused', detail: 'A stock has a name of up to 60 letters.' } }
     if (a.method === 'POST') {
-      const made = { ...sent, id: 'own-1', own: true, usual: 1.2 }
+      const made = { ...sent, id: 'own-1', own: true, usual: 1.2, ...follows }
       list = [...list, made]
       return { status: 201, json: made }
     }

@@ -38,6 +38,8 @@ export const useStocks = defineStore('stocks', () => {
         const next: MeasuredStock & Partial<StockView> = { ...was, ...part }
         // What follows from it is told, not kept.
         delete next.usual
+        delete next.cut
+        delete next.asUsual
         delete next.changed
         await api.changeStock(next)
         all.value = await api.stocks()

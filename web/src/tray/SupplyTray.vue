@@ -2,7 +2,7 @@
 // The strip along the near edge where supplies wait. They are dragged up onto
 // the card with the pointer, or placed in the middle with Enter.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { message } from 'ant-design-vue'
+import { message, Popover } from 'ant-design-vue'
 import { api } from '../api/client'
 import type { Font, IncomingPaper, Paper } from '../api/types'
 import { useCard } from '../store/card'
@@ -122,6 +122,25 @@ async function paperFile(e: Event) {
   }
 }
 
+/** All supplies out and in as one file. */
+const whole = ref(false)
+const came = ref('')
+const supplyFile = ref<HTMLInputElement>()
+async function bringSupplies(e: Event) {
+  const box = e.target as HTMLInputElement
+  const file = box.files?.[0]
+  box.value = ''
+  if (!file) return
+  came.value = 'Bringing them in …'
+  try {
+    const r = await api.bringSupplies(file)
+    await catalogue.again()
+    came.value = [r.added ? `${r.added} are new.` : 'All of them were there already.', ...r.notes].join(' ')
+  } catch (err) {
+    came.value = err instanceof Error ? err.message : String(err)
+  }
+}
+
 /** One thing with an outline, of which a motif could be made. */
 const oneOutline = computed(() => {
   const one = card.told.length === 1 ? card.told[0] : undefined
@@ -220,6 +239,28 @@ defineExpose({
         aria-label="Find in the tray"
         data-testid="tray-find"
         @keydown.esc="((find = ''), search?.blur())"
+      />
+      <Popover v-model:open="whole" trigger="click" placement="topRight">
+        <button class="verb whole" data-testid="supplies-all" title="All supplies of your own as one file">
+          As a file
+        </button>
+        <template #content>
+          <div class="ways" data-testid="supplies-menu">
+            <a class="verb" href="/api/supplies.zip" download data-testid="supplies-out"
+              >Keep all of your own as a file</a
+            >
+            <button class="verb" data-testid="supplies-in" @click="supplyFile?.click()">Bring such a file in</button>
+            <p v-if="came" data-testid="supplies-came">{{ came }}</p>
+          </div>
+        </template>
+      </Popover>
+      <input
+        ref="supplyFile"
+        type="file"
+        accept=".zip,application/zip"
+        hidden
+        data-testid="supplies-input"
+        @change="bringSupplies"
       />
       <button
         class="fold"
@@ -349,6 +390,20 @@ defineExpose({
 </template>
 
 <style scoped>
+.whole {
+  align-self: center;
+  padding: 3px 8px;
+  font-size: 12px;
+  white-space: nowrap;
+}
+.ways {
+  display: grid;
+  gap: 4px;
+  max-width: 300px;
+}
+.ways p {
+  margin: 4px 8px;
+}
 .tray {
   background: var(--paper2);
   border-top: 1px solid var(--paper3);

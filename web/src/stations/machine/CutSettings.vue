@@ -2,46 +2,51 @@
 // How the stock of a sheet is cut, remembered for every sheet of that stock.
 import { computed, ref, watch } from 'vue'
 import { api } from '../../api/client'
-import type { CutSettings, SheetView } from '../../api/types'
+import type { CutSettings } from '../../api/types'
 import NumberField from '../../parts/NumberField.vue'
-import { useSheets } from '../../store/sheets'
 
-const props = defineProps<{ sheet: SheetView }>()
-const sheets = useSheets()
+/** Tools are those that are used; without them all are asked about. */
+const props = defineProps<{
+  stock: { id: string; name: string }
+  settings: CutSettings
+  usual: CutSettings
+  passes?: { tool: number; name: string }[]
+}>()
+const emit = defineEmits<{ kept: [] }>()
 const wrong = ref('')
 watch(
-  () => props.sheet.stock.id,
+  () => props.stock.id,
   () => (wrong.value = ''),
 )
 
-const usual = computed(() => JSON.stringify(props.sheet.settings) === JSON.stringify(props.sheet.usual))
+const isUsual = computed(() => JSON.stringify(props.settings) === JSON.stringify(props.usual))
 
-const has = (tool: number) => props.sheet.passes.some((p) => p.tool === tool)
-const perforated = computed(() => props.sheet.passes.some((p) => p.name === 'Perforation'))
+const has = (tool: number) => !props.passes || props.passes.some((p) => p.tool === tool)
+const perforated = computed(() => !props.passes || props.passes.some((p) => p.name === 'Perforation'))
 
 async function keep(s: CutSettings) {
   try {
-    await api.keepSettings(props.sheet.stock.id, s)
+    await api.keepSettings(props.stock.id, s)
     wrong.value = ''
-    await sheets.load()
+    emit('kept')
   } catch (e) {
     wrong.value = e instanceof Error ? e.message : String(e)
   }
 }
-const set = (part: Partial<CutSettings>) => void keep({ ...props.sheet.settings, ...part })
+const set = (part: Partial<CutSettings>) => void keep({ ...props.settings, ...part })
 const say = (why: string) => why && (wrong.value = why)
 </script>
 
 <template>
   <section class="sec" data-testid="cut-settings">
     <header>
-      <h3>{{ sheet.stock.name }} is cut</h3>
-      <button v-if="!usual" class="verb" data-testid="cut-usual" @click="keep(sheet.usual)">As usual</button>
+      <h3>{{ stock.name }} is cut</h3>
+      <button v-if="!isUsual" class="verb" data-testid="cut-usual" @click="keep(props.usual)">As usual</button>
     </header>
     <div class="pair">
       <NumberField
         label="Speed"
-        :value="sheet.settings.speed"
+        :value="settings.speed"
         sign=" mm/s"
         :digits="0"
         testid="cut-speed"
@@ -50,7 +55,7 @@ const say = (why: string) => why && (wrong.value = why)
       />
       <NumberField
         label="Force"
-        :value="sheet.settings.force"
+        :value="settings.force"
         sign=" g"
         :digits="0"
         testid="cut-force"
@@ -59,7 +64,7 @@ const say = (why: string) => why && (wrong.value = why)
       />
       <NumberField
         label="Rounds"
-        :value="sheet.settings.rounds"
+        :value="settings.rounds"
         :digits="0"
         testid="cut-rounds"
         @set="set({ rounds: Math.round($event) })"
@@ -67,7 +72,7 @@ const say = (why: string) => why && (wrong.value = why)
       />
       <NumberField
         label="Trails"
-        :value="sheet.settings.offset"
+        :value="settings.offset"
         sign=" mm"
         :digits="2"
         title="How far the tip of the blade is behind the middle of its holder"
@@ -77,7 +82,7 @@ const say = (why: string) => why && (wrong.value = why)
       />
       <NumberField
         label="Overcut"
-        :value="sheet.settings.over"
+        :value="settings.over"
         sign=" mm"
         :digits="2"
         title="How far a closed cut goes on over its start"
@@ -88,7 +93,7 @@ const say = (why: string) => why && (wrong.value = why)
       <NumberField
         v-if="has(1) || has(2) || has(4)"
         label="Lightly"
-        :value="sheet.settings.light"
+        :value="settings.light"
         sign=" g"
         :digits="0"
         title="The force of pen, scoring tip and kiss cut"
@@ -99,7 +104,7 @@ const say = (why: string) => why && (wrong.value = why)
       <template v-if="perforated">
         <NumberField
           label="Cuts"
-          :value="sheet.settings.dash"
+          :value="settings.dash"
           sign=" mm"
           :digits="1"
           title="What a perforation cuts"
@@ -109,7 +114,7 @@ const say = (why: string) => why && (wrong.value = why)
         />
         <NumberField
           label="Holds"
-          :value="sheet.settings.hold"
+          :value="settings.hold"
           sign=" mm"
           :digits="1"
           title="What a perforation leaves"

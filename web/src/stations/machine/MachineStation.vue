@@ -285,7 +285,14 @@ async function takeOff() {
         </div>
         <small class="note">How far the cut lies from the printed outline, measured on the sheet.</small>
       </section>
-      <CutSettings v-if="sheet" :sheet="sheet" />
+      <CutSettings
+        v-if="sheet"
+        :stock="sheet.stock"
+        :settings="sheet.settings"
+        :usual="sheet.usual"
+        :passes="sheet.passes"
+        @kept="sheets.load()"
+      />
       <section v-if="lies" class="sec" data-testid="lies">
         <h3>How the sheet lies</h3>
         <div class="facts">
