@@ -257,7 +257,7 @@ func (s *server) catalogue(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.AllStocks(), StocksAre: s.App.StocksAre(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.Papers(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.All(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.All(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.Known(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
 	})
 }

@@ -145,6 +145,16 @@ func TestAPictureBecomesAPaper(t *testing.T) {
 	h.click("paper-mirrored")
 	h.click("paper-keep")
 	h.wait(`document.querySelectorAll('#paper-' + CSS.escape(` + "`" + it.Fill.Paper + "`" + `) + ' image').length === 1`)
+	// Out of the tray, it is on the card still.
+	_, err = browser.Eval[bool](h.Page, `(document.querySelector('.supply.paper[title="Allotment gate"]').focus(), true)`)
+	h.must(err)
+	h.keys(kb.F2)
+	h.click("about-paper")
+	h.click("paper-remove")
+	h.wait(`!document.querySelector('.supply.paper[title="Allotment gate"]')`)
+	h.click("layer-i1")
+	h.says("fill", "Allotment gate")
+	h.wait(`!!document.querySelector('#paper-' + CSS.escape(` + "`" + it.Fill.Paper + "`" + `) + ' image')`)
 	h.must(h.Upload(browser.ID("paper-input"), saved(t, "words.jpg", []byte("no picture"))))
 	h.says("paper-refused", "no picture that can be read")
 }

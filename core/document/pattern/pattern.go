@@ -54,17 +54,17 @@ func owned() []Paper {
 // Papers lists the papers in the order they are offered: a person's own first. Those that are hidden
 // are left out.
 func Papers() []Paper {
-	shown := slices.DeleteFunc(slices.Clone(owned()), func(p Paper) bool { return p.Hidden })
-	return append(shown, shipped()...)
+	return slices.DeleteFunc(All(), func(p Paper) bool { return p.Hidden })
 }
+
+// All lists all papers, those that are not offered any more too: a person's own first.
+func All() []Paper { return append(slices.Clone(owned()), shipped()...) }
 
 // ByID returns the paper, one that is not offered any more too; ok is false for an unknown id.
 func ByID(id string) (p Paper, ok bool) {
 	for _, list := range [][]Paper{owned(), shipped()} {
-		for _, p := range list {
-			if p.ID == id {
-				return p, true
-			}
+		if i := slices.IndexFunc(list, func(p Paper) bool { return p.ID == id }); i >= 0 {
+			return list[i], true
 		}
 	}
 	return Paper{}, false

@@ -164,11 +164,12 @@ func owned() []Motif {
 	return nil
 }
 
-// All lists the motifs in the order they are offered: a person's own first. Those that are hidden are left
-// out.
+// Known lists all motifs, those that are not offered any more too: a person's own first.
+func Known() []Motif { return append(slices.Clone(owned()), motifs...) }
+
+// All lists the motifs in the order they are offered. Those that are hidden are left out.
 func All() []Motif {
-	shown := slices.DeleteFunc(slices.Clone(owned()), func(m Motif) bool { return m.Hidden })
-	return append(shown, motifs...)
+	return slices.DeleteFunc(Known(), func(m Motif) bool { return m.Hidden })
 }
 
 // ByID returns the motif, one that is not offered any more too; ok is false for an unknown id.

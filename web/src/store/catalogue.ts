@@ -37,6 +37,12 @@ export const useCatalogue = defineStore('catalogue', () => {
   const pictures = ref<Picture[]>([])
   const sketches = shallowRef<Sketch[]>([])
   const art = shallowRef<Art[]>([])
+  /** Those that are offered, and one that a card has though it is not offered any more. */
+  const offered = <T extends { id: string; hidden?: boolean }>(list: T[], id?: string) =>
+    list.filter((o) => !o.hidden || o.id === id)
+  /** The papers and motifs that are offered; cards may have others. */
+  const papers = computed(() => all.value.papers.filter((p) => !p.hidden))
+  const edgings = computed(() => all.value.edgings.filter((m) => !m.hidden))
   /** What was noted about supplies, by kind and id. */
   const notes = ref(new Map<string, Supply>())
   const incoming = ref<Incoming[]>([])
@@ -187,6 +193,9 @@ export const useCatalogue = defineStore('catalogue', () => {
     all,
     pictures,
     sketches,
+    offered,
+    papers,
+    edgings,
     art,
     loadArt,
     incoming,

@@ -76,7 +76,7 @@ const supplies = computed(() => {
   const c = catalogue.all
   const all = {
     Photos: () => lately('photo', catalogue.pictures).map(photoSupply),
-    Papers: () => lately('paper', c.papers).map(paperSupply),
+    Papers: () => lately('paper', catalogue.papers).map(paperSupply),
     Shapes: () =>
       lately(
         'shape',
@@ -89,7 +89,7 @@ const supplies = computed(() => {
       )
         .map(fontSupply)
         .map((s) => ({ ...s, text: words.value })),
-    Edges: () => lately('edging', c.edgings).map((m) => edgingSupply(m, c.edgings)),
+    Edges: () => lately('edging', catalogue.edgings).map((m) => edgingSupply(m, c.edgings)),
     Art: () => lately('art', catalogue.art).map(artSupply),
     Sketches: () => lately('sketch', catalogue.sketches).map(sketchSupply),
   }

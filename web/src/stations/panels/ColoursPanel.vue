@@ -125,7 +125,7 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
           :data-testid="'repaper-' + p.id"
           @change="(v) => repaper(p.id, String(v))"
         >
-          <SelectOption v-for="o in catalogue.all.papers" :key="o.id" :value="o.id">{{ o.name }}</SelectOption>
+          <SelectOption v-for="o in catalogue.papers" :key="o.id" :value="o.id">{{ o.name }}</SelectOption>
         </Select>
       </Field>
     </template>

@@ -106,7 +106,7 @@ async function off() {
                 @change="(v) => turn(i, n, { paper: String(v ?? '') })"
               >
                 <SelectOption value="">nothing, the stock shows</SelectOption>
-                <SelectOption v-for="p in catalogue.all.papers" :key="p.id" :value="p.id">{{ p.name }}</SelectOption>
+                <SelectOption v-for="p in catalogue.papers" :key="p.id" :value="p.id">{{ p.name }}</SelectOption>
               </Select>
             </Field>
           </template>

@@ -70,7 +70,9 @@ const off = () => void card.change({ do: 'setEdging', ids: docs.value.map((d) =>
           data-testid="edging-motif"
           @change="(v) => set({ motif: String(v) })"
         >
-          <SelectOption v-for="m in catalogue.all.edgings" :key="m.id" :value="m.id">{{ m.name }}</SelectOption>
+          <SelectOption v-for="m in catalogue.offered(catalogue.all.edgings, first.motif)" :key="m.id" :value="m.id">{{
+            m.name
+          }}</SelectOption>
         </Select>
       </Field>
       <MeasureField

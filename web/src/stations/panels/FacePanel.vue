@@ -118,7 +118,7 @@ async function putMark() {
   await card.selectMade(card.change(placeSketch(mark.value, f.id)))
 }
 /** Papers to choose from, those used last first. */
-const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
+const papers = computed(() => catalogue.lately('paper', catalogue.offered(catalogue.all.papers, fill.value.paper)))
 </script>
 
 <template>

@@ -111,7 +111,7 @@ const fact = computed(() => {
   return { none: 'none', gradient: 'a gradient' }[kind.value] ?? fill.value.colour
 })
 /** Papers to choose from, those used last first. */
-const papers = computed(() => catalogue.lately('paper', catalogue.all.papers))
+const papers = computed(() => catalogue.lately('paper', catalogue.offered(catalogue.all.papers, fill.value.paper)))
 </script>
 
 <template>
