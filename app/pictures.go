@@ -245,7 +245,7 @@ func (u *supplies) FaceLook(ctx context.Context, id string, face card.FaceID, pi
 	}
 	if piece == "" {
 		stock, _ := card.StockByID(base.Stock)
-		inks := append([]scene.Ink{{Region: f.Shape, Colour: stock.Colour}}, f.BaseInks()...)
+		inks := append([]scene.Ink{scene.Stocked(f.Shape, stock, geom.Identity)}, f.BaseInks()...)
 		return u.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, inks)
 	}
 	for i := range f.Items {
@@ -254,7 +254,7 @@ func (u *supplies) FaceLook(ctx context.Context, id string, face card.FaceID, pi
 			continue
 		}
 		outline := it.Outline.Transform(it.At)
-		inks := []scene.Ink{{Region: outline, Colour: it.Ground}}
+		inks := []scene.Ink{it.Bare()}
 		for _, k := range f.PieceInks(it) {
 			k.Clips = append([]geom.Path{outline}, k.Clips...)
 			inks = append(inks, k)

@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"sectilis/core/document/card"
+	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
 	"sectilis/core/production/cut"
 	"sectilis/core/production/sheet"
@@ -152,6 +153,9 @@ func (m MeasuredStock) sound() (card.Stock, error) {
 			return s, err
 		}
 		s.Thickness = t
+	}
+	if _, ok := pattern.ByID(s.Pattern); s.Pattern != "" && !ok {
+		return s, card.Refuse("pattern", "There is no such paper.")
 	}
 	return s, s.Check()
 }

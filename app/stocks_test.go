@@ -1,6 +1,10 @@
 package app_test
 
 import (
+	"bytes"
+	"image"
+	"image/png"
+	"math"
 	"testing"
 	"time"
 
@@ -8,8 +12,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/coretest"
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 	"sectilis/core/production/sheet"
 )
 
@@ -190,4 +197,60 @@ func TestStocksThatCannotBeReadAreNotAbsent(t *testing.T) {
 	v, err := f.Open(t.Context(), id)
 	require.NoError(t, err)
 	assert.Equal(t, added.ID, v.Card.Base.Stock)
+}
+
+// A stock that is printed when it is bought is seen so: on the face, each piece as it is turned, those that lie
+// in one direction going on with one another, and on the folded card.
+func TestAPrintedStockIsSeenAsItIsBought(t *testing.T) {
+	f := start(t)
+	in, err := f.ReadPaper(t.Context(), "Place.png", telling(t, 300, 300))
+	require.NoError(t, err)
+	paper, err := f.AddPaper(t.Context(), app.NewPaper{Name: "Place", Picture: in.Picture, Width: 400, Height: 400})
+	require.NoError(t, err)
+	stock := felt()
+	stock.Pattern = "none"
+	_, err = f.AddStock(t.Context(), stock)
+	require.ErrorContains(t, err, "no such paper")
+	stock.Pattern = paper.ID
+	added, err := f.AddStock(t.Context(), stock)
+	require.NoError(t, err)
+	id, err := f.Create(t.Context(), coretest.Empty(t))
+	require.NoError(t, err)
+	piece := func(x, y, turn float64) card.Item {
+		return card.Item{Name: "Piece", Kind: card.Shape, Place: card.Place{X: x, Y: y, Turn: turn}, Made: card.Made{As: card.Cut, Stock: added.ID},
+			Form: &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: 40, Height: 40}}
+	}
+	_, err = f.Change(t.Context(), id, 1, []card.Command{card.PlaceItems{Face: card.Front, Items: []card.Item{piece(30, 40, 0), piece(75, 40, 0), piece(50, 120, 90)}}})
+	require.NoError(t, err)
+	raw, err := f.FaceLook(t.Context(), id, card.Front, "")
+	require.NoError(t, err)
+	require.NotEmpty(t, raw)
+	v, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	items := v.Scene.Face(card.Front).Items
+	// Where a place of the face is on the paper, by each piece that it could be on.
+	at := func(it scene.Item, p geom.Point) geom.Point {
+		require.Equal(t, paper.ID, it.GroundPaper)
+		back, ok := it.GroundAt.Then(it.At).Inverse()
+		require.True(t, ok)
+		return back.Apply(p)
+	}
+	p := geom.Pt(52.5, 40)
+	assert.InDelta(t, 0, at(items[0], p).Sub(at(items[1], p)).Len(), 1e-9, "they go on with one another")
+	assert.InDelta(t, 90, math.Abs(math.Atan2(at(items[2], geom.Pt(51, 120)).Sub(at(items[2], geom.Pt(50, 120))).Y, at(items[2], geom.Pt(51, 120)).Sub(at(items[2], geom.Pt(50, 120))).X))*180/math.Pi, 1e-6, "a turned piece is turned with its pattern")
+	img := f.look(id, "i1")
+	mid := img.Bounds().Dx() / 2
+	r, g, _, _ := img.At(mid, mid).RGBA()
+	assert.InDelta(t, 255*30./400, float64(r>>8), 3)
+	assert.InDelta(t, 255*40./400, float64(g>>8), 3)
+}
+
+// look is what one sees of a piece of the front.
+func (f *fixture) look(id, piece string) image.Image {
+	f.t.Helper()
+	raw, err := f.FaceLook(f.t.Context(), id, card.Front, piece)
+	require.NoError(f.t, err)
+	img, err := png.Decode(bytes.NewReader(raw))
+	require.NoError(f.t, err)
+	return img
 }

@@ -551,7 +551,7 @@ func TestTheKeyboardAloneIsEnough(t *testing.T) {
 	h.must(err)
 	h.keys("comb")
 	h.wait(`document.querySelectorAll('.supply').length === 1`)
-	h.keys("\t\t") // past the fold of the tray, to the paper
+	h.keys("\t\t\t") // past the fold of the tray and what brings papers in, to the paper
 	h.wait(`document.activeElement.dataset.testid === 'supply-paper-comb'`)
 	h.keys("\r")
 	layers(1)

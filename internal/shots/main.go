@@ -123,6 +123,8 @@ func run(out string) error {
 			[]string{id("face-insideSecond"), id("layer-i7"), id("tab-edges")}, `!!document.querySelector('[data-testid=edging-motif]')`},
 		{"tiers", "/cards/" + shed[0].ID + "/panels", `!!document.querySelector('[data-testid=surface] image')`,
 			[]string{id("layer-i1"), id("tab-edges")}, `!!document.querySelector("[data-testid=tier-4]")`},
+		{"cover", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("face-insideFirst"), id("cover-verb")},
+			`!!document.querySelector('[data-testid=cover-dialog]')?.checkVisibility()`},
 		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},

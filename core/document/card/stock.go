@@ -21,6 +21,8 @@ type Stock struct {
 	Thickness float64 `json:"thickness"` // caliper, mm
 	// Coated says that it is a paper for photos, which prints stronger colours.
 	Coated bool `json:"coated,omitempty"`
+	// Pattern is the patterned paper that it is printed with when it is bought, by its id; "" for none.
+	Pattern string `json:"pattern,omitempty"`
 	// NoInk says that no ink of a printer holds on it.
 	NoInk bool `json:"noInk,omitempty"`
 	// Least is the least width, mm, of a part that is cut from it and does not tear; 0 where that
@@ -63,6 +65,8 @@ func (s Stock) Check() error {
 		return Refuse("thickness", "A stock is between 0.02 mm and 6 mm (¼ in) thick.")
 	case s.Least != 0 && !within(s.Least, .1, 20):
 		return Refuse("least", "The thinnest part that a stock bears is between 0.1 mm and 20 mm (¾ in) wide; 0 follows from its thickness.")
+	case len(s.Pattern) > 80:
+		return Refuse("pattern", "There is no paper of that name.")
 	case !within(s.Price, 0, 1e6):
 		return Refuse("price", "A sheet costs nothing or more, up to a million.")
 	}

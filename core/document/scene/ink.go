@@ -172,19 +172,41 @@ func (f *Face) PieceInks(it *Item) []Ink {
 	return append(it.own(), f.inksOn(it.ID, clip)...)
 }
 
+// Stocked is bare stock over a region: its colour, or the paper that it is printed with, which at maps to
+// where the region is.
+func Stocked(region geom.Path, s card.Stock, at geom.Affine) Ink {
+	return bare(region, s.Colour, s.Pattern, at)
+}
+
+func bare(region geom.Path, colour, paper string, at geom.Affine) Ink {
+	k := Ink{Region: region, Colour: colour}
+	if p, ok := pattern.ByID(paper); ok {
+		k.Paper, k.PaperAt = &p, at
+	}
+	return k
+}
+
+// Bare is the stock of a piece without its ink, on its face.
+func (it *Item) Bare() Ink {
+	at := geom.Identity
+	if it.GroundAt != nil {
+		at = it.GroundAt.Then(it.At)
+	}
+	return bare(it.Outline.Transform(it.At), it.Ground, it.GroundPaper, at)
+}
+
 // Look is the whole face as it is seen, the base's stock first, in face
 // coordinates.
 func (s *Scene) Look(f *Face, base card.Base) []Ink {
 	stock, _ := card.StockByID(base.Stock)
-	out := []Ink{{Region: f.Shape, Colour: stock.Colour}}
-	out = append(out, f.BaseInks()...)
+	out := append([]Ink{Stocked(f.Shape, stock, geom.Identity)}, f.BaseInks()...)
 	for i := range f.Items {
 		it := &f.Items[i]
 		if !it.Piece {
 			continue
 		}
 		outline := it.Outline.Transform(it.At)
-		out = append(out, Ink{Region: outline, Colour: it.Ground})
+		out = append(out, it.Bare())
 		for _, k := range f.PieceInks(it) {
 			k.Clips = append([]geom.Path{outline}, k.Clips...)
 			out = append(out, k)

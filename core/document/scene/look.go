@@ -98,6 +98,12 @@ const (
 
 // dress works out what the look of the item adds.
 func (it *Item) dress(doc *card.Item) {
+	if it.GroundPaper != "" && it.Piece {
+		if back, ok := it.At.Inverse(); ok {
+			m := geom.Turn(it.Turn * math.Pi / 180).Then(back)
+			it.GroundAt = &m
+		}
+	}
 	if doc.Fill.Paper != "" {
 		m := doc.Fill.Pattern()
 		it.PatternAt = &m

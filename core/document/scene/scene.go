@@ -92,9 +92,13 @@ type Item struct {
 	Cell   bool `json:"cell,omitempty"`
 	Locked bool `json:"locked,omitempty"`
 	// Ground is the colour of a piece's stock; Fill is the ink on it.
-	Ground  string    `json:"ground,omitempty"`
-	Fill    card.Fill `json:"fill"`
-	Picture *Picture  `json:"picture,omitempty"`
+	Ground string `json:"ground,omitempty"`
+	// GroundPaper is the paper that its stock is printed with, and GroundAt maps that to the item: pieces
+	// that lie in one direction on a face go on with one another.
+	GroundPaper string       `json:"groundPaper,omitempty"`
+	GroundAt    *geom.Affine `json:"groundAt,omitempty"`
+	Fill        card.Fill    `json:"fill"`
+	Picture     *Picture     `json:"picture,omitempty"`
 	// Slot is what the item waits for, if it does.
 	Slot  card.Takes `json:"slot,omitempty"`
 	Bleed float64    `json:"bleed"`
@@ -288,7 +292,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		it.Slot = doc.Slot.Takes
 	}
 	if stock, ok := card.StockByID(doc.Made.Stock); ok {
-		it.Ground = stock.Colour
+		it.Ground, it.GroundPaper = stock.Colour, stock.Pattern
 	}
 	if doc.Joined() || doc.Trims() {
 		it.Joined = doc.Made.As

@@ -94,7 +94,7 @@ func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
 			inks = append(inks, k.inks...) // seen only where it is past the panel
 		}
 		edge := ring.Transform(p.at)
-		inks = append(inks, Ink{Region: edge, Colour: stock.Colour})
+		inks = append(inks, Stocked(edge, stock, p.at))
 		if near != nil {
 			for _, k := range Transform(near.BaseInks(), near.OnSheet.Then(p.at)) {
 				k.Clips = append(k.Clips, edge)
@@ -149,7 +149,7 @@ func (s *Scene) glued(f *Face, homes map[string]int, p standingPanel) (out []glu
 			continue
 		}
 		outline := it.Outline.Transform(it.At)
-		inks := []Ink{{Region: outline, Colour: it.Ground}}
+		inks := []Ink{it.Bare()}
 		for _, k := range f.PieceInks(it) {
 			k.Clips = append([]geom.Path{outline}, k.Clips...)
 			inks = append(inks, k)

@@ -698,6 +698,7 @@ export interface Stock {
   weight: number
   thickness: number
   coated?: boolean
+  pattern?: string
   noInk?: boolean
   least?: number
   price?: number
@@ -1919,6 +1920,7 @@ export interface MeasuredStock {
   weight: number
   thickness: number
   coated?: boolean
+  pattern?: string
   noInk?: boolean
   least?: number
   price?: number
@@ -2110,6 +2112,11 @@ export interface SceneItem {
   cell?: boolean
   locked?: boolean
   ground?: string
+  groundPaper?: string
+  /**
+   * the six numbers of SVG’s matrix()
+   */
+  groundAt?: [number, number, number, number, number, number]
   fill: Fill
   picture?: ScenePicture
   slot?: 'photo' | 'words'
@@ -2256,6 +2263,7 @@ export interface StockView {
   weight: number
   thickness: number
   coated?: boolean
+  pattern?: string
   noInk?: boolean
   least?: number
   price?: number

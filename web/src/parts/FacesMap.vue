@@ -10,7 +10,7 @@ import { useCalm } from './useCalm'
 
 const card = useCard()
 const catalogue = useCatalogue()
-const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
+const stock = computed(() => catalogue.paint(card.view?.card.base.stock))
 const calm = useCalm(() => card.view)
 const net = computed(() => calm.value?.scene.net)
 

@@ -1,17 +1,19 @@
 <script setup lang="ts">
 // What is known of a stock. What is changed here is so for all cards.
-import { Button, Switch } from 'ant-design-vue'
+import { Button, Select, SelectOption, Switch } from 'ant-design-vue'
 import { ref } from 'vue'
 import type { StockView } from '../api/types'
 import Field from '../parts/Field.vue'
 import NumberField from '../parts/NumberField.vue'
 import OnHandPanel from '../stations/sheets/OnHandPanel.vue'
 import CutSettings from '../stations/machine/CutSettings.vue'
+import { useCatalogue } from '../store/catalogue'
 import { useStocks } from '../store/stocks'
 import ColourFromPhoto from './ColourFromPhoto.vue'
 
 defineProps<{ stock: StockView }>()
 const stocks = useStocks()
+const catalogue = useCatalogue()
 const pile = ref({ sheets: 10, together: 0 })
 const photo = ref<File>()
 const file = ref<HTMLInputElement>()
@@ -54,6 +56,24 @@ const say = (why: string) => why && (stocks.wrong = why)
             <button type="button" class="verb small" data-testid="stock-photo" @click.prevent="file?.click()">
               from a photo
             </button>
+          </Field>
+          <Field label="Pattern">
+            <Select
+              :value="stock.pattern ?? ''"
+              :bordered="false"
+              size="small"
+              :list-height="260"
+              data-testid="stock-pattern"
+              @change="(v) => stocks.change({ pattern: String(v ?? '') || undefined })"
+            >
+              <SelectOption value="">none</SelectOption>
+              <SelectOption
+                v-for="p in catalogue.offered(catalogue.all.papers, stock.pattern)"
+                :key="p.id"
+                :value="p.id"
+                >{{ p.name }}</SelectOption
+              >
+            </Select>
           </Field>
           <NumberField
             label="Weight"

@@ -94,6 +94,11 @@ export const useCatalogue = defineStore('catalogue', () => {
       sketches.value = sketches.value.filter((s) => s.id !== id)
     }
   }
+  /** What a bare stock is painted with, in a drawing. */
+  const paint = (id?: string) => {
+    const s = stock(id)
+    return s?.pattern ? `url(#paper-${s.pattern})` : (s?.colour ?? '#fff6e0')
+  }
   const loadArt = async () => (art.value = await api.art())
   const loadSketches = async () => (sketches.value = await api.sketches())
 
@@ -204,6 +209,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     again,
     loadSketches,
     stock,
+    paint,
     bring,
     bringFonts,
     fontFiles,

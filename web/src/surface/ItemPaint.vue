@@ -45,6 +45,8 @@ const pattern = computed(() => {
   if (!fill.paper || !patternAt || patternAt.every((v, i) => v === [1, 0, 0, 1, 0, 0][i])) return undefined
   return { href: `#paper-${fill.paper}`, at: matrix(patternAt) }
 })
+/** The stock of a piece, as it is bought. */
+const bare = computed(() => (props.item.groundAt ? `url(#${uid}-bare)` : props.item.ground))
 const fill = computed(() => {
   const f = props.item.fill
   if (props.item.joined) return 'none' // it is cut, not printed
@@ -112,7 +114,13 @@ const again = computed(() => {
         {{ item.slot === 'photo' ? 'Photo' : 'Words' }}
       </text>
     </template>
-    <defs v-if="gradient || pattern || tint">
+    <defs v-if="gradient || pattern || tint || item.groundAt">
+      <pattern
+        v-if="item.groundAt"
+        :id="`${uid}-bare`"
+        :href="`#paper-${item.groundPaper}`"
+        :patternTransform="matrix(item.groundAt)"
+      />
       <linearGradient
         v-if="gradient?.g.kind === 'linear'"
         :id="`${uid}-ink`"
@@ -141,7 +149,7 @@ const again = computed(() => {
         <feColorMatrix :values="tint" />
       </filter>
     </defs>
-    <path v-if="item.piece" :d="outline" :fill="item.ground" />
+    <path v-if="item.piece" :d="outline" :fill="bare" />
     <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
     <g :id="again ? `${uid}-own` : undefined" :opacity="item.clear ? 1 - item.clear : undefined">
       <template v-if="picture">

@@ -61,7 +61,7 @@ const meanwhile = computed(() =>
   editing.value && preview.value ? new Map([[editing.value, preview.value]]) : undefined,
 )
 const editedItem = computed(() => (editing.value ? card.items.get(editing.value) : undefined))
-const stock = computed(() => catalogue.stock(card.view?.card.base.stock)?.colour ?? '#fff6e0')
+const stock = computed(() => catalogue.paint(card.view?.card.base.stock))
 
 const { screen, one, seen, frame, frames, marked } = useFrames(view, drag)
 /** The piece whose bridges can be taken hold of. */

@@ -228,18 +228,8 @@ defineExpose({
       <span v-else class="hint">{{
         tab === 'Edges'
           ? 'Drag onto a thing to edge it, or beside it for a strip'
-          : 'Drag onto the card, or click here and then on the face'
+          : 'Drag onto the card, or click it and the face'
       }}</span>
-      <input
-        ref="search"
-        v-model="find"
-        class="find"
-        type="search"
-        placeholder="Find in the tray"
-        aria-label="Find in the tray"
-        data-testid="tray-find"
-        @keydown.esc="((find = ''), search?.blur())"
-      />
       <Popover v-model:open="whole" trigger="click" placement="topRight">
         <button class="verb whole" data-testid="supplies-all" title="All supplies of your own as one file">
           As a file
@@ -261,6 +251,16 @@ defineExpose({
         hidden
         data-testid="supplies-input"
         @change="bringSupplies"
+      />
+      <input
+        ref="search"
+        v-model="find"
+        class="find"
+        type="search"
+        placeholder="Find in the tray"
+        aria-label="Find in the tray"
+        data-testid="tray-find"
+        @keydown.esc="((find = ''), search?.blur())"
       />
       <button
         class="fold"

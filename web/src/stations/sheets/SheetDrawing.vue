@@ -120,7 +120,11 @@ const labels = computed(() =>
       :data-sheet="sheet.number"
       @pointerdown="$emit('choose')"
     >
-      <rect :width="sheet.size.width" :height="sheet.size.height" :fill="sheet.stock.colour" />
+      <rect
+        :width="sheet.size.width"
+        :height="sheet.size.height"
+        :fill="sheet.stock.pattern ? `url(#paper-${sheet.stock.pattern})` : sheet.stock.colour"
+      />
       <rect
         :x="sheet.margin"
         :y="sheet.margin"
