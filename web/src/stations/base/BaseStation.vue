@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { message } from 'ant-design-vue'
 import { useRouter } from 'vue-router'
 import { computed, ref } from 'vue'
-import type { Base } from '../../api/types'
+import type { Base, Item } from '../../api/types'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
@@ -45,10 +45,17 @@ const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
 
+/** What is laid anew with the base, or lies on that: it is not kept inside, it follows. */
+const follows = (it?: Item): boolean =>
+  !!it &&
+  (!!it.background ||
+    !!it.cover ||
+    !!it.window ||
+    (!!it.on && follows(card.view?.card.faces.flatMap((f) => f.items).find((o) => o.id === it.on))))
 async function set(part: Partial<Base>) {
   const was = card.view!
   const now = await card.change({ do: 'setBase', base: { ...base.value, ...part } })
-  const kept = now ? changed(was, now).filter((it) => !it.background) : []
+  const kept = now ? changed(was, now).filter((it) => !follows(it)) : []
   if (!kept.length) return
   const names = kept.slice(0, 3).map((it) => `“${it.name}”`)
   const more = kept.length > 3 ? ` and ${kept.length - 3} more` : ''
