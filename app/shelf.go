@@ -59,6 +59,16 @@ func (s *shelf[T]) is() string {
 	return s.state
 }
 
+// all lists them. It fails when the store does.
+func (s *shelf[T]) all(ctx context.Context) ([]T, error) {
+	if err := s.ready(ctx); err != nil {
+		return nil, err
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return slices.Clone(s.own), nil
+}
+
 // change keeps what a function makes of the list. It returns what the function does, and fails when the
 // store does; nothing is another then.
 func (s *shelf[T]) change(ctx context.Context, do func([]T) ([]T, error)) error {

@@ -70,21 +70,18 @@ func ByID(id string) (p Paper, ok bool) {
 	return Paper{}, false
 }
 
-// Tile is one tile of the stretch that repeats: At maps the unit square of its picture to that.
-type Tile struct{ At geom.Affine }
-
-// Repeat is the stretch that repeats, mm, and the tiles in it: one, or four of which every other is
-// mirrored.
-func (p Paper) Repeat() (w, h float64, tiles []Tile) {
+// Repeat is the stretch that repeats, mm, and what maps the unit square of the picture to each tile in it:
+// to one, or to four of which every other is mirrored.
+func (p Paper) Repeat() (w, h float64, tiles []geom.Affine) {
 	at := geom.Scale(p.Width, p.Height)
-	tiles = []Tile{{at}}
+	tiles = []geom.Affine{at}
 	if !p.Mirrored {
 		return p.Width, p.Height, tiles
 	}
 	across := geom.Scale(-p.Width, p.Height).Then(geom.Shift(2*p.Width, 0))
 	down := geom.Scale(p.Width, -p.Height).Then(geom.Shift(0, 2*p.Height))
 	both := geom.Scale(-p.Width, -p.Height).Then(geom.Shift(2*p.Width, 2*p.Height))
-	return 2 * p.Width, 2 * p.Height, append(tiles, Tile{across}, Tile{down}, Tile{both})
+	return 2 * p.Width, 2 * p.Height, append(tiles, across, down, both)
 }
 
 // SVG is what repeats as a picture of its own, in true size. Of a paper that shows a picture, picture
@@ -102,7 +99,7 @@ func (p Paper) SVG(picture string) string {
 	if p.Picture != "" {
 		for _, t := range tiles {
 			fmt.Fprintf(&b, `<image width="1" height="1" preserveAspectRatio="none" href="%s" transform="matrix(%g %g %g %g %g %g)"/>`,
-				picture, t.At.A, t.At.B, t.At.C, t.At.D, t.At.E, t.At.F)
+				picture, t.A, t.B, t.C, t.D, t.E, t.F)
 		}
 	}
 	b.WriteString("</svg>")

@@ -60,12 +60,12 @@ func TestMirroredTilesMeetAtTheirEdges(t *testing.T) {
 	// Whichever two tiles share an edge show the same part of the picture on both sides of it.
 	covered := 0.0
 	for _, a := range tiles {
-		covered += math.Abs(a.At.Det())
+		covered += math.Abs(a.Det())
 		for _, b := range tiles {
 			for k := range 11 {
 				for _, edge := range [][2]float64{{0, float64(k) / 10}, {1, float64(k) / 10}, {float64(k) / 10, 0}, {float64(k) / 10, 1}} {
-					at := a.At.Apply(point(edge))
-					back, _ := b.At.Inverse()
+					at := a.Apply(point(edge))
+					back, _ := b.Inverse()
 					if q := back.Apply(at); q.X > -1e-9 && q.X < 1+1e-9 && q.Y > -1e-9 && q.Y < 1+1e-9 {
 						assert.InDelta(t, 0, q.Sub(point(edge)).Len(), 1e-9)
 					}

@@ -287,7 +287,7 @@ func (d *document) paper(k scene.Ink) error {
 				continue
 			}
 			for _, t := range tiles {
-				to := t.At.Then(at)
+				to := t.Then(at)
 				if !geom.RectPath(geom.Rect{W: 1, H: 1}).Transform(to).Bounds().Overlaps(box) {
 					continue
 				}
