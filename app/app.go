@@ -82,7 +82,7 @@ func New(c Config) *App {
 	edited := newEdited()
 	papers := &shelf[pattern.Paper]{store: c.Store, name: keptPapers, know: pattern.Know}
 	motifs := &shelf[edging.Own]{store: c.Store, name: keptMotifs, know: edging.Know}
-	stocks := &stockShelf{store: c.Store, log: c.Log}
+	stocks := newStockShelf(c.Store, c.Log)
 	shelf := &inkShelf{store: c.Store, stocks: stocks, printer: printerName(c.Printer), log: c.Log, events: all.events}
 	a.cards = &cards{common: all, store: c.Store, fonts: fonts, edited: edited, inks: shelf, stocks: stocks, papers: papers, motifs: motifs, open: map[string]*opened{}}
 	a.supplies = &supplies{common: all, store: c.Store, cards: a.cards, fonts: fonts, edited: edited, large: make(chan struct{}, 1), thumb: cache.New[string, thumbnail](256)}

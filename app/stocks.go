@@ -2,14 +2,10 @@ package app
 
 import (
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
-	"encoding/json"
 	"log/slog"
 	"maps"
 	"math"
 	"slices"
-	"sync"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/pattern"
@@ -21,14 +17,8 @@ import (
 // stockShelf keeps a person's own stocks, what she has measured of those that ship, and her own sizes
 // of sheets.
 type stockShelf struct {
-	store keeper
-	log   *slog.Logger
-
-	mu    sync.Mutex
-	done  bool
-	own   []card.Stock
-	sizes []sheet.Size
-	state string // names what is known: another, when that is another
+	own   shelf[card.Stock]
+	sizes shelf[sheet.Size]
 }
 
 const (
@@ -36,38 +26,38 @@ const (
 	mostStocks, mostSizes = 500, 60
 )
 
-// ready reads the stocks, once. It fails when the store does, and is then to be asked again: a card
-// on a stock that could not be read is no card without it.
+func newStockShelf(store keeper, log *slog.Logger) *stockShelf {
+	return &stockShelf{
+		shelf[card.Stock]{store: store, name: keptStocks, know: func(own []card.Stock) {
+			own = slices.Clone(own)
+			for i := range own {
+				if err := own[i].Check(); err != nil {
+					// It was looked at when it was kept: what is left of it is enough for its cards.
+					log.Warn("stock not sound", "stock", own[i].ID, "err", err)
+					own[i] = mended(own[i])
+				}
+			}
+			card.KnowStocks(own)
+		}},
+		shelf[sheet.Size]{store: store, name: keptSizes, know: func(sizes []sheet.Size) {
+			sound := []sheet.Size{}
+			for _, size := range sizes {
+				if size, err := sheet.OwnSize(size.Name, size.Width, size.Height); err == nil {
+					sound = append(sound, size)
+				}
+			}
+			sheet.KnowSizes(sound)
+		}},
+	}
+}
+
+// ready reads both, once. It fails when the store does, and is then to be asked again: a card on a stock
+// that could not be read is no card without it.
 func (s *stockShelf) ready(ctx context.Context) error {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	if s.done {
-		return nil
-	}
-	own, err := keptList[card.Stock](ctx, s.store, keptStocks)
-	if err != nil {
+	if err := s.own.ready(ctx); err != nil {
 		return err
 	}
-	for i := range own {
-		if err := own[i].Check(); err != nil {
-			// It was looked at when it was kept: what is left of it is enough for its cards.
-			s.log.Warn("stock not sound", "stock", own[i].ID, "err", err)
-			own[i] = mended(own[i])
-		}
-	}
-	sizes, err := keptList[sheet.Size](ctx, s.store, keptSizes)
-	if err != nil {
-		return err
-	}
-	sound := []sheet.Size{}
-	for _, size := range sizes {
-		if size, err := sheet.OwnSize(size.Name, size.Width, size.Height); err == nil {
-			sound = append(sound, size)
-		}
-	}
-	s.take(own, sound)
-	s.done = true
-	return nil
+	return s.sizes.ready(ctx)
 }
 
 // mended is a stock that is not sound as white card of its id.
@@ -75,54 +65,8 @@ func mended(s card.Stock) card.Stock {
 	return card.Stock{ID: s.ID, Name: "Stock " + s.ID, Colour: "#ffffff", Thickness: .28}
 }
 
-// take goes by stocks and sizes from now on. The lock is held.
-func (s *stockShelf) take(own []card.Stock, sizes []sheet.Size) {
-	raw, _ := json.Marshal([]any{own, sizes}) // numbers and words alone
-	sum := sha256.Sum256(raw)
-	s.own, s.sizes, s.state = own, sizes, hex.EncodeToString(sum[:6])
-	card.KnowStocks(own)
-	sheet.KnowSizes(sizes)
-}
-
-// is names what is known of stocks.
-func (s *stockShelf) is() string {
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	return s.state
-}
-
-// change keeps what a function makes of the list of own stocks. It returns what the function does, and
-// fails when the store does; nothing is another then.
-func (s *stockShelf) change(ctx context.Context, do func([]card.Stock) ([]card.Stock, error)) error {
-	if err := s.ready(ctx); err != nil {
-		return err
-	}
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	own, err := do(slices.Clone(s.own))
-	if err != nil {
-		return err
-	}
-	if err := keepList(ctx, s.store, keptStocks, own); err != nil {
-		return err
-	}
-	s.take(own, s.sizes)
-	return nil
-}
-
-// keepSizes goes by sizes of sheets from now on. It fails when the store does.
-func (s *stockShelf) keepSizes(ctx context.Context, sizes []sheet.Size) error {
-	if err := s.ready(ctx); err != nil {
-		return err
-	}
-	s.mu.Lock()
-	defer s.mu.Unlock()
-	if err := keepList(ctx, s.store, keptSizes, sizes); err != nil {
-		return err
-	}
-	s.take(s.own, sizes)
-	return nil
-}
+// is names what is known of stocks and sizes.
+func (s *stockShelf) is() string { return s.own.is() + s.sizes.is() }
 
 // Pile is how thick some sheets are together, by which the thickness of one is measured.
 type Pile struct {
@@ -204,7 +148,7 @@ func (p *production) AddStock(ctx context.Context, m MeasuredStock) (card.Stock,
 		return s, err
 	}
 	s.ID, s.Own, s.Hidden = "own-"+newID(), true, false
-	err = p.stocks.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
+	err = p.stocks.own.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
 		if len(own) >= mostStocks {
 			return nil, card.Refuse("name", "Up to %d stocks are kept. Change one that is not used any more.", mostStocks)
 		}
@@ -240,7 +184,7 @@ func (p *production) AsStockShips(ctx context.Context, id string) error {
 
 // changeStock keeps what a function makes of a stock, and tells all that show it.
 func (p *production) changeStock(ctx context.Context, id string, to func(was card.Stock) (card.Stock, error)) error {
-	err := p.stocks.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
+	err := p.stocks.own.change(ctx, func(own []card.Stock) ([]card.Stock, error) {
 		was, ok := card.StockByID(id)
 		if !ok {
 			return nil, ErrNotFound
@@ -284,7 +228,7 @@ func (p *production) KeepSizes(ctx context.Context, asked []sheet.Size) error {
 		}
 		sizes = append(sizes, size)
 	}
-	err := p.stocks.keepSizes(ctx, sizes)
+	err := p.stocks.sizes.change(ctx, func([]sheet.Size) ([]sheet.Size, error) { return sizes, nil })
 	if err == nil {
 		p.cards.stocksAreOthers()
 	}

@@ -149,7 +149,7 @@ func (u *supplies) listOwn(ctx context.Context, l *supplyList, take func(id stri
 	if l.Motifs, err = u.cards.motifs.all(ctx); err != nil {
 		return err
 	}
-	if l.Stocks, err = keptList[card.Stock](ctx, u.cards.stocks.store, keptStocks); err != nil {
+	if l.Stocks, err = u.cards.stocks.own.all(ctx); err != nil {
 		return err
 	}
 	if l.Notes, err = u.store.Supplies(ctx); err != nil {

@@ -48,17 +48,6 @@ const (
 	MostTiers   = 7
 )
 
-// Pieces is how many pieces there are, the lowest among them, without features.
-func (t Tiers) Pieces() int {
-	switch t.Rule {
-	case Strips:
-		return 1 + t.Count
-	case Grid:
-		return 1 + t.Count*t.Rows
-	}
-	return t.Count
-}
-
 // MostPieces is how many pieces a tiered picture has at most.
 const MostPieces = 1 + MostTiers*MostTiers
 
