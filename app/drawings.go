@@ -13,6 +13,7 @@ import (
 	"sync"
 
 	"sectilis/core/design/arrange"
+	"sectilis/core/design/drawnbase"
 	"sectilis/core/design/pathops"
 	"sectilis/core/design/points"
 	"sectilis/core/design/tracing"
@@ -204,12 +205,37 @@ func (u *supplies) KeepDrawing(ctx context.Context, l Laying) (Art, error) {
 	return u.keepArt(ctx, name, items, nil)
 }
 
+// BaseAsk is what a person says about a drawing that is to become a base. Unit is that of one that does
+// not say.
+type BaseAsk struct {
+	Unit string `json:"unit,omitempty"`
+	drawnbase.Ask
+}
+
+// ReadBase reads a drawing that waits as a base, which nothing is made of yet. It returns a *card.Refusal
+// for a drawing that is not at hand any more or cannot become a base.
+func (u *supplies) ReadBase(ctx context.Context, id string, ask BaseAsk) (drawnbase.Found, error) {
+	f, ok := u.drawings.get(id)
+	if !ok {
+		return drawnbase.Found{}, &card.Refusal{Field: "drawing", Why: gone}
+	}
+	d, _, err := readDrawing(ctx, f.name, f.raw, ask.Unit)
+	if err != nil {
+		return drawnbase.Found{}, err
+	}
+	ask.Name = tidyName(f.name)
+	return drawnbase.Read(d, ask.Ask)
+}
+
+// gone is said of a drawing that does not wait any more.
+const gone = "The drawing is not at hand any more. Choose its file once more."
+
 // drawn are the items that a drawing becomes, and its name. It returns a *card.Refusal for a drawing
 // that is not at hand any more, or of which nothing is left.
 func (u *supplies) drawn(ctx context.Context, l Laying) (string, []card.Item, error) {
 	f, ok := u.drawings.get(l.Drawing)
 	if !ok {
-		return "", nil, &card.Refusal{Field: "drawing", Why: "The drawing is not at hand any more. Choose its file once more."}
+		return "", nil, &card.Refusal{Field: "drawing", Why: gone}
 	}
 	name := tidyName(f.name)
 	d, _, err := readDrawing(ctx, f.name, f.raw, l.Unit)

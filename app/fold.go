@@ -29,7 +29,9 @@ type FoldView struct {
 	// row and its shift, three times.
 	Frames  [][][12]float64 `json:"frames"`
 	Verdict fold.Verdict    `json:"verdict"`
-	Layers  int             `json:"layers"`
+	// Eye is how it is looked at when it is folded.
+	Eye    fold.Eye `json:"eye"`
+	Layers int      `json:"layers"`
 	// Edge is the closed card seen along its main folds, from Front backward.
 	Edge []fold.Layer `json:"edge"`
 	// Bent are pieces that fold with the base, cut up by the panels they lie on.
@@ -55,7 +57,7 @@ func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
 	c, s := o.rev.Card, o.scene
 	o.Unlock()
 	study := fold.StudyOf(c.Base)
-	v := FoldView{Base: c.Base, Verdict: study.Verdict, Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})}
+	v := FoldView{Base: c.Base, Verdict: study.Verdict, Eye: fold.EyeOf(c.Base), Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})}
 	v.Measures, v.Limit = fold.Measures(c.Base)
 	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
 	if v.Measures == nil {

@@ -5,6 +5,7 @@ import (
 
 	"sectilis/core/check"
 	"sectilis/core/design/arrange"
+	"sectilis/core/design/drawnbase"
 	"sectilis/core/design/freehand"
 	"sectilis/core/design/pathops"
 	"sectilis/core/design/points"
@@ -44,6 +45,7 @@ var Vocabulary = vocabulary(
 	of(card.TurnedLetters, card.UprightLetters, card.ShearedLetters),
 	of(card.Arch, card.Bulge, card.Flag, card.Wedge),
 	of(uses()...),
+	of(drawnbase.Answers()...),
 	of(freehand.Pen, freehand.Marker, freehand.Chisel),
 	of(Free, PersonalUse, CreditDue),
 	of(arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom),
@@ -53,6 +55,7 @@ var Vocabulary = vocabulary(
 	of(arrange.Row, arrange.Grid, arrange.Ring),
 	of(card.Roles()...),
 	of(fold.Outside, fold.Inside),
+	of(fold.Upright, fold.Level, fold.OnTable),
 	of(sheet.AnyWay, sheet.GrainLong, sheet.GrainShort, sheet.OneWayUp),
 	of(card.Portrait, card.Landscape),
 	of(card.TurnNone, card.TurnQuarters, card.TurnFreely),

@@ -62,6 +62,15 @@ func (s *server) drawingPreview(c *gin.Context) {
 	c.Data(http.StatusOK, "image/svg+xml", []byte(b.String()))
 }
 
+func (s *server) readBase(c *gin.Context) {
+	var ask app.BaseAsk
+	if !s.read(c, &ask) {
+		return
+	}
+	found, err := s.App.ReadBase(c.Request.Context(), c.Param("id"), ask)
+	answer(s, c, found, err)
+}
+
 // LayDrawing lays a drawing that was read on a face, on top of a revision.
 type LayDrawing struct {
 	Base int64 `json:"base"`

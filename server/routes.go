@@ -55,6 +55,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
+	r.POST("/drawings/:id/base", s.readBase)
 	r.POST("/cards/:id/drawings", s.layDrawing)
 	r.GET("/cards/:id/faces/:face/:file", s.ofFace)
 	r.POST("/cards/:id/faces/:face/gaps", s.gap)

@@ -13,6 +13,7 @@ import (
 	"sectilis/app"
 	"sectilis/core/check"
 	"sectilis/core/design/arrange"
+	"sectilis/core/design/drawnbase"
 	"sectilis/core/design/points"
 	"sectilis/core/design/tracing"
 	"sectilis/core/document/card"
@@ -22,7 +23,7 @@ import (
 )
 
 // prefix tells types of different packages apart that share a name.
-var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": "", "nodes": "Point"}
+var prefix = map[string]string{"scene": "Scene", "fold": "Net", "sheet": "Sheet", "cut": "Cut", "paper": "Paper", "lettering": "", "nodes": "Point", "drawnbase": "Drawing"}
 
 // name is the name of a type in the schema.
 func name(t reflect.Type) string {
@@ -71,7 +72,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.InkView{}, app.StockView{}, app.MeasuredStock{}, app.OtherCutter{}, sheet.PrinterReach{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.FoldView{}, fold.Directions{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.InkView{}, app.StockView{}, app.MeasuredStock{}, app.OtherCutter{}, sheet.PrinterReach{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.BaseAsk{}, drawnbase.Found{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsToSet{}, WordsAsSet{}, arrange.Gap{}, arrange.Fit{}, app.PictureFacts{}, app.PrintView{}, app.PhotoLook{}, app.TraceAsk{}, EditsAsk{}, RightSeen{}, WayAsk{}, app.Traced{}, tracing.PlainForm{}, points.Points{}, app.Supply{}, app.Art{}, app.SheetsTold{}, app.SuppliesIn{}, app.IncomingPaper{}, app.NewPaper{}, app.NewMotif{}, app.KeptThings{}, LayArt{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

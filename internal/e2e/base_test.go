@@ -2,10 +2,13 @@ package e2e
 
 import (
 	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
@@ -98,4 +101,48 @@ func TestWhatIsOnASmallerCardIsKeptInside(t *testing.T) {
 	assert.InDelta(t, 3.5*in, h.item(2, "i1").Place.X, 1e-6)
 	h.keys("z", ctrl)
 	assert.InDelta(t, 4.2*in, h.item(3, "i1").Place.X, 1e-6)
+}
+
+// A net drawn in another program becomes the base: what its lines are for and where one of them ends is
+// asked, its faces get names, and it folds, is gone back from and named anew.
+func TestABaseFromADrawing(t *testing.T) {
+	h := lay(t)
+	file := filepath.Join(t.TempDir(), "Box.svg")
+	require.NoError(t, os.WriteFile(file, []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="160mm" height="230mm" viewBox="0 0 160 230">
+<g fill="none" stroke="#000"><path d="M10 10H150V220H10Z"/><path d="M50 75V145M110 75V145"/><path d="M20 180H41"/></g>
+<g fill="none" stroke="#c02040" stroke-dasharray="3 2"><path d="M10 115H50M110 115H150M50 75H110M50 145.02H110"/></g>
+<g fill="none" stroke="#2040c0" stroke-dasharray="4 1 1 1"><path d="M50 105H110"/></g></svg>`), 0o600))
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.there("kind-fromLines")
+	h.must(h.Upload(browser.ID("base-drawing-input"), file))
+	h.says("drawn-dialog", "The cut that ends at 20, 180 mm is 13/32 in (10 mm) short")
+	h.segment("drawn-side", "Inside up")
+	h.choose("drawn-ask-0", "It is a slit")
+	h.says("drawn-verdict", "Folds. Closed 5 ½ × 4 ⅛ in")
+	h.put("drawn-outside-0", "Shop front")
+	h.wait(`document.querySelector('[data-testid=drawn-outside-0]').value === 'Shop front'`)
+	h.click("drawn-make")
+	h.says("verdict", "Folds flat")
+	c := func() card.Card {
+		v, err := h.app.App.Open(t.Context(), h.id)
+		require.NoError(t, err)
+		return v.Card
+	}
+	b := c().Base
+	require.NotNil(t, b.Drawn)
+	assert.Equal(t, "Box", b.Drawn.Name)
+	assert.InDelta(t, 140, b.Width, .01)
+	assert.InDelta(t, 105, b.Height, .01)
+	net := fold.StudyOf(b).Net
+	assert.Equal(t, "Shop front", net.Face(card.Front).Name)
+	assert.True(t, fold.StudyOf(b).Verdict.Folds)
+	h.must(h.Click("[aria-label='Rename Back']"))
+	h.must(h.Fill("[aria-label='Name of the face Back']", "Yard"))
+	h.wait(`document.body.textContent.includes('Yard')`)
+	assert.Equal(t, "Yard", fold.Of(c().Base).Face(card.Back).Name)
+	h.click("kind-sideFold")
+	h.wait(`!document.body.textContent.includes('Yard')`)
+	assert.Nil(t, c().Base.Drawn)
+	h.keys("z", ctrl)
+	h.wait(`document.body.textContent.includes('Yard')`)
 }

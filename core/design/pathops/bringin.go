@@ -30,10 +30,18 @@ type LineKind struct {
 	Colour string `json:"colour"`
 	Count  int    `json:"count"`
 	Closed int    `json:"closed"` // how many are outlines rather than open lines
+	Dashes int    `json:"dashes"` // how many lengths of dashes and gaps take turns; 0 for solid lines
 	Likely Use    `json:"likely"` // what they probably are for
 }
 
-func lineKey(s exchange.Shape) string { return s.Layer + "\x1f" + s.Stroke }
+// LineKey is what the lines of a drawing that look alike are known by.
+func LineKey(s exchange.Shape) string {
+	key := s.Layer + "\x1f" + s.Stroke
+	if n := len(s.Line.Dashes); n > 0 {
+		key += fmt.Sprintf("\x1f%d dashes", n)
+	}
+	return key
+}
 
 // LineKinds lists the lines of a drawing by how they look, in their order.
 func LineKinds(d exchange.Drawing) []LineKind {
@@ -42,10 +50,10 @@ func LineKinds(d exchange.Drawing) []LineKind {
 		if s.Stroke == "" {
 			continue
 		}
-		i := slices.IndexFunc(out, func(k LineKind) bool { return k.Key == lineKey(s) })
+		i := slices.IndexFunc(out, func(k LineKind) bool { return k.Key == LineKey(s) })
 		if i < 0 {
 			i = len(out)
-			out = append(out, LineKind{Key: lineKey(s), Layer: s.Layer, Colour: s.Stroke, Likely: Use(s.Role)})
+			out = append(out, LineKind{Key: LineKey(s), Layer: s.Layer, Colour: s.Stroke, Dashes: len(s.Line.Dashes), Likely: Use(s.Role)})
 		}
 		out[i].Count++
 		if s.Path.Closed() {
@@ -85,7 +93,7 @@ func Items(d exchange.Drawing, name string, uses map[string]Use, filled Use, mid
 	}
 	var combined []geom.Path
 	for _, s := range d.Shapes {
-		if use := uses[lineKey(s)]; s.Fill != "" && filled != LeaveOut || s.Stroke != "" && (use == AsPiece || use == AsPrinted) {
+		if use := uses[LineKey(s)]; s.Fill != "" && filled != LeaveOut || s.Stroke != "" && (use == AsPiece || use == AsPrinted) {
 			combined = append(combined, s.Path)
 		}
 	}
@@ -98,7 +106,7 @@ func Items(d exchange.Drawing, name string, uses map[string]Use, filled Use, mid
 	var order []string
 	var seen painting
 	for _, s := range d.Shapes {
-		use := uses[lineKey(s)]
+		use := uses[LineKey(s)]
 		printed := s
 		printed.Width = max(s.Width, finestLine)
 		if use != AsPrinted {
@@ -111,7 +119,7 @@ func Items(d exchange.Drawing, name string, uses map[string]Use, filled Use, mid
 			seen.add(s.Name, p, filled == AsPiece && !p.Line)
 		}
 		if s.Stroke != "" && use != AsPrinted {
-			k := lineKey(s)
+			k := LineKey(s)
 			if lines[k] == nil {
 				order = append(order, k)
 			}

@@ -55,6 +55,7 @@ const (
 	Shaped     BaseKind = "shaped"     // an outline, mirrored over its fold
 	Pocket     BaseKind = "pocket"     // a leaf with a pocket in front
 	Envelope   BaseKind = "envelope"   // what a card is sent in
+	FromLines  BaseKind = "fromLines"  // made from the lines of a drawing
 )
 
 // Base is the sheet that folds. Width and Height are mm.
@@ -69,6 +70,8 @@ type Base struct {
 	// Lines are a person's own, as they lie with the inside up: across and down
 	// from the upper left corner of the sheet.
 	Lines []OwnLine `json:"lines,omitempty"`
+	// Drawn is what a base of the kind FromLines is made from; nil for all others.
+	Drawn *DrawnBase `json:"drawn,omitempty"`
 }
 
 // OwnLine is a line that a person has added to a base. A guide leaves the sheet

@@ -152,6 +152,11 @@ func (b Base) check() error {
 			return Refuse(field, "A closed card is between 1 in (25 mm) and 17 ¾ in (450 mm) on each side.")
 		}
 	}
+	if b.Drawn != nil {
+		if err := b.Drawn.check(); err != nil {
+			return err
+		}
+	}
 	return checkStock("stock", b.Stock)
 }
 

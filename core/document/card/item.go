@@ -114,6 +114,9 @@ const (
 	RoleGuide       Role = "guide"
 )
 
+// Folds reports whether a line of the role is folded.
+func (r Role) Folds() bool { return r == RoleMountain || r == RoleValley }
+
 // Roles lists the line roles.
 func Roles() []Role {
 	return []Role{RoleCut, RoleMountain, RoleValley, RolePerforation, RoleKiss, RolePen, RoleGuide}

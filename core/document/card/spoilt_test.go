@@ -66,6 +66,13 @@ func TestASpoiltDocumentIsRefusedAtItsField(t *testing.T) {
 		})
 	}
 	nan := math.NaN()
+	fromLines := func(f func(*card.DrawnBase)) func(*card.Card) {
+		d := card.DrawnBase{Name: "Net", Width: 100, Height: 150, Outline: card.NewDrawn(drawn(t, "M0 0H200V150H0Z")),
+			Lines:  []card.DrawnLine{{Role: card.RoleMountain, Path: card.NewDrawn(drawn(t, "M100 0V150"))}},
+			Leaves: []card.DrawnLeaf{{Box: geom.Rect{X: 100, W: 100, H: 150}, Outside: "Front", Inside: "Inside"}}}
+		f(&d)
+		return base(func(b *card.Base) { b.Kind, b.Drawn = card.FromLines, &d })
+	}
 	stops := []card.Stop{{At: 0, Colour: "#ffffff"}, {At: 1, Colour: "#000000"}}
 	for n, s := range []spoil{
 		{"title", "at least one letter", func(c *card.Card) { c.Title = " " }},
@@ -94,6 +101,19 @@ func TestASpoiltDocumentIsRefusedAtItsField(t *testing.T) {
 		{"role", "A line is for", base(func(b *card.Base) { b.Lines = []card.OwnLine{{Role: "laser", To: geom.Pt(1, 1)}} })},
 		{"lines", "more than 2 m", base(func(b *card.Base) { b.Lines = []card.OwnLine{{Role: card.RoleCut, To: geom.Pt(1e6, 1)}} })},
 		{"lines", "two places", base(func(b *card.Base) { b.Lines = []card.OwnLine{{Role: card.RoleCut}} })},
+
+		{"drawn", "between 1 and 1000 mm", fromLines(func(d *card.DrawnBase) { d.Width = nan })},
+		{"drawn", "begins at its upper left", fromLines(func(d *card.DrawnBase) { d.Outline = card.NewDrawn(drawn(t, "M50 0H200V150H50Z")) })},
+		{"path", "is open", fromLines(func(d *card.DrawnBase) { d.Outline = card.NewDrawn(drawn(t, "M0 0H200V150H0")) })},
+		{"drawn", "at most 300 lines", fromLines(func(d *card.DrawnBase) { d.Lines = make([]card.DrawnLine, 301) })},
+		{"path", "has no outline", fromLines(func(d *card.DrawnBase) { d.Lines[0].Path = nil })},
+		{"role", "is for a cut", fromLines(func(d *card.DrawnBase) { d.Lines[0].Role = card.RolePen })},
+		{"drawn", "one straight line", fromLines(func(d *card.DrawnBase) { d.Lines[0].Path = card.NewDrawn(drawn(t, "M100 0Q90 80 100 150")) })},
+		{"drawn", "off its sheet", fromLines(func(d *card.DrawnBase) { d.Lines[0].Path = card.NewDrawn(drawn(t, "M100 0V250")) })},
+		{"leaves", "one to 12", fromLines(func(d *card.DrawnBase) { d.Leaves = nil })},
+		{"leaves", "off the sheet", fromLines(func(d *card.DrawnBase) { d.Leaves[0].Box.X = 150 })},
+		{"leaves", "0, 90, 180 or 270", fromLines(func(d *card.DrawnBase) { d.Leaves[0].InsideTurn = 45 })},
+		{"leaves", "one letter", fromLines(func(d *card.DrawnBase) { d.Leaves[0].Inside = " " })},
 
 		{"id", "same id", on("Sentiment", func(it *card.Item) { it.ID = "i4" })},
 		{"on", "no piece beneath", on("Sentiment", func(it *card.Item) { it.On = "i99" })},

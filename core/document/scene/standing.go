@@ -19,9 +19,10 @@ type view struct {
 	closed      float64
 }
 
-// viewOf is how a kind of base is best seen: a little open, what stands up from above.
-func viewOf(kind card.BaseKind) view {
-	switch eye := fold.EyeOf(kind); {
+// viewOf is how a base is best seen: a little open, what stands up from above.
+func viewOf(b card.Base) view {
+	kind := b.Kind
+	switch eye := fold.EyeOf(b); {
 	case eye == fold.OnTable:
 		return view{level: true, spun: true, yaw: .5, pitch: 1.08, closed: .5}
 	case kind == card.Easel:
@@ -68,7 +69,7 @@ type standingPanel struct {
 // are (painter's algorithm); pieces lie on the panel that they are glued to.
 func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
 	study := fold.StudyOf(c.Base)
-	v := viewOf(c.Base.Kind)
+	v := viewOf(c.Base)
 	pose := study.Poses[int(math.Round(v.closed*float64(len(study.Poses)-1)))]
 	panels := make([]standingPanel, len(study.Panels))
 	for i, p := range study.Panels {

@@ -32,10 +32,10 @@ type Kind struct {
 	Says  string `json:"says"` // how it opens, in a sentence
 	// Small is its net at a small size, for a picture in a list.
 	Small Net `json:"small"`
-	// Eye is how a card of this kind is looked at when it is folded.
-	Eye Eye `json:"eye"`
 	// Insert says that a leaf can be glued into it.
 	Insert bool `json:"insert"`
+	// Drawing says that it is made from a drawing.
+	Drawing bool `json:"drawing"`
 }
 
 // entry is how a kind is made.
@@ -80,12 +80,25 @@ const (
 	OnTable Eye = "table"   // it lies on a table, and something stands up inside it
 )
 
-// EyeOf is how a kind of base is looked at.
-func EyeOf(k card.BaseKind) Eye {
-	if e := find(k); e != nil && e.eye != "" {
-		return e.eye
+// EyeOf is how a base is looked at.
+func EyeOf(b card.Base) Eye {
+	e := find(b.Kind)
+	switch {
+	case e == nil:
+		return Upright
+	case e.id == card.FromLines && b.Drawn != nil:
+		n := Of(b)
+		if n.upright() {
+			return Upright
+		}
+		for _, l := range n.Lines {
+			if l.Role.Folds() && !l.Main {
+				return OnTable
+			}
+		}
+		return Level
 	}
-	return Upright
+	return cmp.Or(e.eye, Upright)
 }
 
 // catalogue is filled below, kind by kind.
@@ -108,6 +121,7 @@ var catalogue = []entry{
 	{id: card.Pocket, name: "Pocket", says: "A leaf with a pocket in front; the tabs are glued behind it.", measures: pocketMeasures, net: pocketNet},
 	{id: card.Envelope, name: "Envelope", says: "The sides fold in first, then the bottom is glued on them, the flap last.", measures: envelopeMeasures, net: envelopeNet},
 	{id: card.VFold, eye: OnTable, name: "V-fold", says: "A V stands up across the fold when it is opened.", measures: vMeasures, net: vNet, limit: vLimit},
+	{id: card.FromLines, name: "From a drawing", says: "Made from the lines of a drawing, which say what is cut and how it folds.", measures: none, net: drawnNet, limit: drawnLimit},
 }
 
 func find(k card.BaseKind) *entry {
@@ -124,7 +138,7 @@ func Kinds() []Kind {
 	out := make([]Kind, len(catalogue))
 	for i, e := range catalogue {
 		b := card.Base{Kind: e.id, Width: 120, Height: 120}
-		out[i] = Kind{e.id, e.name, lower(e.name), e.says, Of(b), cmp.Or(e.eye, Upright), card.TakesInsert(e.id)}
+		out[i] = Kind{e.id, e.name, lower(e.name), e.says, Of(b), card.TakesInsert(e.id), e.id == card.FromLines}
 	}
 	return out
 }
@@ -179,6 +193,9 @@ func Check(b card.Base) error {
 		}
 		return &card.Refusal{Field: "kind", Why: fmt.Sprintf("“%s” is no kind of base. There are %v.", b.Kind, names)}
 	}
+	if (b.Drawn != nil) != (b.Kind == card.FromLines) {
+		return &card.Refusal{Field: "drawn", Why: "A base from a drawing needs a drawing, and no other base has one."}
+	}
 	look, list := e.values(b)
 	for id := range b.Measures {
 		if !slices.ContainsFunc(list, func(m Measure) bool { return m.ID == id }) {
@@ -194,6 +211,29 @@ func Check(b card.Base) error {
 		if says, ok := e.limit(b, look); !ok {
 			return &card.Refusal{Field: "measures", Why: says}
 		}
+	}
+	return fewPanels(b)
+}
+
+// maxPanels bounds into how many panels lines part a sheet; folding as many takes about a second.
+const maxPanels = 400
+
+// fewPanels refuses a base whose lines part it into more panels than can be folded.
+func fewPanels(b card.Base) error {
+	lines := len(b.Lines)
+	if b.Drawn != nil {
+		lines += len(b.Drawn.Lines)
+	}
+	// Fewer lines cannot part a sheet so often.
+	if lines*(lines+1)/2+1 <= maxPanels {
+		return nil
+	}
+	e := find(b.Kind)
+	look, _ := e.values(b)
+	n := e.net(b, look)
+	n.addOwn(b.Lines)
+	if panels := len(n.Divide().Panels); panels > maxPanels {
+		return card.Refuse("lines", "The lines part the sheet into %d panels; a base has at most %d.", panels, maxPanels)
 	}
 	return nil
 }
@@ -224,7 +264,7 @@ func Of(b card.Base) Net {
 		e = &catalogue[0]
 	}
 	if Check(b) != nil {
-		b.Measures = nil
+		b.Measures, b.Drawn = nil, nil
 	}
 	look, _ := e.values(b)
 	n := e.net(b, look)

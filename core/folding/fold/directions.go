@@ -141,7 +141,7 @@ func lines(list []straight, length float64, say, short func(float64) string) []s
 		} else {
 			what += fmt.Sprintf(" from %s to %s", short(l.from), say(l.to))
 		}
-		if l.role == Mountain || l.role == Valley {
+		if l.role.Folds() {
 			what += fmt.Sprintf(" (%s)", l.role)
 		}
 		out = append(out, fmt.Sprintf("At %s: %s.", say(l.at), what))
@@ -172,7 +172,7 @@ func folds(n Net, say func(float64) string) []string {
 	var out []string
 	popup := map[Role]int{}
 	for _, l := range n.Lines {
-		if !l.Main && (l.Role == Mountain || l.Role == Valley) {
+		if !l.Main && l.Role.Folds() {
 			popup[Flipped(l.Role)]++
 		}
 	}

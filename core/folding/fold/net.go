@@ -31,8 +31,13 @@ type Line struct {
 	Main  bool    `json:"main,omitempty"`
 	Stage int     `json:"stage,omitempty"`
 	Stop  float64 `json:"stop,omitempty"`
+	// On says that it goes on from the end of the line before: both are of one curve.
+	On bool `json:"on,omitempty"`
+	// Slit is a cut that ends within the sheet and parts nothing.
+	Slit bool `json:"slit,omitempty"`
 
 	own   bool // a person has added it
+	drawn int  // of a drawn base, which of its lines it is of
 	order int  // of an own line, when hands fold it; 0 is whenever it works out
 }
 
@@ -72,6 +77,8 @@ type Net struct {
 	Closed geom.Rect `json:"closed"`
 	// Stands says that the card is not meant to lie flat when it is closed.
 	Stands bool `json:"stands,omitempty"`
+
+	slack float64 // how far panels may pull apart at a fold and still meet, mm
 }
 
 // Outline is the edge of the sheet.

@@ -66,7 +66,7 @@ func changeLines(c card.Card, f func(n Net, lines []card.OwnLine) ([]card.OwnLin
 			l.From, l.To = geom.Pt(nano(l.From.X), nano(l.From.Y)), geom.Pt(nano(l.To.X), nano(l.To.Y))
 		}
 		c.Base.Lines = lines
-		return nil
+		return fewPanels(c.Base)
 	})
 	if err != nil {
 		return c, err

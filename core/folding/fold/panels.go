@@ -46,29 +46,20 @@ const chordTolerance = .05
 // Divide cuts the sheet along its cuts and folds into panels and hinges.
 // Perforations and kiss cuts hold together and divide nothing.
 func (n Net) Divide() Division {
-	var sides []geom.LineSegment
-	line := []int{} // of each side, the line of the net; -1 for the edge
-	for _, l := range n.Outline().Flatten(chordTolerance) {
-		for i, p := range l.Points {
-			sides = append(sides, geom.LineSegment{From: p, To: l.Points[(i+1)%len(l.Points)]})
-			line = append(line, -1)
-		}
-	}
-	for i, l := range n.Lines {
-		if l.Role == Cut || l.Role == Mountain || l.Role == Valley {
-			sides = append(sides, geom.LineSegment{From: l.From, To: l.To})
-			line = append(line, i)
-		}
-	}
+	sides, line := n.sides()
 	d := geom.Subdivide(sides)
 	var out Division
-	for _, f := range d.Faces {
+	panel := make([]int, len(d.Faces)) // of each face; -1 where there is no paper
+	for i, f := range d.Faces {
 		p := Panel{Ring: d.Path(f.Ring)}
 		for _, h := range f.Holes {
 			p.Holes = append(p.Holes, d.Path(h))
 		}
 		p.Middle = inside(p)
-		out.Panels = append(out.Panels, p)
+		if panel[i] = -1; n.Edge.Empty() || n.Edge.Winding(p.Middle) != 0 {
+			panel[i] = len(out.Panels)
+			out.Panels = append(out.Panels, p)
+		}
 	}
 	for _, k := range d.Loose {
 		if i := line[k]; i >= 0 {
@@ -89,7 +80,7 @@ func (n Net) Divide() Division {
 			doubled[[2]int{own[0], own[1]}] = true
 			out.Faults = append(out.Faults, Fault{own[1], a.Lerp(b, .5), fmt.Sprintf("A %s lies on a %s. Take one of them away.", RoleName(n.Lines[own[1]].Role), RoleName(n.Lines[own[0]].Role))})
 		}
-		if len(own) == 0 || e.Left < 0 || e.Right < 0 {
+		if len(own) == 0 || e.Left < 0 || e.Right < 0 || panel[e.Left] < 0 || panel[e.Right] < 0 {
 			continue
 		}
 		// Where a cut lies on a fold, the cut parts it.
@@ -97,9 +88,61 @@ func (n Net) Divide() Division {
 		if slices.ContainsFunc(own, func(i int) bool { return n.Lines[i].Role == Cut }) {
 			continue
 		}
-		out.hinge(Hinge{A: e.Left, B: e.Right, Role: n.Lines[fold].Role, Line: fold, From: a, To: b})
+		out.hinge(Hinge{A: panel[e.Left], B: panel[e.Right], Role: n.Lines[fold].Role, Line: fold, From: a, To: b})
 	}
 	return out
+}
+
+// sides are the straight lines that part the sheet, and of each the line of the net that it is of; -1 for
+// the edge.
+func (n Net) sides() (sides []geom.LineSegment, line []int) {
+	var ends []geom.Point
+	if !n.Edge.Empty() {
+		for _, l := range n.Lines {
+			ends = append(ends, l.From, l.To)
+		}
+	}
+	for _, l := range n.Outline().Flatten(chordTolerance) {
+		ring := through(append(l.Points, l.Points[0]), ends, chordTolerance)
+		for i := 1; i < len(ring); i++ {
+			sides = append(sides, geom.LineSegment{From: ring[i-1], To: ring[i]})
+			line = append(line, -1)
+		}
+	}
+	for i, l := range n.Lines {
+		if l.Role == Cut && !l.Slit || l.Role.Folds() {
+			sides = append(sides, geom.LineSegment{From: l.From, To: l.To})
+			line = append(line, i)
+		}
+	}
+	return sides, line
+}
+
+// through leads a chain of chords through the places that are within tol of it, mm, so that what ends on
+// the curve ends on its chords.
+func through(chain, places []geom.Point, tol float64) []geom.Point {
+	box := geom.Rect{X: chain[0].X, Y: chain[0].Y}
+	for _, p := range chain {
+		box = geom.Rect{X: min(box.X, p.X), Y: min(box.Y, p.Y), W: max(box.Right(), p.X) - min(box.X, p.X), H: max(box.Bottom(), p.Y) - min(box.Y, p.Y)}
+	}
+	box = box.Grow(tol)
+	for _, q := range places {
+		if !box.Has(q) {
+			continue
+		}
+		best, least := -1, tol
+		for i := 1; i < len(chain); i++ {
+			a, v := chain[i-1], chain[i].Sub(chain[i-1])
+			t := min(max(q.Sub(a).Dot(v)/max(v.Dot(v), 1e-18), 0), 1)
+			if d := q.Sub(a.Add(v.Mul(t))).Len(); d < least {
+				best, least = i, d
+			}
+		}
+		if best > 0 && q.Sub(chain[best-1]).Len() > 1e-9 && q.Sub(chain[best]).Len() > 1e-9 {
+			chain = slices.Insert(slices.Clone(chain), best, q)
+		}
+	}
+	return chain
 }
 
 // hinge adds a hinge, as more of one that it goes on with.

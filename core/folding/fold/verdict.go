@@ -30,7 +30,7 @@ func (f *Folder) Judge(poses []Pose) Verdict {
 		if poses[i].Gap > worst.Gap {
 			worst = poses[i]
 		}
-		if poses[i].Gap > gap*10 && first == nil {
+		if poses[i].Gap > max(gap*10, f.net.slack) && first == nil {
 			first = &poses[i]
 		}
 	}
@@ -53,7 +53,7 @@ func (f *Folder) Judge(poses []Pose) Verdict {
 	}
 	for i, m := range last.Panels {
 		// A panel lies flat when its own upright points straight up or down.
-		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > 1e-6 && !f.net.Stands && !f.stub(i) {
+		if n := m.turn(V3{Z: 1}); math.Abs(math.Abs(n.Z)-1) > max(1e-6, f.net.slack) && !f.net.Stands && !f.stub(i) {
 			v.Flat = false
 			v.Why = append(v.Why, fmt.Sprintf("The panel %.1f mm from the left and %.1f mm from the top does not lie flat when the card is closed.", f.Panels[i].Middle.X, f.Panels[i].Middle.Y))
 			break

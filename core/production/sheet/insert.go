@@ -27,7 +27,7 @@ func insert(c card.Card, s scene.Scene, base loose) (loose, bool) {
 	}
 	in := loose{stock: c.Leaf.Stock, Piece: Piece{ID: card.InsertPiece, Name: "Insert", At: over, Area: outline.Area(), runs: along(base.runs, over)}}
 	for _, l := range base.Lines {
-		if !folds(l.Role) {
+		if !l.Role.Folds() {
 			continue
 		}
 		if path, _ := geom.CutStrokes(l.Path.Transform(over), geom.NonZero, outline); !path.Empty() {

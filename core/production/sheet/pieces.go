@@ -19,10 +19,7 @@ const baseBleed = 3.0
 func pieces(c card.Card, s scene.Scene) []loose {
 	outline := s.Net.Outline()
 	base := loose{stock: c.Base.Stock, Piece: Piece{ID: card.BasePiece, Name: "Base", At: geom.Identity, Area: outline.Area()}}
-	for _, l := range s.Net.Lines {
-		var b geom.Builder
-		base.Lines = append(base.Lines, Line{l.Role, b.Move(l.From).Line(l.To).Path()})
-	}
+	base.Lines = netLines(s.Net)
 	for i := range s.Faces {
 		f := &s.Faces[i]
 		base.Lines = append(base.Lines, linesOn(f, "", f.Shape, f.OnSheet, f.Side == fold.Inside)...)
@@ -66,6 +63,21 @@ func pieces(c card.Card, s scene.Scene) []loose {
 	return out
 }
 
+// netLines are the lines of a net; those of one curve are one path.
+func netLines(n fold.Net) []Line {
+	var out []Line
+	for i := 0; i < len(n.Lines); {
+		var b geom.Builder
+		l := n.Lines[i]
+		b.Move(l.From).Line(l.To)
+		for i++; i < len(n.Lines) && n.Lines[i].On; i++ {
+			b.Line(n.Lines[i].To)
+		}
+		out = append(out, Line{l.Role, b.Path()})
+	}
+	return out
+}
+
 // uprightPiece returns the map from the face to the piece's own coordinates, and the
 // piece's outline there. The map turns and shifts only (determinant +1): paper cannot be
 // mirrored, so of a mirrored item the mirrored outline is what is cut.
@@ -84,14 +96,12 @@ func mainFold(s scene.Scene) geom.Point {
 	way, main := geom.Pt(0, 1e-6), false
 	for _, l := range s.Net.Lines {
 		d := l.To.Sub(l.From)
-		if folds(l.Role) && (l.Main && !main || l.Main == main && d.Len() > way.Len()+1e-6) {
+		if l.Role.Folds() && (l.Main && !main || l.Main == main && d.Len() > way.Len()+1e-6) {
 			way, main = d, l.Main
 		}
 	}
 	return way.Mul(1 / way.Len())
 }
-
-func folds(r fold.Role) bool { return r == fold.Mountain || r == fold.Valley }
 
 // turnOf is how far a way is turned from pointing right, degrees.
 func turnOf(d geom.Point) float64 { return math.Atan2(d.Y, d.X) * 180 / math.Pi }
@@ -135,7 +145,7 @@ func beyondFolds(s *scene.Scene, f *scene.Face, back geom.Affine) (out []geom.Pa
 	for _, l := range s.Net.Lines {
 		a, b := back.Apply(l.From), back.Apply(l.To)
 		way := b.Sub(a)
-		if !folds(l.Role) || way.Len() < 1 || !onEdge(a) || !onEdge(b) || !onEdge(a.Lerp(b, .5)) {
+		if !l.Role.Folds() || way.Len() < 1 || !onEdge(a) || !onEdge(b) || !onEdge(a.Lerp(b, .5)) {
 			continue
 		}
 		way = way.Mul(1 / way.Len())

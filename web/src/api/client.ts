@@ -21,6 +21,8 @@ import type {
   OtherCutter,
   SheetOnHand as OnHand,
   SheetScrap as Scrap,
+  BaseAsk,
+  DrawingFound,
   LayDrawing,
   LayoutView,
   NetDirections,
@@ -261,6 +263,7 @@ export const api = {
   layDrawing: (id: string, base: number, l: Omit<LayDrawing, 'base'>) =>
     call<View>('POST', `/cards/${id}/drawings`, { ...l, base }),
 
+  readBase: (id: string, ask: BaseAsk) => call<DrawingFound>('POST', `/drawings/${id}/base`, ask),
   drawingURL: (id: string) => `/api/drawings/${id}/preview.svg`,
   outlinesURL: (id: string, face: string, format: string, items: string[]) =>
     `/api/cards/${id}/faces/${face}/outlines.${format}${items.length ? '?items=' + items.join(',') : ''}`,

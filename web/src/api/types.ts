@@ -187,6 +187,7 @@ export interface Base {
     | 'pocket'
     | 'envelope'
     | 'vFold'
+    | 'fromLines'
   width: number
   height: number
   stock: string
@@ -194,12 +195,62 @@ export interface Base {
     [k: string]: number
   }
   lines?: OwnLine[]
+  drawn?: DrawnBase
 }
 export interface OwnLine {
   role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
   from: Point
   to: Point
   order?: number
+}
+export interface DrawnBase {
+  name: string
+  width: number
+  height: number
+  outline: string
+  lines: DrawnLine[]
+  leaves: DrawnLeaf[]
+}
+export interface DrawnLine {
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  path: string
+  slit?: boolean
+}
+export interface DrawnLeaf {
+  box: Rect
+  outside: string
+  inside: string
+  outsideTurn?: number
+  insideTurn?: number
+}
+export interface Rect {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+export interface BaseAsk {
+  unit?: string
+  lines: {
+    [k: string]:
+      'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  }
+  filled: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  insideUp: boolean
+  meet: number
+  answers: {
+    [k: string]: 'close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation'
+  }
+  leaves: DrawingLeaf[]
+  stock: string
+  name: string
+}
+export interface DrawingLeaf {
+  at: Point
+  outside: string
+  inside: string
+  outsideTurn: number
+  insideTurn: number
 }
 export interface BendPoints {
   id: string
@@ -785,12 +836,13 @@ export interface NetKind {
     | 'pocket'
     | 'envelope'
     | 'vFold'
+    | 'fromLines'
   name: string
   lower: string
   says: string
   small: Net
-  eye: string
   insert: boolean
+  drawing: boolean
 }
 export interface Net {
   width: number
@@ -808,6 +860,8 @@ export interface NetLine {
   main?: boolean
   stage?: number
   stop?: number
+  on?: boolean
+  slit?: boolean
 }
 export interface NetFace {
   id: string
@@ -823,12 +877,6 @@ export interface NetFace {
    * the six numbers of SVG’s matrix()
    */
   onMap: [number, number, number, number, number, number]
-}
-export interface Rect {
-  x: number
-  y: number
-  w: number
-  h: number
 }
 export interface Ready {
   id: string
@@ -1605,6 +1653,34 @@ export interface Mishap {
   lost: number
   jam: number
 }
+export interface DrawingFound {
+  box: Rect
+  edge: string
+  lines: DrawingLine[]
+  panels: DrawingPanel[]
+  leaves: DrawingLeaf[]
+  questions: DrawingQuestion[]
+  notes: string[]
+  base?: Base
+  folds: boolean
+  why: string[]
+}
+export interface DrawingLine {
+  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  path: string
+}
+export interface DrawingPanel {
+  ring: string
+  at: Point
+  leaf: number
+}
+export interface DrawingQuestion {
+  id: string
+  at: Point
+  says: string
+  options: ('close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation')[]
+  answer: 'close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation'
+}
 export interface EditsAsk {
   edits: Edit[]
 }
@@ -1710,6 +1786,7 @@ export interface FoldView {
   panels: FoldPanel[]
   frames: [number, number, number, number, number, number, number, number, number, number, number, number][][]
   verdict: NetVerdict
+  eye: 'upright' | 'level' | 'table'
   layers: number
   edge: NetLayer[]
   bent: {
@@ -1784,6 +1861,7 @@ export interface LineKind {
   colour: string
   count: number
   closed: number
+  dashes: number
   likely: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
 }
 export interface IncomingPaper {
@@ -2245,6 +2323,7 @@ export interface Sketch {
     | 'pocket'
     | 'envelope'
     | 'vFold'
+    | 'fromLines'
   width: number
   height: number
   occasion?: string
@@ -2294,6 +2373,7 @@ export interface Summary {
     | 'pocket'
     | 'envelope'
     | 'vFold'
+    | 'fromLines'
   width: number
   height: number
   stock: string

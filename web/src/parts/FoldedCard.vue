@@ -22,7 +22,7 @@ void fold.load()
 
 const open = ref(40)
 const turn = ref({ yaw: 0, pitch: 0 })
-const seenFrom = computed(() => catalogue.all.bases.find((b) => b.id === card.view?.card.base.kind)?.eye)
+const seenFrom = computed(() => fold.view?.eye)
 /** Something stands up inside, or may by a person's own lines: the card is seen lying on a table. */
 const popup = computed(
   () =>
@@ -33,7 +33,7 @@ const popup = computed(
 const folds = computed(() => !!card.view?.scene.net.lines.length)
 const level = computed(() => popup.value || seenFrom.value === 'level')
 watch(
-  () => card.view?.card.base.kind,
+  [() => card.view?.card.base.kind, seenFrom],
   () => {
     open.value = popup.value ? 90 : 40
     turn.value = { yaw: 0, pitch: 0 }

@@ -25,7 +25,11 @@ watch(
 const fold = useFold()
 void fold.load()
 const measures = computed(() => (fold.view?.base.kind === props.base.kind ? fold.view.measures : []))
-const says = computed(() => catalogue.all.bases.find((k) => k.id === props.base.kind)?.says ?? '')
+const says = computed(() =>
+  props.base.drawn
+    ? `Made from “${props.base.drawn.name}”. Another size stretches it.`
+    : (catalogue.all.bases.find((k) => k.id === props.base.kind)?.says ?? ''),
+)
 const measure = (id: string, v: number) => emit('set', { measures: { ...props.base.measures, [id]: v } })
 /** Chosen by the person; a size that is no trade size is their own anyway. */
 const own = ref(false)

@@ -4,6 +4,7 @@ import { message } from 'ant-design-vue'
 import { useRouter } from 'vue-router'
 import { computed, ref } from 'vue'
 import type { Base, Item } from '../../api/types'
+import NameInput from '../../parts/NameInput.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
@@ -19,6 +20,7 @@ import FoldVerdict from './FoldVerdict.vue'
 import KindList from './KindList.vue'
 import OwnLines from './OwnLines.vue'
 import NetDrawing from './NetDrawing.vue'
+import DrawnBaseDialog from './DrawnBaseDialog.vue'
 
 const card = useCard()
 const catalogue = useCatalogue()
@@ -65,7 +67,29 @@ async function set(part: Partial<Base>) {
   })
 }
 /** Another kind has measures of its own, which follow from the size. */
-const kind = (k: Base['kind']) => set({ kind: k, measures: {}, lines: [] })
+const kind = (k: Base['kind']) => set({ kind: k, measures: {}, lines: [], drawn: undefined })
+
+/** A base from a drawing: its file is chosen, then what its lines are for. */
+const drawings = ref<HTMLInputElement>()
+const drawn = ref<InstanceType<typeof DrawnBaseDialog>>()
+function draw(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) drawn.value?.show(file)
+}
+const naming = ref('')
+/** Faces of a base from a drawing are named by the person. */
+async function rename(face: string, name?: string) {
+  naming.value = ''
+  const d = base.value.drawn
+  const scene = card.view!.scene.faces
+  const at = scene.find((f) => f.id === face)
+  if (!name || !d || !at) return
+  const i = scene.filter((f) => f.side === at.side).findIndex((f) => f.id === face)
+  const leaves = d.leaves.map((l, k) => (k === i ? { ...l, [at.side]: name } : l))
+  await set({ drawn: { ...d, leaves } })
+}
 
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
 </script>
@@ -74,11 +98,33 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
   <div class="columns">
     <aside class="side">
       <h3>Kind of base</h3>
-      <KindList :kind="base.kind" @set="kind" />
+      <KindList :kind="base.kind" @set="kind" @draw="drawings?.click()" />
+      <input
+        ref="drawings"
+        type="file"
+        hidden
+        :accept="catalogue.drawingFiles"
+        data-testid="base-drawing-input"
+        @change="draw"
+      />
       <h3>Faces</h3>
       <ul class="faces">
         <li v-for="f in card.view!.scene.faces" :key="f.id">
-          <RouterLink :to="`/cards/${card.id}/panels`" @click="card.work(f.id)">{{ f.name }}</RouterLink>
+          <NameInput
+            v-if="naming === f.id"
+            :value="f.name"
+            :label="'Name of the face ' + f.name"
+            @done="rename(f.id, $event)"
+          />
+          <RouterLink v-else :to="`/cards/${card.id}/panels`" @click="card.work(f.id)">{{ f.name }}</RouterLink>
+          <button
+            v-if="base.drawn && naming !== f.id"
+            class="verb"
+            :aria-label="'Rename ' + f.name"
+            @click="naming = f.id"
+          >
+            Rename
+          </button>
           <small>{{
             f.items.length === 0 ? 'empty' : f.items.length === 1 ? '1 item' : `${f.items.length} items`
           }}</small>
@@ -142,6 +188,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
         <button class="verb make" data-testid="make-envelope" @click="envelope">Make the envelope</button>
       </section>
       <DirectionsDialog v-model="directing" />
+      <DrawnBaseDialog ref="drawn" @made="set($event)" />
     </aside>
   </div>
 </template>

@@ -8,7 +8,7 @@ import { useCatalogue } from '../../store/catalogue'
 type Kind = Catalogue['bases'][number]
 
 defineProps<{ kind: string }>()
-defineEmits<{ set: [kind: Kind['id']] }>()
+defineEmits<{ set: [kind: Kind['id']]; draw: [] }>()
 const catalogue = useCatalogue()
 
 const over = { mountain: 'valley', valley: 'mountain' } as const
@@ -44,9 +44,14 @@ function drawn(k: Kind) {
       :aria-pressed="kind === k.id"
       :title="k.says"
       :data-testid="'kind-' + k.id"
-      @click="kind !== k.id && $emit('set', k.id)"
+      @click="k.drawing ? $emit('draw') : kind !== k.id && $emit('set', k.id)"
     >
-      <svg width="66" height="56" viewBox="0 0 66 56" aria-hidden="true">
+      <svg v-if="k.drawing" width="66" height="56" viewBox="0 0 66 56" aria-hidden="true">
+        <path d="M13 9L40 5 54 17 51 48 15 51Z" fill="#fffdf6" stroke="#1f2b38" stroke-dasharray="4 3" />
+        <path d="M34 6L32 50" fill="none" stroke="#35658c" stroke-width="1.3" stroke-dasharray="3 2" />
+        <path d="M32 28l8-6v12z" fill="none" stroke="#1f2b38" />
+      </svg>
+      <svg v-else width="66" height="56" viewBox="0 0 66 56" aria-hidden="true">
         <path
           :d="drawn(k).edge"
           :transform="drawn(k).turned"

@@ -71,14 +71,16 @@ const faces = computed(() =>
       return { name: f.name, outer: outer?.name, narrow: f.width * scale.value < 118, ...seen(c) }
     }),
 )
+/** The key may be wider than the net. */
+const wide = computed(() => Math.max(w.value + 110, roles.value.length * 124 + 20))
 const popup = computed(() => props.net.lines.some((l) => !l.main))
 </script>
 
 <template>
   <svg
-    :width="w + 110"
+    :width="wide"
     :height="h + 110"
-    :viewBox="`-72 -48 ${w + 110} ${h + 110}`"
+    :viewBox="`${(w + 38 - 72 - wide) / 2} -48 ${wide} ${h + 110}`"
     role="img"
     aria-label="The net of the base"
     data-testid="net"
