@@ -127,7 +127,7 @@ func (r *reader) once() {
 			rest = offEdge(l.Path, all)
 		}
 		for _, o := range kept {
-			if len(rest) == 1 && o.Role.Folds() && o.Path.Len() == 2 && l.Path.Len() == 2 {
+			if len(rest) == 1 && o.Role.Folds() && o.Path.Straight() && l.Path.Straight() {
 				rest = beyond(rest[0], o.Path)
 			}
 		}
@@ -174,7 +174,7 @@ func beyond(p, other geom.Path) []geom.Path {
 func (r *reader) meet() {
 	for i := 0; i < len(r.out.Lines); i++ {
 		l := &r.out.Lines[i]
-		if l.Path.Closed() || l.Role != card.RoleCut && !l.Role.Folds() || l.Role.Folds() && l.Path.Len() != 2 {
+		if l.Path.Closed() || l.Role != card.RoleCut && !l.Role.Folds() || l.Role.Folds() && !l.Path.Straight() {
 			continue
 		}
 		others, role := r.others(i), l.Role

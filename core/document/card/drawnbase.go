@@ -87,7 +87,7 @@ func (d *DrawnBase) checkLines(sheet geom.Rect) error {
 		if !sheet.Contains(l.Path.Box(), 0) {
 			return Refuse("drawn", "A line of the base would lie off its sheet.")
 		}
-		if segments += l.Path.Path().Len(); l.Role.Folds() && l.Path.Path().Len() != 2 {
+		if segments += l.Path.Path().Len(); l.Role.Folds() && !l.Path.Path().Straight() {
 			return Refuse("drawn", "A score of a base is one straight line.")
 		}
 	}

@@ -159,6 +159,11 @@ func (p Path) Rings() []Path {
 // Closed reports whether the path ends with a Close.
 func (p Path) Closed() bool { return len(p.segs) > 0 && p.segs[len(p.segs)-1].Op == Close }
 
+// Straight reports whether the path is one straight line.
+func (p Path) Straight() bool {
+	return len(p.segs) == 2 && p.segs[0].Op == MoveTo && p.segs[1].Op == LineTo
+}
+
 // Reverse runs every ring and stroke the other way round.
 func (p Path) Reverse() Path {
 	var out []Segment
