@@ -213,8 +213,16 @@ func (u *supplies) LayArt(ctx context.Context, id string, base int64, l LaidArt)
 	f := c.Face(card.Front)
 	place := card.PlaceItems{Face: l.Face, Items: f.Items, Groups: f.Groups, Around: &at}
 	shiftAll(place.Items, at.Sub(geom.Pt(artBase.Width/2, artBase.Height/2)))
+	from(place.Items, a.ID)
 	together(&place, a.Name)
 	return u.cards.Change(ctx, id, base, []card.Command{place})
+}
+
+// from notes that items were laid from art of the tray.
+func from(items []card.Item, art string) {
+	for i := range items {
+		items[i].Art = art
+	}
 }
 
 // together makes one group of what is placed, where that is more than one thing and no group already.

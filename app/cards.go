@@ -120,21 +120,12 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 		cs.open[id] = o
 	}
 	cs.mu.Unlock()
-	// What cards name has to be known before: stocks, and what is printed on them.
-	if err := cs.inks.ready(ctx); err != nil {
-		return nil, err
-	}
-	if err := cs.supplied(ctx); err != nil {
+	if err := cs.ready(ctx); err != nil {
 		return nil, err
 	}
 	o.Lock()
 	if o.rev.Number == 0 {
-		// Words are set in fonts that were brought in, too.
-		err := cs.fonts.ready(ctx)
-		var rev Revision
-		if err == nil {
-			rev, err = cs.store.Head(ctx, id)
-		}
+		rev, err := cs.store.Head(ctx, id)
 		if err == nil {
 			err = o.set(rev)
 		}
@@ -144,6 +135,18 @@ func (cs *cards) load(ctx context.Context, id string) (*opened, error) {
 		}
 	}
 	return o, nil
+}
+
+// ready makes known what cards name: stocks and what is printed on them, papers, motifs, and the fonts
+// that were brought in. It fails when the store does.
+func (cs *cards) ready(ctx context.Context) error {
+	if err := cs.inks.ready(ctx); err != nil {
+		return err
+	}
+	if err := cs.supplied(ctx); err != nil {
+		return err
+	}
+	return cs.fonts.ready(ctx)
 }
 
 // supplied makes the papers and motifs of a person's own known. It fails when the store does.

@@ -187,11 +187,13 @@ func (u *supplies) LayDrawing(ctx context.Context, id string, base int64, l Layi
 	if err != nil {
 		return View{}, err
 	}
-	place := card.PlaceItems{Face: l.Face, Items: items, Around: &l.Middle}
-	together(&place, name)
-	if _, err := u.keepArt(ctx, name, items, nil); err != nil {
+	a, err := u.keepArt(ctx, name, items, nil)
+	if err != nil {
 		return View{}, err
 	}
+	from(items, a.ID)
+	place := card.PlaceItems{Face: l.Face, Items: items, Around: &l.Middle}
+	together(&place, name)
 	return u.cards.Change(ctx, id, base, []card.Command{place})
 }
 

@@ -53,6 +53,9 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/directions", s.directions)
 	r.GET("/cards/:id/directions.pdf", s.directionsPDF)
 
+	r.GET("/cards/:id/file", s.cardFile)
+	r.GET("/cards/:id/credits", s.credits)
+	r.POST("/cards/files", s.bringCard)
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
 	r.POST("/drawings/:id/base", s.readBase)

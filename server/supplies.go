@@ -3,6 +3,7 @@ package server
 import (
 	"errors"
 	"io"
+	"mime/multipart"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -34,6 +35,33 @@ func (s *server) suppliesFile(c *gin.Context) {
 	}
 }
 
+// cardFile answers with a card and all that it is made with as one file.
+func (s *server) cardFile(c *gin.Context) {
+	s.file(c, "application/zip", "card.sectilis", func(w io.Writer) error {
+		return s.App.WriteCard(c.Request.Context(), w, c.Param("id"))
+	})
+}
+
+// bringCard takes a file of a card. It lies on the disk while it is read.
+func (s *server) bringCard(c *gin.Context) {
+	file, size, ok := s.large(c, "a file of a card")
+	if !ok {
+		return
+	}
+	defer func() { _ = file.Close() }() // only read from
+	in, err := s.App.ReadCard(c.Request.Context(), file, size)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusCreated, in)
+}
+
+func (s *server) credits(c *gin.Context) {
+	all, err := s.App.Credits(c.Request.Context(), c.Param("id"))
+	answer(s, c, all, err)
+}
+
 // counted counts what goes through it.
 type counted struct {
 	io.Writer
@@ -52,19 +80,28 @@ const maxSupplies = 2 << 30
 
 // bringSupplies takes a file of supplies. It lies on the disk while it is read.
 func (s *server) bringSupplies(c *gin.Context) {
+	file, size, ok := s.large(c, "a file of supplies")
+	if !ok {
+		return
+	}
+	defer func() { _ = file.Close() }() // only read from
+	in, err := s.App.ReadSupplies(c.Request.Context(), file, size)
+	answer(s, c, in, err)
+}
+
+// large opens a large file of a form, which lies on the disk; it has answered when it returns false.
+func (s *server) large(c *gin.Context, what string) (f multipart.File, size int64, ok bool) {
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxSupplies)
 	file, header, err := c.Request.FormFile("file")
 	if err != nil {
 		var large *http.MaxBytesError
 		if !errors.As(err, &large) {
-			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose a file of supplies."}
+			err = &card.Refusal{Field: "file", Why: "No file was sent. Choose " + what + "."}
 		}
 		s.fail(c, err)
-		return
+		return nil, 0, false
 	}
-	defer func() { _ = file.Close() }() // only read from
-	in, err := s.App.ReadSupplies(c.Request.Context(), file, header.Size)
-	answer(s, c, in, err)
+	return file, header.Size, true
 }
 
 func (s *server) note(c *gin.Context) {

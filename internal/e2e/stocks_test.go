@@ -6,6 +6,8 @@ import (
 	"image/color"
 	"image/draw"
 	"image/png"
+	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -117,4 +119,25 @@ func TestCutSettingsOfAStockAndSuppliesAsAFile(t *testing.T) {
 	other.wait(`!!document.querySelector('.supply.art[title="A"]')`)
 	other.must(other.Upload(browser.ID("supplies-input"), saved(t, "no.zip", []byte("words"))))
 	other.says("supplies-came", "no file of supplies")
+}
+
+// A card goes out as one file and comes to the table again, with all that is on it.
+func TestACardIsHandedOn(t *testing.T) {
+	h := lay(t, square("Label", 2, 2))
+	h.click("files-out")
+	h.there("out-card")
+	file := filepath.Join(t.TempDir(), "Trial.sectilis")
+	require.NoError(t, os.WriteFile(file, h.fetch("/api/cards/"+h.id+"/file"), 0o600))
+	h.must(h.Go("/"))
+	h.says("card-count", "1 card")
+	h.must(h.Upload(browser.ID("bring-card-input"), file))
+	h.says("card-count", "2 cards")
+	cards, err := h.app.App.Cards(t.Context(), "")
+	require.NoError(t, err)
+	was, err := h.app.App.Open(t.Context(), h.id)
+	require.NoError(t, err)
+	now, err := h.app.App.Open(t.Context(), cards[0].ID)
+	require.NoError(t, err)
+	assert.NotEqual(t, was.ID, now.ID)
+	assert.Equal(t, was.Card, now.Card)
 }

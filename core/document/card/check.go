@@ -235,6 +235,9 @@ func (it Item) checkKind() error {
 	if it.Tier < 0 || it.Tier > MostPieces || it.Tier > 0 && it.Photo == nil {
 		return Refuse("tier", "“%s” is no tier of a picture.", it.Name)
 	}
+	if len(it.Art) > 80 || strings.ContainsFunc(it.Art, func(r rune) bool { return r <= ' ' || r > '~' }) {
+		return Refuse("art", "“%s” names no art of the tray.", it.Name)
+	}
 	if it.Cover != nil && (it.Form == nil || !it.IsPiece() || it.Cover.Panel < 1 || it.Cover.Layer < 1) {
 		return Refuse("cover", "“%s” is no mat of a panel.", it.Name)
 	}

@@ -54,6 +54,8 @@ type Item struct {
 	Feature bool `json:"feature,omitempty"`
 	// Cover is which mat of a covered panel it is; nil for none.
 	Cover *Cover `json:"cover,omitempty"`
+	// Art is the art of the tray that it was laid from; "" for none.
+	Art string `json:"art,omitempty"`
 	// Window makes it a window mat over others.
 	Window *Window `json:"window,omitempty"`
 	// Edging is a motif along its outline.

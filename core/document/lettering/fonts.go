@@ -127,6 +127,9 @@ func Named(family string, bold bool) (id string, ok bool) {
 	return "", false
 }
 
+// Plain is the font that words are set in where theirs is not at hand.
+func Plain() string { return "nunito-400" }
+
 // ByID is the font with the id; ok is false where there is none.
 func ByID(id string) (f Font, ok bool) {
 	all := measuredFonts()

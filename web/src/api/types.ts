@@ -317,6 +317,7 @@ export interface Item {
   tier?: number
   feature?: boolean
   cover?: Cover
+  art?: string
   window?: Window
   edging?: Edging
   slot?: Waits
@@ -710,6 +711,10 @@ export interface SheetSetup {
   marks: 'machine' | 'hand' | 'none'
   borderless?: boolean
   share?: boolean
+}
+export interface CardIn {
+  id: string
+  notes: string[]
 }
 export interface CardRef {
   id: string
@@ -1588,6 +1593,19 @@ export interface Weld {
 export interface WidenToFace {
   id: string
   do: 'widenToFace'
+}
+export interface Credit {
+  kind: string
+  id: string
+  name: string
+  rights: 'free' | 'personal' | 'credit'
+  line?: string
+  ships?: boolean
+}
+export interface Credits {
+  all: Credit[]
+  text: string
+  personal: string[]
 }
 export interface CutApart {
   piece: string

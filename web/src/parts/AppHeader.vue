@@ -150,6 +150,10 @@ function rename(title: string | undefined) {
                 </MenuItemGroup>
                 <MenuDivider />
               </template>
+              <MenuItem key="card">
+                <a :href="api.cardFileURL(card.id)" download data-testid="out-card">The whole card, to hand on</a>
+              </MenuItem>
+              <MenuDivider />
               <MenuItem key="pdf">
                 <a :href="api.pdfURL(card.id, false, false)" download data-testid="out-pdf" @click="out.ask"
                   >What is printed, as PDF</a

@@ -104,6 +104,26 @@ async function putMark(id: string) {
   }
 }
 
+const files = ref<HTMLInputElement>()
+const bringing = ref(false)
+/** A card that was handed on comes with all that it is made with. */
+async function bring(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  bringing.value = true
+  try {
+    const { notes } = await api.bringCard(file)
+    for (const n of notes) void message.info({ content: n, duration: 9 })
+    await Promise.all([load(), catalogue.again()])
+  } catch (err) {
+    tell(err)
+  } finally {
+    bringing.value = false
+  }
+}
+
 async function rename(c: Summary, title: string) {
   try {
     await api.change(c.id, c.revision, [{ do: 'renameCard', title }])
@@ -157,6 +177,8 @@ async function remove(c: Summary) {
       <span class="space" />
       <Input v-model:value="find" class="find" placeholder="Find a card" allow-clear data-testid="find-card" />
       <Button data-testid="stocks-verb" @click="stocks.open()">Stocks</Button>
+      <Button :loading="bringing" data-testid="bring-card" @click="files?.click()">Bring in a card</Button>
+      <input ref="files" type="file" hidden accept=".sectilis,.zip" data-testid="bring-card-input" @change="bring" />
       <Button data-testid="from-sketch" @click="sketching = true">Start from a sketch</Button>
       <Button type="primary" :loading="making" data-testid="new-card" @click="make">New card</Button>
     </header>
