@@ -6,16 +6,17 @@ import type { Tiers } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
+import StockField from '../../parts/StockField.vue'
 import ShareField from '../../parts/ShareField.vue'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
+import ColourField from './ColourField.vue'
 
 /** Seen is the picture as it is cropped, to point at what all draw together about. */
 const props = defineProps<{ tiers: Tiers; seen?: string }>()
 const emit = defineEmits<{ set: [part: Partial<Tiers>]; wrong: [why: string] }>()
 const catalogue = useCatalogue()
 const prefs = usePrefs()
-const colour = (e: Event) => emit('set', { edgeColour: (e.target as HTMLInputElement).value })
 
 /** Towards a side all tiers share that edge: they draw together about its middle. */
 const ways: Record<string, { name: string; part: Partial<Tiers> }> = {
@@ -134,15 +135,21 @@ const apart = computed(() => way.value === 'strips' || way.value === 'grid')
       @set="emit('set', { edge: $event })"
       @wrong="emit('wrong', $event)"
     />
-    <Field v-if="tiers.edge" label="Edge in" wide>
-      <input
-        type="color"
-        :value="tiers.edgeColour"
-        aria-label="The colour of the edges"
-        data-testid="tiers-colour"
-        @change="colour"
+    <template v-if="tiers.edge">
+      <ColourField
+        label="Edge in"
+        wide
+        :value="tiers.edgeColour ?? '#ffffff'"
+        testid="tiers-colour"
+        @set="emit('set', { edgeColour: $event })"
       />
-    </Field>
+      <StockField
+        label="As a stock"
+        :value="catalogue.all.stocks.find((s) => s.colour === tiers.edgeColour)?.id"
+        testid="tiers-stock"
+        @set="emit('set', { edgeColour: catalogue.stock($event)?.colour })"
+      />
+    </template>
   </div>
 </template>
 
