@@ -40,6 +40,7 @@ var supplyKinds = []string{"photo", "paper", "shape", "lettering", "edging", "sk
 
 // SupplyStore keeps what cards are made of.
 type SupplyStore interface {
+	keeper
 	FontStore
 	ArtStore
 	// Cards and Head tell which pictures are on cards.

@@ -41,7 +41,7 @@ func Fill(ctx context.Context, a *app.App) error {
 		}
 		pics[p.Name] = p
 	}
-	for _, d := range []draft{seedSwap(), openBeds(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
+	for _, d := range []draft{faulty(pics["Bee meadow"]), seedSwap(), openBeds(), plotMoved(), pottingShedCard(pics["Potting shed"]), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
 		c, err := fold.New(d.title, d.base)
 		if err == nil {
 			c, err = card.Apply(c, d.commands...)
@@ -154,7 +154,7 @@ func pottingShedCard(p app.Picture) draft {
 
 func plotMoved() draft {
 	d := draft{title: "Plot 14 has moved", base: card.Base{Kind: card.TopFold, Width: 5.5 * in, Height: 4.25 * in, Stock: "cream-300"}}
-	d.form(card.Front, "Dotted ground", card.Paper, ink, card.Fill{Paper: "brick-dot"}, card.Form{Outline: card.Rectangle, Width: 5.5, Height: 4.25}, 2.75, 2.125)
+	d.form(card.Front, "Dotted ground", card.Paper, ink, card.Fill{Paper: "brick-dot"}, card.Form{Outline: card.Rectangle, Width: 5.75, Height: 4.375}, 2.75, 2.1875)
 	d.form(card.Front, "Plate", card.Shape, piece("cream-216", 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: 3.75, Height: 1.75, Corner: card.Round, Radius: .25}, 2.75, 2.125)
 	d.mat(2, .125, card.Round, "night-216", "Plate mat", 3)
 	d.words(card.Front, "Words", "Plot 14\nhas moved", "alfa-slab-one-400", "#3c4a5b", 9, 2.75, 2.125)

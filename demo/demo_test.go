@@ -44,13 +44,19 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 	a := filled(t)
 	cards, err := a.Cards(t.Context(), "")
 	require.NoError(t, err)
-	require.Len(t, cards, 6)
+	require.Len(t, cards, 7)
 	pics, err := a.Pictures(t.Context())
 	require.NoError(t, err)
 	assert.Len(t, pics, 4)
 	for _, c := range cards {
 		v, err := a.Open(t.Context(), c.ID)
 		require.NoError(t, err)
+		if c.Title == faultyTitle {
+			continue
+		}
+		for _, f := range v.Findings {
+			assert.Equal(t, check.Note, f.Weight, "%s: %s", c.Title, f.Why)
+		}
 		for _, f := range v.Scene.Faces {
 			for _, it := range f.Items {
 				b := it.Bounds
@@ -58,7 +64,9 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 				onGate := v.Card.Base.Kind == card.GateFold && (it.Piece || it.On != "")
 				// A panel that stands up may belong to two faces.
 				_, doc := v.Card.Find(it.ID)
-				assert.True(t, onGate || doc.Cover != nil || b.X > -.1 && b.Y > -.1 && b.Right() < f.Width+.1 && b.Bottom() < f.Height+.1, "%s: %s hangs over", c.Title, it.Name)
+				// Ink that is to meet the edge runs past it.
+				bleeds := !it.Piece && it.On == "" && it.Kind == card.Paper
+				assert.True(t, onGate || bleeds || doc.Cover != nil || b.X > -.1 && b.Y > -.1 && b.Right() < f.Width+.1 && b.Bottom() < f.Height+.1, "%s: %s hangs over", c.Title, it.Name)
 				if it.Kind != card.Lettering {
 					continue
 				}
@@ -76,6 +84,25 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 			require.NoError(t, err)
 			assert.Empty(t, l.Unlaid, "%s on %s", c.Title, size.Name)
 		}
+	}
+}
+
+const faultyTitle = "Before paper is spoiled"
+
+// The faulty card has at least ten things to mend or to look at, of as many kinds.
+func TestTheFaultyCardIsFaulty(t *testing.T) {
+	a := filled(t)
+	cards, err := a.Cards(t.Context(), faultyTitle)
+	require.NoError(t, err)
+	require.Len(t, cards, 1)
+	v, err := a.Open(t.Context(), cards[0].ID)
+	require.NoError(t, err)
+	found := map[check.ID]bool{}
+	for _, f := range append(v.Findings, check.Run(check.TheFolding, check.Input{Card: v.Card, Scene: &v.Scene})...) {
+		found[f.Check] = true
+	}
+	for _, id := range []check.ID{"noBleed", "sticksOut", "glued", "smallWords", "nearEdge", "looseMiddles", "sampleWords", "nearColours", "doubledLines", "dull"} {
+		assert.True(t, found[id], "%s in %v", id, found)
 	}
 }
 

@@ -49,6 +49,8 @@ var bodies = map[string]string{
 	"PUT /printer/reach":                  `{"margin":4,"borderless":["a4"]}`,
 	"PUT /scraps":                         `[]`,
 	"PUT /photolooks":                     `{"name":"Old","edits":[{"tone":{"colour":"#704214","amount":60}}]}`,
+	"POST /cards/:id/cuts":                `{"from":{"x":0,"y":5},"to":{"x":50,"y":5}}`,
+	"PUT /posts":                          `[{"name":"Letter","width":240,"height":160,"thick":5,"weight":50}]`,
 	"PUT /sizes":                          `[{"id":"","name":"Strip","width":100,"height":300}]`,
 	"POST /stocks":                        `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,
 	"PUT /stocks/:stock":                  `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,

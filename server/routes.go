@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"sectilis/app"
+	"sectilis/core/check"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
@@ -55,6 +56,10 @@ func (s *server) routes(r *gin.RouterGroup) {
 
 	r.GET("/cards/:id/file", s.cardFile)
 	r.GET("/cards/:id/credits", s.credits)
+	r.GET("/cards/:id/check", s.check)
+	r.POST("/cards/:id/cuts", s.cut)
+	r.GET("/posts", s.posts)
+	r.PUT("/posts", s.setPosts)
 	r.POST("/cards/files", s.bringCard)
 	r.POST("/drawings", s.readDrawing)
 	r.GET("/drawings/:id/preview.svg", s.drawingPreview)
@@ -246,6 +251,8 @@ type Catalogue struct {
 	// First is how new pieces are made, Mark what a registration mark looks like.
 	First card.Firsts    `json:"first"`
 	Mark  sheet.MarkForm `json:"mark"`
+	// Checks are what cards are checked for.
+	Checks []check.Check `json:"checks"`
 	// Formats are those of drawings.
 	Formats []format.Format `json:"formats"`
 }
@@ -262,7 +269,7 @@ func (s *server) catalogue(c *gin.Context) {
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.AllStocks(), StocksAre: s.App.StocksAre(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
 		Papers: pattern.All(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.Known(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
-		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Formats: format.All(),
+		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Checks: check.All(), Formats: format.All(),
 	})
 }
 

@@ -37,6 +37,7 @@ const (
 	TheFolding Reads = "folding" // that, and how the base folds
 	TheSheets  Reads = "sheets"  // how its pieces are laid on sheets
 	ThePrint   Reads = "print"   // how what is printed looks
+	TheWhole   Reads = "whole"   // the card as a thing that is sent and sold, and its supplies
 )
 
 // ID names a check; it never changes.
@@ -49,6 +50,10 @@ type Finding struct {
 	Face   card.FaceID `json:"face"`
 	Item   string      `json:"item,omitempty"` // "" for the base itself
 	Why    string      `json:"why"`
+	// At is where on its face it is, mm; nil where it is no matter of a place.
+	At *geom.Rect `json:"at,omitempty"`
+	// Left is why a person has left it so; "" where that has not been said.
+	Left string `json:"left,omitempty"`
 	// By is how far, mm, where it is a matter of distance.
 	By float64 `json:"by"`
 	// Mends are what would mend it, each by itself, the likeliest first.
@@ -92,36 +97,17 @@ func (s Step) MarshalJSON() ([]byte, error) {
 
 // Check is an entry of the registry.
 type Check struct {
-	ID    ID
-	Reads Reads
-	Find  func(in *Input) []Finding
+	ID    ID    `json:"id"`
+	Reads Reads `json:"reads"`
+	// Title is what it finds, after the name of an item. Matters is why that matters at the paper.
+	Title   string `json:"title"`
+	Matters string `json:"matters"`
+
+	find func(in *Input) []Finding
 }
 
-// checks is the registry in the order in which the findings of an item are told. A new check
-// is a file beside this one and its entry here.
-var checks = []Check{
-	{"runsOff", TheScene, runsOff},
-	{"smallWords", TheScene, smallWords},
-	{"overfull", TheScene, overfull},
-	{"missingLetters", TheScene, missingLetters},
-	{"looseMiddles", TheScene, looseMiddles},
-	{"thinParts", TheScene, thinParts},
-	{"fallsApart", TheScene, fallsApart},
-	{"looseDots", TheScene, looseDots},
-	{"resolution", TheScene, resolution},
-	{"dull", TheScene, dull},
-	{"noInk", TheScene, noInk},
-	{"glued", TheFolding, glued},
-	{"sticksOut", TheFolding, sticksOut},
-	{"meets", TheFolding, meets},
-	{"hidden", TheFolding, hidden},
-	{"foldRoom", TheFolding, foldRoom},
-	{"contrast", ThePrint, contrast},
-	{"dullPhoto", ThePrint, dullPhoto},
-	{"noRoom", TheSheets, noRoom},
-	{"laidOtherwise", TheSheets, laidOtherwise},
-	{"tooFew", TheSheets, tooFew},
-}
+// All are the checks, in the order in which the findings of an item are told.
+func All() []Check { return slices.Clone(checks) }
 
 // IDs are the ids of all checks.
 func IDs() []ID {
@@ -144,8 +130,10 @@ func Run(what Reads, in Input) []Finding {
 		if k.Reads != what {
 			continue
 		}
-		for _, f := range k.Find(&in) {
+		for _, f := range k.find(&in) {
 			f.Check = k.ID
+			in.place(&f)
+			f.Left = in.Card.LeftSo(string(f.Check), f.Item)
 			out = append(out, f)
 		}
 	}
@@ -157,6 +145,23 @@ func Run(what Reads, in Input) []Finding {
 	}
 	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Compare(place[a.Item], place[b.Item]) })
 	return out
+}
+
+// place says where a finding about an item is, where its check has not.
+func (in *Input) place(f *Finding) {
+	if f.At != nil || f.Item == "" {
+		return
+	}
+	face := in.Scene.Face(f.Face)
+	if face == nil {
+		return
+	}
+	for i := range face.Items {
+		if it := &face.Items[i]; it.ID == f.Item {
+			b := it.Bounds
+			f.At = &b
+		}
+	}
 }
 
 // Input is what checks look at. Layout is needed by those that read the sheets, Seen by those
@@ -173,6 +178,8 @@ type Input struct {
 	// Picture is a picture by its id, as small as is enough to see its colours; nil where it cannot be
 	// had.
 	Picture func(id string) image.Image
+	// Whole is needed by those that read the card as a whole.
+	Whole   *Whole
 	folding *folding // made when a check asks for it
 }
 

@@ -10,6 +10,7 @@ import (
 	"sectilis/core/check"
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
@@ -377,6 +378,28 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	opt.OnHand = []sheet.OnHand{{Stock: "plum-216", Counts: map[string]int{opt.Size.ID: 0}}, {Stock: "moss-216", Counts: map[string]int{opt.Size.ID: 1}}}
 	vivid := photo(800)
 	vivid.Photo.Picture = strings.Repeat("b", 64)
+	near := words(8)
+	near.Place.Y = 4
+	sample := words(8)
+	sample.Words.Text = "Your words"
+	bare := photo(800)
+	bare.Made = card.Made{As: card.Cut, Stock: "satin-240"}
+	bled := bare
+	bled.Made.Bleed = 1
+	edge := photo(800)
+	edge.Photo.Width, edge.Photo.Height, edge.Place.X = 60, 60, 70
+	past1 := edge
+	past1.Place.X = 72
+	line := func(d string, x, y, w, h float64) card.Item {
+		path, err := geom.ParsePath(d)
+		require.NoError(t, err)
+		return card.Item{Name: "Line", Kind: card.Drawing, Place: card.Place{X: x, Y: y}, Made: card.Made{As: card.Lined},
+			Lines: &card.Lines{Role: card.RoleCut, Width: w, Height: h, Path: card.NewDrawn(path)}}
+	}
+	out := square("Veil", 50, 75, 30)
+	out.Hidden = true
+	holed := loose
+	holed.Made.Islands = card.FirstBridges()
 	planted := map[check.ID]bool{}
 	for _, p := range []struct {
 		check       check.ID
@@ -405,6 +428,15 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"dullPhoto", side(), card.Front, vivid, photo(800)},
 		{"noRoom", side(), card.Front, square("Bar", 50, 75, 280), square("Bar", 50, 75, 180)},
 		{"laidOtherwise", side(), card.Front, waits, photo(800)},
+		{"nearEdge", side(), card.Front, near, words(8)},
+		{"openSlots", side(), card.Front, waits, photo(800)},
+		{"sampleWords", side(), card.Front, sample, words(8)},
+		{"noBleed", side(), card.Front, bare, bled},
+		{"noBleed", side(), card.Front, edge, past1},
+		{"doubledLines", side(), card.Front, line("M0 0V60", 0, 75, 0, 60), line("M0 0V60", 8, 75, 0, 60)},
+		{"doubledLines", side(), card.Front, line("M0 0V60", 100, 75, 0, 60), line("M0 0H60", 50, 75, 60, 0)},
+		{"shortCuts", side(), card.Front, line("M0 0H30M40 0H40.4", 50, 75, 40.4, 0), line("M0 0H30M40 0H45", 50, 75, 45, 0)},
+		{"hiddenThings", side(), card.Front, out, square("Veil", 50, 75, 30)},
 	} {
 		planted[p.check] = true
 		for n, it := range []card.Item{p.good, p.fault} {
@@ -427,8 +459,109 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			assert.Equal(t, n, found, "%s on %s", p.check, it.Name)
 		}
 	}
-	for _, id := range check.IDs() {
-		assert.True(t, planted[id], "%s is planted here", id)
+	for _, w := range plantedWhole(t) {
+		planted[w.check] = true
+		for n, c := range []card.Card{w.good, w.fault} {
+			s, err := scene.Of(c)
+			require.NoError(t, err)
+			found := 0
+			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole} {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: w.whole}) {
+					if f.Check != w.check {
+						continue
+					}
+					found++
+					assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+					if len(f.Mends) == 0 {
+						continue
+					}
+					m := mended(t, c, f)
+					s, err := scene.Of(m)
+					require.NoError(t, err)
+					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.whole}) {
+						assert.NotEqual(t, w.check, g.Check, "%s after its mend", w.check)
+					}
+				}
+			}
+			assert.Equal(t, n, found, "%s", w.check)
+		}
+	}
+	for _, c := range check.All() {
+		assert.True(t, planted[c.ID], "%s is planted here", c.ID)
+		assert.NotEmpty(t, c.Title, c.ID)
+		assert.True(t, strings.HasSuffix(c.Matters, "."), c.ID)
+	}
+}
+
+// whole is a fault of a card as a whole, and one that is sound.
+type whole struct {
+	check       check.ID
+	whole       *check.Whole
+	fault, good card.Card
+}
+
+func plantedWhole(t *testing.T) []whole {
+	t.Helper()
+	make := func(change func(c *card.Card), items ...card.Item) card.Card {
+		c, err := fold.New("Trial", card.Base{Kind: card.SideFold, Width: 100, Height: 150, Stock: "cream-300"})
+		require.NoError(t, err)
+		if len(items) > 0 {
+			c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: items})
+			require.NoError(t, err)
+		}
+		c, err = card.Change(c, func(c *card.Card) error { change(c); return nil })
+		require.NoError(t, err)
+		return c
+	}
+	none := func(*card.Card) {}
+	leaf := func(less float64) func(*card.Card) {
+		return func(c *card.Card) { c.Leaf = &card.Insert{Stock: "text-120", Less: less} }
+	}
+	words := func(text, font string) card.Item {
+		return card.Item{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 50, Y: 75}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+			Words: &card.Words{Text: text, Font: font, Size: 4, Leading: 1.2, Align: card.AlignCentre}}
+	}
+	red, rose := square("Red", 30, 60, 20), square("Rose", 70, 60, 20)
+	red.Made, rose.Made = card.Made{As: card.Printed}, card.Made{As: card.Printed}
+	red.Fill.Colour, rose.Fill.Colour = "#a8432a", "#aa442b"
+	same := rose
+	same.Fill.Colour = red.Fill.Colour
+	// A ring with a small piece over its middle, and one beside it.
+	ring, err := geom.ParsePath("M-30 -30H30V30H-30ZM-20 -20V20H20V-20Z")
+	require.NoError(t, err)
+	on := func(x, lift float64) card.Card {
+		frame := square("Frame", 50, 75, 60)
+		frame.Form.Outline, frame.Form.Corner, frame.Form.Path, frame.Made.Lift = card.Free, "", card.NewDrawn(ring), lift
+		c := make(none, frame)
+		part := square("Bird", x, 75, 16)
+		part.On, part.Made.Lift = c.Faces[0].Items[0].ID, lift
+		c, err := card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{part}})
+		require.NoError(t, err)
+		return c
+	}
+	faces, err := lettering.Read("Kept.woff", lettering.File("courier-prime-400"))
+	require.NoError(t, err)
+	kept := faces[0]
+	kept.Font.Embedding = lettering.Restricted
+	font, err := lettering.Add(kept, true)
+	require.NoError(t, err)
+	posts := &check.Whole{Posts: []card.Post{{Name: "Letter", Width: 240, Height: 165, Thick: 3, Weight: 50}}}
+	tall := square("Tower", 50, 75, 30)
+	tall.Made.Lift = 3
+	plum := strings.Repeat("c", 64)
+	photo := card.Item{Name: "Plum", Kind: card.Photo, Place: card.Place{X: 50, Y: 75}, Made: card.Made{As: card.Printed},
+		Photo: &card.Print{Picture: plum, PixelWidth: 900, PixelHeight: 900, Width: 60, Height: 60}}
+	owed := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Line: "Plum by Ida Quince"}}}
+	mine := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Personal: true}}}
+	return []whole{
+		{"insertLarge", nil, make(leaf(.5)), make(leaf(3))},
+		{"nearColours", nil, make(none, red, rose), make(none, red, same)},
+		{"onNothing", nil, on(50, 0), on(25, 0)},
+		{"leans", nil, on(84, 2), on(75, 2)},
+		{"fontRights", nil, make(none, words("Hello", font.ID)), make(none, words("Hello", "courier-prime-400"))},
+		{"thick", posts, make(none, tall), make(none, square("Tower", 50, 75, 30))},
+		{"credits", owed, make(none, photo), make(none, photo, words("plum  by\nIda Quince", "courier-prime-400"))},
+		{"rights", mine, make(none, photo), func() card.Card { c := make(none); return c }()},
 	}
 }
 

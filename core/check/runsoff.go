@@ -55,5 +55,11 @@ func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
 	if last > 0 {
 		list = strings.Join(sides[:last], ", ") + " and " + list
 	}
-	return of(Caution, f, it, far, nil, "runs off %s %s; what is beside it is cut off.", name, list), true
+	var mends []Mend
+	if b.W <= box.W && b.H <= box.H {
+		dx := max(0, box.X-b.X) - max(0, b.Right()-box.Right())
+		dy := max(0, box.Y-b.Y) - max(0, b.Bottom()-box.Bottom())
+		mends = []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: card.Tidy(dx), DY: card.Tidy(dy)}}}}}
+	}
+	return of(Caution, f, it, far, mends, "runs off %s %s; what is beside it is cut off.", name, list), true
 }

@@ -495,7 +495,7 @@ func TestTheTableOfCards(t *testing.T) {
 	defer app.Stop()
 	h := open(t, app.URL)
 	h.must(h.Go("/"))
-	h.says("card-count", "6 cards")
+	h.says("card-count", "7 cards")
 	h.wait(`[...document.querySelectorAll('[data-testid=card] img')].length === 6`)
 	h.fill("find-card", "beekeeper")
 	h.says("card-count", "1 card found")
@@ -588,9 +588,9 @@ func TestTheKeyboardAloneIsEnough(t *testing.T) {
 	h.there("keys")
 	h.keys(esc)
 	h.wait(`!document.querySelector('.ant-modal-wrap')?.checkVisibility()`)
-	h.keys("3")
-	h.there("sheet-1")
 	h.keys("4")
+	h.there("sheet-1")
+	h.keys("5")
 	h.there("bed")
 }
 

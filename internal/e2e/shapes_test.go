@@ -199,7 +199,7 @@ func TestABracketOnADoorOfADoubleGate(t *testing.T) {
 	h.says("selected-name", "Bracket")
 	it := h.front(3).Items[0]
 	assert.EqualValues(t, "bracket", it.Form.Outline)
-	h.keys("3")
+	h.keys("4")
 	h.there("sheet-1")
 	l, err := h.app.App.Layout(t.Context(), h.id, sheettest.Usual(sheet.Sizes()[0]))
 	h.must(err)

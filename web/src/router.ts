@@ -2,7 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router'
 import TableStation from './stations/table/TableStation.vue'
 
 /** The stations in their order; the digit keys go by it. */
-export const stations = ['base', 'panels', 'sheets', 'machine'] as const
+export const stations = ['base', 'panels', 'check', 'sheets', 'machine'] as const
 
 export type Station = (typeof stations)[number]
 
@@ -18,6 +18,7 @@ export const router = createRouter({
       children: [
         { path: 'base', component: () => import('./stations/base/BaseStation.vue') },
         { path: 'panels', component: () => import('./stations/panels/PanelsPage.vue') },
+        { path: 'check', component: () => import('./stations/check/CheckStation.vue') },
         { path: 'sheets', component: () => import('./stations/sheets/SheetsStation.vue') },
         { path: 'machine', component: () => import('./stations/machine/MachineStation.vue') },
       ],

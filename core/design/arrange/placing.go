@@ -26,6 +26,9 @@ const (
 	EdgingSupply    SupplyKind = "edging" // a strip of it
 )
 
+// SampleWords are what lettering says until a person has written in it.
+const SampleWords = "Your words"
+
 // SupplyKinds lists the kinds of supplies that become one item.
 func SupplyKinds() []SupplyKind {
 	return []SupplyKind{PhotoSupply, PaperSupply, ShapeSupply, LetteringSupply, EdgingSupply}
@@ -131,7 +134,7 @@ func (k PlaceSupply) item(w, h float64) (card.Item, error) {
 			colour = first.Ink
 		}
 		return card.Item{Name: "Words", Kind: card.Lettering, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: colour},
-			Words: &card.Words{Text: "Your words", Font: k.ID, Size: sixteenth(min(wordsSize, w/9)), Leading: 1.25, Align: card.AlignCentre}}, nil
+			Words: &card.Words{Text: SampleWords, Font: k.ID, Size: sixteenth(min(wordsSize, w/9)), Leading: 1.25, Align: card.AlignCentre}}, nil
 	}
 	return card.Item{}, card.Refuse("kind", "There are no supplies of the kind “%s”.", k.Kind)
 }

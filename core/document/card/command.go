@@ -21,6 +21,7 @@ type Command interface {
 // command is an object with its name in "do" and its fields beside it.
 var Commands = map[string]func() Command{
 	"renameCard":     func() Command { return &RenameCard{} },
+	"leaveSo":        func() Command { return &LeaveSo{} },
 	"placeItems":     func() Command { return &PlaceItems{} },
 	"duplicateItems": func() Command { return &DuplicateItems{} },
 	"removeItems":    func() Command { return &RemoveItems{} },

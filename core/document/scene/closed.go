@@ -47,6 +47,9 @@ type Heap struct {
 type sheetLayer struct {
 	at    int
 	face  card.FaceID // of a piece
+	item  *Item       // of a piece
+	panel int
+	path  geom.Path // as it lies closed
 	thick float64
 	rows  []span
 }
@@ -67,7 +70,7 @@ func Closed(c card.Card, s *Scene) *Heap {
 	stock, _ := card.StockByID(c.Base.Stock)
 	for i, p := range study.Panels {
 		if h.place[i] >= 0 {
-			h.add(2*h.place[i]+1, "", stock.Thickness, study.Closed(i, p.Ring))
+			h.add(sheetLayer{at: 2*h.place[i] + 1, panel: i, thick: stock.Thickness, path: study.Closed(i, p.Ring)})
 		}
 	}
 	homes := s.Homes(c)
@@ -83,20 +86,19 @@ func Closed(c card.Card, s *Scene) *Heap {
 			if study.Faces(home, f.Side) < 0 {
 				at += 2
 			}
-			h.add(at, f.ID, it.To-it.From, study.Closed(home, it.Outline.Transform(it.At).Transform(f.OnSheet)))
+			h.add(sheetLayer{at: at, face: f.ID, item: it, panel: home, thick: it.To - it.From, path: study.Closed(home, it.Outline.Transform(it.At).Transform(f.OnSheet))})
 		}
 	}
 	return h
 }
 
 // add lays a layer down: in all cells whose middle it covers.
-func (h *Heap) add(at int, face card.FaceID, thick float64, region geom.Path) {
-	if thick <= 0 {
+func (h *Heap) add(l sheetLayer) {
+	if l.thick <= 0 {
 		return
 	}
-	l := sheetLayer{at: at, face: face, thick: thick}
-	lines := region.Flatten(.2)
-	b := region.Bounds()
+	lines := l.path.Flatten(.2)
+	b := l.path.Bounds()
 	var xs []float64
 	for row := max(0, int((b.Y-h.box.Y)/h.cell)); float64(row)*h.cell < b.Bottom()-h.box.Y && float64(row)*h.cell < h.box.H; row++ {
 		y := h.box.Y + (float64(row)+.5)*h.cell

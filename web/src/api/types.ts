@@ -38,6 +38,7 @@ export type Command =
   | LayPieces
   | LayTraced
   | LayWords
+  | LeaveSo
   | LettersApart
   | LineUp
   | LockItems
@@ -287,6 +288,7 @@ export interface Card {
   laid?: Laid[]
   ties?: Tie[]
   insert?: Insert
+  left?: LeftSo[]
   sheets?: SheetSetup
 }
 export interface Face {
@@ -702,6 +704,11 @@ export interface Insert {
   stock: string
   less: number
 }
+export interface LeftSo {
+  check: string
+  item?: string
+  why: string
+}
 export interface SheetSetup {
   size: string
   lie: 'portrait' | 'landscape'
@@ -745,6 +752,7 @@ export interface Catalogue {
   setup: SheetSetup
   first: Firsts
   mark: SheetMarkForm
+  checks: Check[]
   formats: Format[]
 }
 export interface Stock {
@@ -947,18 +955,113 @@ export interface SheetMarkForm {
   stroke: number
   dot: number
 }
+export interface Check {
+  id:
+    | 'runsOff'
+    | 'nearEdge'
+    | 'smallWords'
+    | 'overfull'
+    | 'missingLetters'
+    | 'openSlots'
+    | 'sampleWords'
+    | 'looseMiddles'
+    | 'thinParts'
+    | 'fallsApart'
+    | 'looseDots'
+    | 'noBleed'
+    | 'resolution'
+    | 'dull'
+    | 'nearColours'
+    | 'noInk'
+    | 'doubledLines'
+    | 'shortCuts'
+    | 'hiddenThings'
+    | 'glued'
+    | 'sticksOut'
+    | 'meets'
+    | 'hidden'
+    | 'foldRoom'
+    | 'onNothing'
+    | 'leans'
+    | 'insertLarge'
+    | 'contrast'
+    | 'dullPhoto'
+    | 'noRoom'
+    | 'laidOtherwise'
+    | 'tooFew'
+    | 'thick'
+    | 'rights'
+    | 'credits'
+    | 'fontRights'
+  reads: string
+  title: string
+  matters: string
+}
 export interface Format {
   id: string
   name: string
   extensions: string[]
   mime: string
 }
-export interface CleanOutline {
-  id: string
-  do: 'cleanOutline'
+export interface CheckView {
+  revision: number
+  findings: Finding[]
+  sending: NetSending
+  letter: Post
+  post: string
+  credits: Credits
 }
-export interface ColourSeen {
-  colour: string
+export interface Finding {
+  check:
+    | 'runsOff'
+    | 'nearEdge'
+    | 'smallWords'
+    | 'overfull'
+    | 'missingLetters'
+    | 'openSlots'
+    | 'sampleWords'
+    | 'looseMiddles'
+    | 'thinParts'
+    | 'fallsApart'
+    | 'looseDots'
+    | 'noBleed'
+    | 'resolution'
+    | 'dull'
+    | 'nearColours'
+    | 'noInk'
+    | 'doubledLines'
+    | 'shortCuts'
+    | 'hiddenThings'
+    | 'glued'
+    | 'sticksOut'
+    | 'meets'
+    | 'hidden'
+    | 'foldRoom'
+    | 'onNothing'
+    | 'leans'
+    | 'insertLarge'
+    | 'contrast'
+    | 'dullPhoto'
+    | 'noRoom'
+    | 'laidOtherwise'
+    | 'tooFew'
+    | 'thick'
+    | 'rights'
+    | 'credits'
+    | 'fontRights'
+  weight: 'note' | 'caution' | 'stop'
+  face: string
+  item?: string
+  why: string
+  at?: Rect
+  left?: string
+  by: number
+  mends?: Mend[]
+}
+export interface Mend {
+  says: string
+  do?: Command[]
+  paper?: SizeOf
 }
 export interface NetAddLiner {
   stock: string
@@ -975,6 +1078,10 @@ export interface NetAddStrip {
   up: number
   out: number
   do: 'addStrip'
+}
+export interface CleanOutline {
+  id: string
+  do: 'cleanOutline'
 }
 export interface CopyToFaces {
   ids: string[]
@@ -1140,6 +1247,12 @@ export interface LayWords {
   lie: 'straight' | 'box' | 'arc' | 'circle' | 'line' | 'arch' | 'bulge' | 'flag' | 'wedge'
   along?: string
   do: 'layWords'
+}
+export interface LeaveSo {
+  check: string
+  item?: string
+  why: string
+  do: 'leaveSo'
 }
 export interface LettersApart {
   id: string
@@ -1594,6 +1707,28 @@ export interface WidenToFace {
   id: string
   do: 'widenToFace'
 }
+export interface SizeOf {
+  stock: string
+  size: string
+}
+export interface NetSending {
+  trade: string
+  width: number
+  height: number
+}
+export interface Post {
+  name: string
+  width: number
+  height: number
+  thick: number
+  weight: number
+  oblong?: boolean
+}
+export interface Credits {
+  all: Credit[]
+  text: string
+  personal: string[]
+}
 export interface Credit {
   kind: string
   id: string
@@ -1602,10 +1737,8 @@ export interface Credit {
   line?: string
   ships?: boolean
 }
-export interface Credits {
-  all: Credit[]
-  text: string
-  personal: string[]
+export interface ColourSeen {
+  colour: string
 }
 export interface CutApart {
   piece: string
@@ -1613,6 +1746,10 @@ export interface CutApart {
   mean: number
   worst: number
   off: boolean
+}
+export interface CutLine {
+  from: Point
+  to: Point
 }
 export interface CutPass {
   name: string
@@ -1749,45 +1886,6 @@ export interface Seen {
   left: number
   why?: string
 }
-export interface Finding {
-  check:
-    | 'runsOff'
-    | 'smallWords'
-    | 'overfull'
-    | 'missingLetters'
-    | 'looseMiddles'
-    | 'thinParts'
-    | 'fallsApart'
-    | 'looseDots'
-    | 'resolution'
-    | 'dull'
-    | 'noInk'
-    | 'glued'
-    | 'sticksOut'
-    | 'meets'
-    | 'hidden'
-    | 'foldRoom'
-    | 'contrast'
-    | 'dullPhoto'
-    | 'noRoom'
-    | 'laidOtherwise'
-    | 'tooFew'
-  weight: 'note' | 'caution' | 'stop'
-  face: string
-  item?: string
-  why: string
-  by: number
-  mends?: Mend[]
-}
-export interface Mend {
-  says: string
-  do?: Command[]
-  paper?: SizeOf
-}
-export interface SizeOf {
-  stock: string
-  size: string
-}
 export interface Fit {
   area: 'face' | 'piece' | 'gap'
   name: string
@@ -1845,11 +1943,6 @@ export interface NetMeasure {
   min: number
   max: number
   at: number
-}
-export interface NetSending {
-  trade: string
-  width: number
-  height: number
 }
 export interface FromSketch {
   title: string
@@ -2296,6 +2389,31 @@ export interface SceneColourUse {
   twin?: string
   prints?: string
   off?: number
+}
+export interface SceneCut {
+  long: number
+  thick: number
+  thickest: number
+  at: number
+  strips: SceneCutStrip[]
+  folds: SceneCutFold[]
+}
+export interface SceneCutStrip {
+  from: number
+  to: number
+  upper: number
+  lower: number
+  foam?: boolean
+  colour: string
+  face?: string
+  item?: string
+  name: string
+}
+export interface SceneCutFold {
+  at: number
+  upper: number
+  lower: number
+  ahead: boolean
 }
 export interface SheetOnHand {
   stock: string

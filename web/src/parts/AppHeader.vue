@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api } from '../api/client'
 import { stations, type Station } from '../router'
 import { useCard } from '../store/card'
+import { useCheck } from '../store/check'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
 import { kindName } from './names'
@@ -20,6 +21,7 @@ defineEmits<{ go: [station: Station] }>()
 
 const card = useCard()
 const catalogue = useCatalogue()
+const check = useCheck()
 const prefs = usePrefs()
 const now = useNow({ interval: 15000 })
 const renaming = ref(false)
@@ -38,9 +40,16 @@ const list = computed(() => {
         ? '…'
         : (props.sheets === 1 ? '1 sheet' : `${props.sheets} sheets`) +
           (props.waiting ? `, ${props.waiting} not laid` : ''),
+    check: check.fact,
     machine: props.machine,
   }
-  const names: Record<Station, string> = { base: 'Base', panels: 'Panels', sheets: 'Sheets', machine: 'Machine' }
+  const names: Record<Station, string> = {
+    base: 'Base',
+    panels: 'Panels',
+    check: 'Check',
+    sheets: 'Sheets',
+    machine: 'Machine',
+  }
   return stations.map((id) => ({ id, name: names[id], fact: facts[id] }))
 })
 

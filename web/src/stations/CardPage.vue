@@ -11,6 +11,7 @@ import RunStrip from '../parts/RunStrip.vue'
 import ShortcutHelp from '../parts/ShortcutHelp.vue'
 import { afterChoice, afterEnter, isTyping, isWriting, writes } from '../parts/typing'
 import { stations, type Station } from '../router'
+import { useCheck } from '../store/check'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
 import { useSheets } from '../store/sheets'
@@ -20,6 +21,7 @@ const props = defineProps<{ id: string }>()
 const card = useCard()
 const sheets = useSheets()
 const machine = useMachine()
+const check = useCheck()
 const route = useRoute()
 const router = useRouter()
 const help = ref(false)
@@ -42,6 +44,12 @@ watchDebounced(
   () => void sheets.load(),
   { debounce: 250 },
 )
+// So does what is checked of the card as a whole.
+watchDebounced(
+  () => [card.view?.id, card.view?.revision],
+  () => void check.load(),
+  { debounce: 350, immediate: true },
+)
 let looking = new AbortController()
 // How it will look when it is printed takes a little longer to tell.
 watchDebounced(
@@ -52,7 +60,7 @@ watchDebounced(
     looking = new AbortController()
     const of = card.view?.id
     const v = of ? await api.prints(of, looking.signal).catch(() => undefined) : undefined
-    if (of && v) card.prints = { of, findings: v.findings }
+    if (of && v) card.prints = { of, revision: v.revision, findings: v.findings }
   },
   { debounce: 700 },
 )

@@ -6,7 +6,7 @@ import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete, differing } from './complete'
 import { usePrefs } from './prefs'
-import type { Finding, Command, Face, Item, LayArt, LayDrawing, SceneFace, SceneItem, View } from '../api/types'
+import type { Finding, Command, Face, Item, LayArt, LayDrawing, Rect, SceneFace, SceneItem, View } from '../api/types'
 
 export type FaceID = Face['id']
 
@@ -50,7 +50,9 @@ export const useCard = defineStore('card', () => {
   const held = shallowRef<SceneItem[]>()
   const told = computed(() => held.value ?? selected.value)
   /** What was last found about how a card will look when it is printed; it may be of a change before. */
-  const prints = shallowRef<{ of: string; findings: Finding[] }>()
+  /** What the surface is to bring into sight, once. */
+  const framed = shallowRef<{ face: FaceID; at: Rect }>()
+  const prints = shallowRef<{ of: string; revision: number; findings: Finding[] }>()
   /** The piece that is the only one of some items, or whose outline the only one is part of. */
   function pieceOf(of: SceneItem[]): SceneItem | undefined {
     const one = of.length === 1 ? of[0] : undefined
@@ -62,7 +64,7 @@ export const useCard = defineStore('card', () => {
       ...(view.value?.findings ?? []),
       ...(prints.value?.of === view.value?.id ? prints.value!.findings : []),
     ]
-    for (const f of all) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
+    for (const f of all.filter((f) => !f.left)) out.set(f.item ?? '', [...(out.get(f.item ?? '') ?? []), f])
     return out
   })
   /** What the checks of the scene find about an item. */
@@ -304,6 +306,7 @@ export const useCard = defineStore('card', () => {
     pieceOf,
     findings,
     prints,
+    framed,
     entered,
     line,
     unit,

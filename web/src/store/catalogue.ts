@@ -29,6 +29,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     firstDepth: 0,
     bases: [],
     shapes: [],
+    checks: [],
     formats: [],
     first: { photo: '', paper: '', piece: '', bleed: 0, ink: '', islands: {}, rim: { width: 0 } },
     mark: { ring: 0, stroke: 0, dot: 0 },

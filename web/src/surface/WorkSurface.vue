@@ -55,6 +55,16 @@ const drag = useDrag({
 })
 const pointer = usePointer(el, view, drag)
 
+// What was found elsewhere is brought into sight.
+watch(
+  () => [card.framed, card.face?.id, width.value, height.value] as const,
+  ([f, face]) => {
+    if (!f || f.face !== face || !width.value || !height.value) return
+    view.show(f.at)
+    card.framed = undefined
+  },
+  { immediate: true, flush: 'post' },
+)
 const editing = ref('')
 const preview = shallowRef<Partial<SceneItem>>()
 const meanwhile = computed(() =>

@@ -76,6 +76,18 @@ export function useViewport(
     else zoomBy(Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0018)), local(e))
   }
 
+  /** Brings a place into sight, with some room round it. */
+  function show(r: { x: number; y: number; w: number; h: number }) {
+    if (!width.value || !height.value) return
+    const k = Math.min((width.value * 0.5) / Math.max(r.w, 8), (height.value * 0.45) / Math.max(r.h, 8), REAL * 4)
+    touched.value = true
+    scale.value = Math.min(MAX, Math.max(MIN, k))
+    offset.value = {
+      x: width.value / 2 - (r.x + r.w / 2) * scale.value,
+      y: height.value / 2 - (r.y + r.h / 2) * scale.value,
+    }
+  }
+
   const percent = computed(() => Math.round((scale.value / REAL) * 100))
-  return { width, height, scale, offset, fit, real, zoomBy, pan, local, toFace, toScreen, wheel, percent }
+  return { width, height, scale, offset, fit, real, show, zoomBy, pan, local, toFace, toScreen, wheel, percent }
 }

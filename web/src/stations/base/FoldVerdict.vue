@@ -17,6 +17,7 @@ watch(
 )
 
 /** Whether the card folds at all. */
+const found = computed(() => fold.view?.findings.filter((f) => !f.left) ?? [])
 const folds = computed(() => card.view!.scene.net.lines.length > 0)
 const closed = computed(() => card.view!.scene.net.closed)
 const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm thick`)
@@ -36,15 +37,10 @@ const faceName = (id: string) => card.view?.scene.faces.find((f) => f.id === id)
       <li v-if="folds && fold.view.verdict.folds && fold.view.verdict.flat" class="yes">
         Folds flat<small>{{ prefs.size(closed.w, closed.h) }}, {{ thick }}</small>
       </li>
-      <li v-if="!fold.view.findings.some((f) => f.weight === 'stop')" class="yes">
+      <li v-if="!found.some((f) => f.weight === 'stop')" class="yes">
         {{ folds ? 'Closes with everything that is on it' : `Nothing sticks out; ${thick}` }}
       </li>
-      <li
-        v-for="f in fold.view.findings"
-        :key="f.item + f.why"
-        :class="f.weight === 'stop' ? 'no' : 'note'"
-        data-testid="finding"
-      >
+      <li v-for="f in found" :key="f.item + f.why" :class="f.weight === 'stop' ? 'no' : 'note'" data-testid="finding">
         {{ prefs.said(f.why) }}
         <small v-if="f.item">on {{ faceName(f.face) }}</small>
         <button

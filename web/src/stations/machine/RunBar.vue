@@ -2,6 +2,7 @@
 // How far a run has come, pass by pass, and the buttons that start it, hold it up and
 // stop it.
 import { Button } from 'ant-design-vue'
+import StopsLine from '../../parts/StopsLine.vue'
 import type { PassView } from './passes'
 
 defineProps<{
@@ -54,6 +55,7 @@ defineEmits<{ cut: []; goOn: []; stop: []; pause: []; on: [] }>()
       <Button size="large" data-testid="stop" @click="$emit('stop')">Stop</Button>
     </template>
     <div class="progress">
+      <StopsLine v-if="state === 'idle'" />
       <div class="line">
         <b :class="{ bad: failed }" data-testid="headline">{{ headline }}</b>
         <span>{{ left }}</span>

@@ -2,6 +2,7 @@
 // What the sheets are made for, always within reach: print them, or take the files.
 import { Button, Progress } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
+import StopsLine from '../../parts/StopsLine.vue'
 import { api } from '../../api/client'
 import type { SheetView } from '../../api/types'
 import { useCard } from '../../store/card'
@@ -33,6 +34,7 @@ const running = computed(() => job.value?.state === 'running')
 
 <template>
   <footer>
+    <StopsLine />
     <div class="buttons">
       <Button type="primary" :disabled="!pages || running" data-testid="print" @click="out.print">
         {{ pages === 1 ? 'Print 1 page' : `Print ${pages} pages` }}

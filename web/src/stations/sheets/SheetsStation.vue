@@ -59,11 +59,8 @@ const told = computed(() => {
 })
 const wrongs = computed(() => list.value.flatMap((s) => s.pieces.filter((p) => p.wrong)))
 
-/** What would spoil the paper, as pieces lie on the sheets and as they lie on the faces. */
-const findings = computed(() => [
-  ...(sheets.layout?.findings ?? []),
-  ...(card.view?.findings.filter((f) => f.weight !== 'note') ?? []),
-])
+/** What would spoil the paper, as pieces lie on the sheets. */
+const findings = computed(() => sheets.layout?.findings.filter((f) => !f.left) ?? [])
 
 const list = computed(() => sheets.layout?.sheets ?? [])
 const unlaidPieces = computed(() => sheets.layout?.unlaid ?? [])

@@ -1,0 +1,94 @@
+package e2e
+
+import (
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/document/card"
+	"sectilis/internal/browser"
+	"sectilis/internal/testserver"
+)
+
+// From the faulty demo card to none left by keyboard alone: what has a mend is mended, what has none is
+// left so with a reason, which is kept and can be taken back.
+func TestAFaultyCardIsMendedByKeyboard(t *testing.T) {
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	require.NoError(t, err)
+	t.Cleanup(app.Stop)
+	cards, err := app.App.Cards(t.Context(), "Before paper is spoiled")
+	require.NoError(t, err)
+	require.Len(t, cards, 1)
+	h := open(t, app.URL)
+	h.must(h.Go("/cards/" + cards[0].ID + "/panels"))
+	h.there("surface")
+	h.keys("3")
+	h.there("cut")
+	h.wait(`document.querySelectorAll('[data-testid=slip]').length >= 10`)
+	h.says("station-check", "2 stops")
+	revision := func() int64 {
+		v, err := app.App.Open(t.Context(), cards[0].ID)
+		require.NoError(t, err)
+		return v.Revision
+	}
+	left := 0
+	for range 30 {
+		h.wait(`!!document.querySelector('[data-testid=all-well]') || !!document.querySelector('[data-testid=leave-so]')`)
+		if done, err := browser.Eval[bool](h.Page, `!!document.querySelector('[data-testid=all-well]')`); err == nil && done {
+			break
+		}
+		before := revision()
+		mends, err := browser.Eval[bool](h.Page, `!!document.querySelector('[data-testid=do-mend]')`)
+		h.must(err)
+		if mends {
+			h.keys("m")
+		} else {
+			h.keys("l")
+			h.wait(`document.activeElement?.dataset.testid === 'leave-why'`)
+			h.keys("It is meant so" + kb.Enter)
+			left++
+		}
+		require.Eventually(t, func() bool { return revision() > before }, 30*time.Second, 20*time.Millisecond)
+		h.wait(`!document.querySelector('[data-testid=leave-why]')`)
+	}
+	h.wait(`document.querySelector('[data-testid=station-check]').textContent.includes('all is well')`)
+	v, err := app.App.Open(t.Context(), cards[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, v.Card.Left, left)
+	for _, f := range v.Findings {
+		assert.NotEmpty(t, f.Left, f.Why)
+	}
+	// One change back, the last finding is there again.
+	h.keys("z", ctrl)
+	h.wait(`!document.querySelector('[data-testid=station-check]').textContent.includes('all is well')`)
+}
+
+// A finding leads to its place; what is left so is told there with its reason, and looked at again.
+func TestAFindingLeadsToItsPlace(t *testing.T) {
+	h := lay(t, square("Label", 4.9, 2))
+	h.click("station-check")
+	h.says("finding-title", "“Label” sticks out of the closed card")
+	h.says("finding-why", "“Label” sticks out by")
+	h.says("cut-thick", "mm")
+	h.wait(`!!document.querySelector('[data-testid=seen-as]')`)
+	h.click("go-there")
+	h.there("surface")
+	h.wait(`!!document.querySelector('[data-testid=measures]')`)
+	h.click("station-check")
+	h.click("leave-so")
+	h.fill("leave-why", "It is a tab to pull")
+	h.says("slip", "It is a tab to pull")
+	v, err := h.app.App.Open(t.Context(), h.id)
+	require.NoError(t, err)
+	assert.Equal(t, []card.LeftSo{{Check: "sticksOut", Item: "i1", Why: "It is a tab to pull"}}, v.Card.Left)
+	h.there("all-well")
+	h.click("slip")
+	h.click("look-again")
+	h.there("leave-so")
+	h.click("do-mend")
+	h.there("all-well")
+}
