@@ -1,6 +1,7 @@
 package check_test
 
 import (
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -435,6 +436,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"noBleed", side(), card.Front, edge, past1},
 		{"doubledLines", side(), card.Front, line("M0 0V60", 0, 75, 0, 60), line("M0 0V60", 8, 75, 0, 60)},
 		{"doubledLines", side(), card.Front, line("M0 0V60", 100, 75, 0, 60), line("M0 0H60", 50, 75, 60, 0)},
+		{"nearCuts", side(), card.Front, line("M0 0V60", 99.2, 75, 0, 60), line("M0 0V60", 96, 75, 0, 60)},
 		{"shortCuts", side(), card.Front, line("M0 0H30M40 0H40.4", 50, 75, 40.4, 0), line("M0 0H30M40 0H45", 50, 75, 45, 0)},
 		{"hiddenThings", side(), card.Front, out, square("Veil", 50, 75, 30)},
 	} {
@@ -447,13 +449,42 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			s, err := scene.Of(c)
 			require.NoError(t, err)
 			l := sheet.Lay(c, s, opt, nil)
+			all := func(c card.Card, s *scene.Scene, l *sheet.Layout) (out []check.Finding) {
+				for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets, check.ThePrint} {
+					out = append(out, check.Run(what, check.Input{Card: c, Scene: s, Layout: l, Seen: white, Picture: plain})...)
+				}
+				return out
+			}
 			found := 0
-			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheSheets, check.ThePrint} {
-				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Layout: &l, Seen: white, Picture: plain}) {
-					if f.Check == p.check {
-						found++
-						assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+			known := map[check.ID]bool{}
+			findings := all(c, &s, &l)
+			for _, f := range findings {
+				known[f.Check] = true
+			}
+			for _, f := range findings {
+				if f.Check != p.check {
+					continue
+				}
+				found++
+				assert.True(t, strings.HasSuffix(f.Why, "."), f.Why)
+				if f.Item != "" && p.check != "hiddenThings" {
+					require.NotNil(t, f.At, p.check)
+					b := s.Face(p.face).Items[0].Bounds.Grow(4.1)
+					assert.True(t, b.Contains(*f.At, .1), "%s is told at %v, and lies at %v", p.check, *f.At, b)
+				}
+				if len(f.Mends) == 0 || len(f.Mends[0].Do) == 0 {
+					continue
+				}
+				m := mended(t, c, f)
+				ms, err := scene.Of(m)
+				require.NoError(t, err)
+				ml := sheet.Lay(m, ms, opt, nil)
+				for _, g := range all(m, &ms, &ml) {
+					assert.NotEqual(t, p.check, g.Check, "%s after its mend: %s", p.check, g.Why)
+					if p.check == "looseDots" && g.Check == "thinParts" {
+						continue // a tie runs into the rounding of its letter, which is told where it is
 					}
+					assert.True(t, known[g.Check], "the mend of %s brings %s: %s", p.check, g.Check, g.Why)
 				}
 			}
 			assert.Equal(t, n, found, "%s on %s", p.check, it.Name)
@@ -553,7 +584,22 @@ func plantedWhole(t *testing.T) []whole {
 		Photo: &card.Print{Picture: plum, PixelWidth: 900, PixelHeight: 900, Width: 60, Height: 60}}
 	owed := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Line: "Plum by Ida Quince"}}}
 	mine := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Personal: true}}}
+	// A leaf with an opening in it, covered by a piece or beside it.
+	net, err := geom.ParsePath("M0 0H200V150H0ZM140 40H170V70H140Z")
+	require.NoError(t, err)
+	crease, err := geom.ParsePath("M100 0V150")
+	require.NoError(t, err)
+	opened := func(y float64) card.Card {
+		c, err := fold.New("Opened", card.Base{Kind: card.FromLines, Width: 100, Height: 150, Stock: "cream-300", Drawn: &card.DrawnBase{
+			Name: "Net", Width: 100, Height: 150, Outline: card.NewDrawn(geom.Union(geom.EvenOdd, net)), Lines: []card.DrawnLine{{Role: card.RoleMountain, Path: card.NewDrawn(crease)}},
+			Leaves: []card.DrawnLeaf{{Box: geom.Rect{X: 100, W: 100, H: 150}, Outside: "Front", Inside: "Inside left"}, {Box: geom.Rect{W: 100, H: 150}, Outside: "Back", Inside: "Inside right"}}}})
+		require.NoError(t, err)
+		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{square("Patch", 50, y, 60)}})
+		require.NoError(t, err)
+		return c
+	}
 	return []whole{
+		{"glueThrough", nil, opened(60), opened(110)},
 		{"insertLarge", nil, make(leaf(.5)), make(leaf(3))},
 		{"nearColours", nil, make(none, red, rose), make(none, red, same)},
 		{"onNothing", nil, on(50, 0), on(25, 0)},
@@ -585,5 +631,61 @@ func TestACardWhosePanelsAreCoveredCloses(t *testing.T) {
 				assert.Equal(t, check.ID("foldRoom"), f.Check, "%s at %v: %s", k.ID, size, f.Why)
 			}
 		}
+	}
+}
+
+// Cards that are made as they should be raise no stop, and hardly anything to look at again.
+func TestSoundCardsRaiseNoStop(t *testing.T) {
+	rng := rand.New(rand.NewPCG(19, 500))
+	kinds := []card.BaseKind{card.SideFold, card.TopFold, card.TriFold, card.ZFold, card.Accordion, card.GateFold, card.Tent, card.Flat}
+	sizes := [][2]float64{{108, 140}, {127, 178}, {114, 159}, {148, 148}, {105, 148}}
+	cautions := map[check.ID]int{}
+	for n := range 500 {
+		size := sizes[rng.IntN(len(sizes))]
+		c, err := fold.New("Sound", card.Base{Kind: kinds[rng.IntN(len(kinds))], Width: size[0], Height: size[1], Stock: "cream-300"})
+		require.NoError(t, err)
+		for _, f := range fold.Of(c.Base).Faces {
+			if rng.IntN(2) == 0 || f.Width < 40 {
+				continue
+			}
+			// One block in each third of the face, well within it.
+			var items []card.Item
+			for row := range 3 {
+				high := f.Height/3 - 8
+				y := f.Height/3*(float64(row)+.5) + rng.Float64()*2
+				x := f.Width / 2
+				switch rng.IntN(4) {
+				case 0:
+					it := square("Block", x, y, min(high, f.Width-20)*(.5+.4*rng.Float64()))
+					it.Made.Stock = []string{"moss-216", "honey-216", "text-120"}[rng.IntN(3)]
+					items = append(items, it)
+				case 1:
+					items = append(items, card.Item{Name: "Line", Kind: card.Lettering, Place: card.Place{X: x, Y: y}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#41505f"},
+						Words: &card.Words{Text: "Plum Lane", Font: "courier-prime-400", Size: 3 + 2*rng.Float64(), Leading: 1.2, Align: card.AlignCentre}})
+				case 2:
+					side := min(high, f.Width-24)
+					items = append(items, card.Item{Name: "Photo", Kind: card.Photo, Place: card.Place{X: x, Y: y}, Made: card.Made{As: card.Cut, Stock: "satin-240", Bleed: 1},
+						Photo: &card.Print{Picture: strings.Repeat("a", 64), PixelWidth: 1600, PixelHeight: 1600, Width: side, Height: side}})
+				}
+			}
+			if len(items) > 0 {
+				c, err = card.Apply(c, card.PlaceItems{Face: f.ID, Items: items})
+				require.NoError(t, err)
+			}
+		}
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole} {
+			for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: &check.Whole{Posts: card.UsualPosts()}}) {
+				assert.NotEqual(t, check.Stop, f.Weight, "card %d, a %s: %s", n, c.Base.Kind, f.Why)
+				if f.Weight == check.Caution {
+					cautions[f.Check]++
+				}
+			}
+		}
+	}
+	t.Logf("to be looked at again on 500 cards: %v", cautions)
+	for id := range cautions {
+		assert.Equal(t, check.ID("foldRoom"), id, "photos on mats that face each other are thick")
 	}
 }

@@ -1,6 +1,8 @@
 package check
 
 import (
+	"math"
+
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
 )
@@ -39,6 +41,39 @@ func onNothing(in *Input) (out []Finding) {
 			weight = Stop
 		}
 		out = append(out, of(weight, p.face, p.item, 0, nil, "lies on paper with %.0f %% of itself only; below the rest of it %s has an opening or ends.", 100*held, name))
+	}
+	return out
+}
+
+// leastOpening is how much of an opening lies under glue before that is told, mm².
+const leastOpening = 20.0
+
+// glueThrough finds pieces that are glued flat over an opening of the base.
+func glueThrough(in *Input) (out []Finding) {
+	var holes []geom.Path
+	for _, r := range in.Scene.Net.Outline().Rings() {
+		if r.Area() < 0 {
+			holes = append(holes, r.Reverse())
+		}
+	}
+	if len(holes) == 0 {
+		return nil
+	}
+	open := geom.Join(holes...)
+	items := in.onPanels().items
+	for i := range items {
+		p := &items[i]
+		if !p.item.Piece || p.item.On != "" || p.item.Lift > 0 || p.doc.Made.Free {
+			continue
+		}
+		over := geom.Intersection(geom.NonZero, p.item.Outline.Transform(p.item.At).Transform(p.face.OnSheet), open)
+		if math.Abs(over.Area()) < leastOpening {
+			continue
+		}
+		at := over.Transform(back(p.face)).Bounds()
+		found := of(Caution, p.face, p.item, 0, nil, "covers an opening of the base: leave its back without glue there.")
+		found.At = &at
+		out = append(out, found)
 	}
 	return out
 }

@@ -74,9 +74,15 @@ func back(f *scene.Face) geom.Affine {
 	return m
 }
 
-// along reports whether a path runs beside another for a stretch, and where.
+// along reports whether a path runs along another for a stretch, and where.
 func along(p, other geom.Path) (at geom.Rect, ok bool) {
-	if other.Empty() || !p.Bounds().Grow(doubled+.01).Overlaps(other.Bounds().Grow(.01)) {
+	return beside(p, other, -1, doubled, doubledFor)
+}
+
+// beside reports whether a path runs beside another for a stretch, more than least and at most most off
+// it, and where; all are mm.
+func beside(p, other geom.Path, least, most, stretch float64) (at geom.Rect, ok bool) {
+	if other.Empty() || !p.Bounds().Grow(most+.01).Overlaps(other.Bounds().Grow(.01)) {
 		return at, false
 	}
 	const step = .5
@@ -93,14 +99,14 @@ func along(p, other geom.Path) (at geom.Rect, ok bool) {
 			for k := range n {
 				q := a.Lerp(b, (float64(k)+.5)/float64(n))
 				near, found := other.Nearest(q)
-				if !found || near.Distance > doubled {
+				if !found || near.Distance > most || near.Distance <= least {
 					ran = 0
 					continue
 				}
 				if ran == 0 {
 					from = q
 				}
-				if ran += b.Sub(a).Len() / float64(n); ran >= doubledFor {
+				if ran += b.Sub(a).Len() / float64(n); ran >= stretch {
 					return geom.Rect{X: min(from.X, q.X), Y: min(from.Y, q.Y), W: math.Abs(q.X - from.X), H: math.Abs(q.Y - from.Y)}.Grow(1), true
 				}
 			}
@@ -133,5 +139,54 @@ func shortCuts(in *Input) (out []Finding) {
 			}
 		}
 	})
+	return out
+}
+
+// nearFor is how far cuts run close to each other before that is told, mm.
+const nearFor = 2.0
+
+// nearCuts finds cut lines that run closer to another cut of their carrier, or to its edge, than its stock
+// bears.
+func nearCuts(in *Input) (out []Finding) {
+	for i := range in.Scene.Faces {
+		f := &in.Scene.Faces[i]
+		docs := in.Card.Face(f.ID)
+		var lines []worked
+		for j := range f.Items {
+			it := &f.Items[j]
+			if it.Role != fold.Cut || docs.Item(it.ID) == nil {
+				continue
+			}
+			path := it.Outline.Transform(it.At)
+			edge := in.Scene.Net.Outline().Transform(back(f))
+			for k := range f.Items {
+				if on := &f.Items[k]; on.ID == it.On {
+					edge = on.Outline.Transform(on.At)
+				}
+			}
+			stock, _ := card.StockByID(scene.StockUnder(docs, docs.Item(it.ID), in.Card.Base.Stock))
+			others := []worked{{nil, fold.Cut, edge}}
+			for _, l := range lines {
+				if l.it.On == it.On {
+					others = append(others, l)
+				}
+			}
+			for _, o := range others {
+				at, ok := beside(path, o.path, doubled, stock.Bears(), nearFor)
+				if !ok {
+					continue
+				}
+				name := "the edge"
+				if o.it != nil {
+					name = "“" + o.it.Name + "”"
+				}
+				found := of(Caution, f, it, 0, nil, "runs closer to %s than %s bears, which is %s.", name, stock.Name, say(stock.Bears()))
+				found.At = &at
+				out = append(out, found)
+				break
+			}
+			lines = append(lines, worked{it, it.Role, path})
+		}
+	}
 	return out
 }

@@ -113,8 +113,12 @@ func run(out string) error {
 	if err != nil {
 		return err
 	}
+	faulty, err := h.App.Cards(ctx, "before paper is spoiled")
+	if err != nil {
+		return err
+	}
 	for _, v := range []view{
-		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, nil, ""},
+		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 7`, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
@@ -125,10 +129,12 @@ func run(out string) error {
 			[]string{id("layer-i1"), id("tab-edges")}, `!!document.querySelector("[data-testid=tier-4]")`},
 		{"cover", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("face-insideFirst"), id("cover-verb")},
 			`!!document.querySelector('[data-testid=cover-dialog]')?.checkVisibility()`},
-		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 6`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
+		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 7`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},
 			`!!document.querySelector('[data-testid=draw-panel]')`},
+		{"check", "/cards/" + faulty[0].ID + "/check", `document.querySelectorAll('[data-testid=slip]').length >= 10`, []string{"[data-check=sticksOut]"},
+			`!!document.querySelector('[data-testid=do-mend]') && document.querySelector('[data-testid=station-check]').textContent.includes('stops')`},
 		{"sheets", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
 		{"closer", "/cards/" + small[0].ID + "/sheets", `!!document.querySelector('[data-testid=sheet-4]')`, []string{`[data-testid=sheet-3] figcaption`, id("lay-closer")},
 			`!!document.querySelector('[data-testid=closer-note]')`},
