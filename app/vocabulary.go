@@ -19,6 +19,7 @@ import (
 	"sectilis/core/ground/edging"
 	"sectilis/core/ground/measure"
 	"sectilis/core/ground/shape"
+	"sectilis/core/production/assembly"
 	"sectilis/core/production/sheet"
 )
 
@@ -46,6 +47,7 @@ var Vocabulary = vocabulary(
 	of(card.Arch, card.Bulge, card.Flag, card.Wedge),
 	of(uses()...),
 	of(drawnbase.Answers()...),
+	of(assembly.Kinds()...),
 	of(freehand.Pen, freehand.Marker, freehand.Chisel),
 	of(Free, PersonalUse, CreditDue),
 	of(arrange.Left, arrange.Centre, arrange.Right, arrange.Top, arrange.Middle, arrange.Bottom),

@@ -1,8 +1,13 @@
 package server
 
 import (
+	"io"
+	"strconv"
+	"strings"
+
 	"github.com/gin-gonic/gin"
 
+	"sectilis/app"
 	"sectilis/core/document/card"
 	"sectilis/core/ground/geom"
 )
@@ -42,5 +47,49 @@ func (s *server) setPosts(c *gin.Context) {
 	var all []card.Post
 	if s.read(c, &all) {
 		s.done(c, s.App.SetPosts(c.Request.Context(), all))
+	}
+}
+
+func (s *server) assembly(c *gin.Context) {
+	v, err := s.App.Assembly(c.Request.Context(), c.Param("id"))
+	answer(s, c, v, err)
+}
+
+// stepPicture answers with the picture of a step; its longer side is asked for, 300 to 1600 pixels.
+func (s *server) stepPicture(c *gin.Context) {
+	step, ok := strings.CutSuffix(c.Param("file"), ".png")
+	if !ok {
+		s.fail(c, app.ErrNotFound)
+		return
+	}
+	side, err := strconv.Atoi(c.DefaultQuery("side", "1200"))
+	if err != nil || side < 100 || side > 1600 {
+		s.fail(c, card.Refuse("side", "The picture of a step is between 100 and 1600 pixels wide."))
+		return
+	}
+	raw, err := s.App.StepPicture(c.Request.Context(), c.Param("id"), step, side)
+	s.picture(c, "image/png", raw, err, "max-age=3600") // the address names the revision
+}
+
+// guide answers with how a card is put together as PDF, per 1, 2 or 4 steps on a page.
+func (s *server) guide(c *gin.Context) {
+	per, err := strconv.Atoi(c.DefaultQuery("per", "2"))
+	if err != nil {
+		per = 0
+	}
+	s.file(c, "application/pdf", "guide.pdf", func(w io.Writer) error {
+		return s.App.WriteGuide(c.Request.Context(), w, c.Param("id"), unit(c), per)
+	})
+}
+
+// Ticked says whether a step is done.
+type Ticked struct {
+	Done bool `json:"done"`
+}
+
+func (s *server) tickStep(c *gin.Context) {
+	var t Ticked
+	if s.read(c, &t) {
+		s.done(c, s.App.TickStep(c.Request.Context(), c.Param("id"), c.Param("step"), t.Done))
 	}
 }

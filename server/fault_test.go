@@ -50,6 +50,7 @@ var bodies = map[string]string{
 	"PUT /scraps":                         `[]`,
 	"PUT /photolooks":                     `{"name":"Old","edits":[{"tone":{"colour":"#704214","amount":60}}]}`,
 	"POST /cards/:id/cuts":                `{"from":{"x":0,"y":5},"to":{"x":50,"y":5}}`,
+	"PUT /cards/:id/assembly/:step/done":  `{"done":true}`,
 	"PUT /posts":                          `[{"name":"Letter","width":240,"height":160,"thick":5,"weight":50}]`,
 	"PUT /sizes":                          `[{"id":"","name":"Strip","width":100,"height":300}]`,
 	"POST /stocks":                        `{"id":"","name":"Felt","colour":"#8a8f94","weight":0,"thickness":3}`,
@@ -99,7 +100,7 @@ func TestAFailedStoreIsToldOnEveryWay(t *testing.T) {
 	require.NoError(t, s.Close())
 	// Nothing is remembered from before.
 	broken := on()
-	fill := strings.NewReplacer(":id", id, ":face", "front", ":item", "i1", ":n", "1", ":stock", "moss-216", ":kind", "paper", ":ref", "x", ":what", "pause", ":name", "Garage")
+	fill := strings.NewReplacer(":id", id, ":face", "front", ":item", "i1", ":n", "1", ":stock", "moss-216", ":kind", "paper", ":ref", "x", ":what", "pause", ":name", "Garage", ":step", "cut")
 	checked := 0
 	for _, r := range broken.(*gin.Engine).Routes() {
 		path, ok := strings.CutPrefix(r.Path, "/api")
@@ -115,6 +116,7 @@ func TestAFailedStoreIsToldOnEveryWay(t *testing.T) {
 		}
 		way := r.Method + " " + path
 		path = strings.Replace(path, "/pictures/:id", "/pictures/"+picture, 1)
+		path = strings.Replace(path, "/assembly/:file", "/assembly/cut.png", 1)
 		path = strings.Replace(path, ":face/:file", "front/outlines.svg", 1)
 		path = strings.Replace(path, "/runs/:file", "/runs/abcdefabcdefabcdefabcdef.png", 1)
 		w := ask(broken, r.Method, "/api"+fill.Replace(path)+"?side=256", sent[way])

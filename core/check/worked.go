@@ -158,35 +158,40 @@ func nearCuts(in *Input) (out []Finding) {
 				continue
 			}
 			path := it.Outline.Transform(it.At)
-			edge := in.Scene.Net.Outline().Transform(back(f))
-			for k := range f.Items {
-				if on := &f.Items[k]; on.ID == it.On {
-					edge = on.Outline.Transform(on.At)
-				}
-			}
 			stock, _ := card.StockByID(scene.StockUnder(docs, docs.Item(it.ID), in.Card.Base.Stock))
-			others := []worked{{nil, fold.Cut, edge}}
-			for _, l := range lines {
-				if l.it.On == it.On {
-					others = append(others, l)
+			for _, o := range in.cutBeside(f, it, lines) {
+				if at, ok := beside(path, o.path, doubled, stock.Bears(), nearFor); ok {
+					found := of(Caution, f, it, 0, nil, "runs closer to %s than %s bears, which is %s.", o.name(), stock.Name, say(stock.Bears()))
+					found.At = &at
+					out = append(out, found)
+					break
 				}
-			}
-			for _, o := range others {
-				at, ok := beside(path, o.path, doubled, stock.Bears(), nearFor)
-				if !ok {
-					continue
-				}
-				name := "the edge"
-				if o.it != nil {
-					name = "“" + o.it.Name + "”"
-				}
-				found := of(Caution, f, it, 0, nil, "runs closer to %s than %s bears, which is %s.", name, stock.Name, say(stock.Bears()))
-				found.At = &at
-				out = append(out, found)
-				break
 			}
 			lines = append(lines, worked{it, it.Role, path})
 		}
 	}
 	return out
+}
+
+// cutBeside is what is cut of the carrier of a line: its edge, and of some lines those on it.
+func (in *Input) cutBeside(f *scene.Face, it *scene.Item, lines []worked) []worked {
+	edge := in.Scene.Net.Outline().Transform(back(f))
+	if on := f.Carrier(it); on != nil {
+		edge = on.Outline.Transform(on.At)
+	}
+	out := []worked{{nil, fold.Cut, edge}}
+	for _, l := range lines {
+		if l.it.On == it.On {
+			out = append(out, l)
+		}
+	}
+	return out
+}
+
+// name is what a line, or the edge, is called.
+func (w worked) name() string {
+	if w.it == nil {
+		return "the edge"
+	}
+	return "“" + w.it.Name + "”"
 }

@@ -496,7 +496,7 @@ func TestTheTableOfCards(t *testing.T) {
 	h := open(t, app.URL)
 	h.must(h.Go("/"))
 	h.says("card-count", "7 cards")
-	h.wait(`[...document.querySelectorAll('[data-testid=card] img')].length === 6`)
+	h.wait(`[...document.querySelectorAll('[data-testid=card] img')].length === 7`)
 	h.fill("find-card", "beekeeper")
 	h.says("card-count", "1 card found")
 	h.click("tile-more")

@@ -194,7 +194,9 @@ func TestWordsThatRunOffAreToldWhereverTheyAreSeen(t *testing.T) {
 	h.fill("letter-size", "1.2 mm")
 	h.says("finding", "below 6 pt")
 	h.must(h.Go("/cards/" + h.id + "/sheets"))
-	h.says("finding-smallWords", "hard to read")
+	h.says("stops-line", "One thing is to be looked at again")
+	h.must(h.Click("[data-testid=stops-line] a"))
+	h.says("finding-why", "hard to read")
 }
 
 func TestOnePaperForAnotherEverywhere(t *testing.T) {

@@ -2,7 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router'
 import TableStation from './stations/table/TableStation.vue'
 
 /** The stations in their order; the digit keys go by it. */
-export const stations = ['base', 'panels', 'check', 'sheets', 'machine'] as const
+export const stations = ['base', 'panels', 'check', 'sheets', 'machine', 'assembly'] as const
 
 export type Station = (typeof stations)[number]
 
@@ -20,6 +20,7 @@ export const router = createRouter({
         { path: 'panels', component: () => import('./stations/panels/PanelsPage.vue') },
         { path: 'check', component: () => import('./stations/check/CheckStation.vue') },
         { path: 'sheets', component: () => import('./stations/sheets/SheetsStation.vue') },
+        { path: 'assembly', component: () => import('./stations/assembly/AssemblyStation.vue') },
         { path: 'machine', component: () => import('./stations/machine/MachineStation.vue') },
       ],
     },

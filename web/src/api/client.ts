@@ -21,6 +21,7 @@ import type {
   OtherCutter,
   SheetOnHand as OnHand,
   SheetScrap as Scrap,
+  AssemblyView,
   BaseAsk,
   CardIn,
   CheckView,
@@ -245,6 +246,12 @@ export const api = {
   bringCard: (file: File) => send<CardIn>('/cards/files', file),
   check: (id: string, signal?: AbortSignal) => call<CheckView>('GET', `/cards/${id}/check`, undefined, signal),
   cut: (id: string, from: Point, to: Point) => call<SceneCut>('POST', `/cards/${id}/cuts`, { from, to }),
+  assembly: (id: string) => call<AssemblyView>('GET', `/cards/${id}/assembly`),
+  tickStep: (id: string, step: string, done: boolean) =>
+    call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }),
+  stepURL: (id: string, step: string, revision: number, side: number) =>
+    `/api/cards/${id}/assembly/${encodeURIComponent(step)}.png${asked({ side, v: revision })}`,
+  guideURL: (id: string, unit: string, per: number) => `/api/cards/${id}/assembly.pdf${asked({ unit, per })}`,
   posts: () => call<Post[]>('GET', '/posts'),
   setPosts: (all: Post[]) => call<void>('PUT', '/posts', all),
   credits: (id: string) => call<Credits>('GET', `/cards/${id}/credits`),

@@ -165,6 +165,41 @@ export interface Art {
   parts: number
   ships?: boolean
 }
+export interface AssemblyMeasure {
+  name: string
+  mm: number
+}
+export interface AssemblyStep {
+  id: string
+  kind: 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close'
+  title: string
+  says: string
+  does: string
+  why: string
+  needs: string[]
+  piece?: string
+  on?: string
+  face?: string
+  foam?: number
+  pads?: number
+  desk: AssemblyThing[]
+  measures: AssemblyMeasure[]
+  minutes: number
+}
+export interface AssemblyThing {
+  name: string
+  says: string
+  item?: string
+  sheet?: number
+  made?: string
+}
+export interface AssemblyView {
+  revision: number
+  steps: AssemblyStep[]
+  minutes: number
+  takes: string[]
+  done: string[]
+}
 export interface BandBehind {
   id: string
   colour: string
@@ -974,6 +1009,7 @@ export interface Check {
     | 'nearColours'
     | 'noInk'
     | 'doubledLines'
+    | 'nearCuts'
     | 'shortCuts'
     | 'hiddenThings'
     | 'glued'
@@ -982,6 +1018,7 @@ export interface Check {
     | 'hidden'
     | 'foldRoom'
     | 'onNothing'
+    | 'glueThrough'
     | 'leans'
     | 'insertLarge'
     | 'contrast'
@@ -1030,6 +1067,7 @@ export interface Finding {
     | 'nearColours'
     | 'noInk'
     | 'doubledLines'
+    | 'nearCuts'
     | 'shortCuts'
     | 'hiddenThings'
     | 'glued'
@@ -1038,6 +1076,7 @@ export interface Finding {
     | 'hidden'
     | 'foldRoom'
     | 'onNothing'
+    | 'glueThrough'
     | 'leans'
     | 'insertLarge'
     | 'contrast'
@@ -2529,6 +2568,9 @@ export interface Supply {
   used?: string
   rights?: 'free' | 'personal' | 'credit'
   credit?: string
+}
+export interface Ticked {
+  done: boolean
 }
 export interface TraceAsk {
   by: 'transparency' | 'darkness' | 'colours' | 'layers'

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api } from '../api/client'
 import { stations, type Station } from '../router'
 import { useCard } from '../store/card'
+import { useAssembly } from '../store/assembly'
 import { useCheck } from '../store/check'
 import { useCatalogue } from '../store/catalogue'
 import { usePrefs } from '../store/prefs'
@@ -22,6 +23,7 @@ defineEmits<{ go: [station: Station] }>()
 const card = useCard()
 const catalogue = useCatalogue()
 const check = useCheck()
+const assembly = useAssembly()
 const prefs = usePrefs()
 const now = useNow({ interval: 15000 })
 const renaming = ref(false)
@@ -42,6 +44,7 @@ const list = computed(() => {
           (props.waiting ? `, ${props.waiting} not laid` : ''),
     check: check.fact,
     machine: props.machine,
+    assembly: assembly.fact,
   }
   const names: Record<Station, string> = {
     base: 'Base',
@@ -49,6 +52,7 @@ const list = computed(() => {
     check: 'Check',
     sheets: 'Sheets',
     machine: 'Machine',
+    assembly: 'Assembly',
   }
   return stations.map((id) => ({ id, name: names[id], fact: facts[id] }))
 })

@@ -11,6 +11,7 @@ import RunStrip from '../parts/RunStrip.vue'
 import ShortcutHelp from '../parts/ShortcutHelp.vue'
 import { afterChoice, afterEnter, isTyping, isWriting, writes } from '../parts/typing'
 import { stations, type Station } from '../router'
+import { useAssembly } from '../store/assembly'
 import { useCheck } from '../store/check'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
@@ -22,6 +23,7 @@ const card = useCard()
 const sheets = useSheets()
 const machine = useMachine()
 const check = useCheck()
+const assembly = useAssembly()
 const route = useRoute()
 const router = useRouter()
 const help = ref(false)
@@ -49,6 +51,12 @@ watchDebounced(
   () => [card.view?.id, card.view?.revision],
   () => void check.load(),
   { debounce: 350, immediate: true },
+)
+// How it is put together follows from its sheets, and is told a little later.
+watchDebounced(
+  () => [card.view?.id, card.view?.revision],
+  () => void assembly.load(),
+  { debounce: 600, immediate: true },
 )
 let looking = new AbortController()
 // How it will look when it is printed takes a little longer to tell.

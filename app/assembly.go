@@ -1,0 +1,169 @@
+package app
+
+import (
+	"context"
+	"image/color"
+	"io"
+	"slices"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/format/pdf"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/assembly"
+	"sectilis/core/production/sheet"
+)
+
+// AssemblyView is the guide of a card with what has been done of it.
+type AssemblyView struct {
+	Revision int64 `json:"revision"`
+	assembly.Guide
+	// Done are the steps that have been ticked off.
+	Done []string `json:"done"`
+}
+
+// planned is a card as it is laid on its sheets.
+type planned struct {
+	rev    Revision
+	scene  scene.Scene
+	layout sheet.Layout
+}
+
+// plan lays a card on sheets, as they are laid for printing. It returns ErrNotFound for a card that is not
+// on the table and a *Damaged for one that cannot be read.
+func (p *production) plan(ctx context.Context, id string) (planned, error) {
+	o, err := p.cards.load(ctx, id)
+	if err != nil {
+		return planned{}, err
+	}
+	out := planned{rev: o.rev, scene: o.scene}
+	o.Unlock()
+	setup := card.UsualSheets()
+	if own := out.rev.Card.Sheets; own != nil {
+		setup = *own
+	}
+	opt, err := sheet.OptionsOf(setup)
+	if err != nil {
+		return planned{}, err
+	}
+	if opt, err = p.paper(ctx, opt); err != nil {
+		return planned{}, err
+	}
+	by := p.nester(ctx)
+	out.layout = sheet.Lay(out.rev.Card, out.scene, opt, by.answer)
+	return out, by.err
+}
+
+// Assembly is how a card is put together. It returns ErrNotFound for a card that is not on the table and a
+// *Damaged for one that cannot be read.
+func (p *production) Assembly(ctx context.Context, id string) (AssemblyView, error) {
+	of, err := p.plan(ctx, id)
+	if err != nil {
+		return AssemblyView{}, err
+	}
+	v := AssemblyView{Revision: of.rev.Number, Guide: assembly.Of(of.rev.Card, &of.scene, &of.layout)}
+	v.Done, err = keptList[string](ctx, p.store, ticked(id))
+	if v.Done == nil {
+		v.Done = []string{}
+	}
+	return v, err
+}
+
+// ticked is what the steps of a card that are done are kept under.
+func ticked(id string) string { return "assembly of " + id }
+
+// mostTicked bounds how many steps are kept as done.
+const mostTicked = 2000
+
+// TickStep keeps whether a step of a card is done. It returns a *card.Refusal for what is no step, and
+// fails when the store does.
+func (p *production) TickStep(ctx context.Context, id, step string, done bool) error {
+	if step == "" || len(step) > 80 {
+		return &card.Refusal{Field: "step", Why: "There is no such step."}
+	}
+	if _, err := p.cards.Title(ctx, id); err != nil {
+		return err
+	}
+	list, err := keptList[string](ctx, p.store, ticked(id))
+	if err != nil {
+		return err
+	}
+	list = slices.DeleteFunc(list, func(s string) bool { return s == step })
+	if done {
+		list = append(list, step)
+	}
+	if len(list) > mostTicked {
+		list = list[len(list)-mostTicked:]
+	}
+	return keepList(ctx, p.store, ticked(id), list)
+}
+
+// StepPicture is the picture of a step, as a PNG on no ground with the longer side in pixels. It returns
+// ErrNotFound for a card or a step that is not there.
+func (p *production) StepPicture(ctx context.Context, id, step string, side int) ([]byte, error) {
+	of, err := p.plan(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	g := assembly.Of(of.rev.Card, &of.scene, &of.layout)
+	at := slices.IndexFunc(g.Steps, func(s assembly.Step) bool { return s.ID == step })
+	if at < 0 {
+		return nil, ErrNotFound
+	}
+	inks, box, err := stepInks(of, g, at)
+	if err != nil {
+		return nil, err
+	}
+	return p.supplies.paintOn(ctx, color.Transparent, box.Grow(2), float64(side), inks)
+}
+
+// WriteGuide writes how a card is put together as PDF, with 1, 2 or 4 steps on a page. It returns a
+// *card.Refusal for another number, ErrNotFound for a card that is not on the table, and the error of w.
+func (p *production) WriteGuide(ctx context.Context, w io.Writer, id string, u measure.Unit, perPage int) error {
+	if perPage != 1 && perPage != 2 && perPage != 4 {
+		return card.Refuse("per", "A page of the guide has 1, 2 or 4 steps.")
+	}
+	of, err := p.plan(ctx, id)
+	if err != nil {
+		return err
+	}
+	g := assembly.Of(of.rev.Card, &of.scene, &of.layout)
+	return pdf.WriteGuide(w, g, pdf.GuideAs{Title: of.rev.Card.Title, PerPage: perPage, Unit: u, Picture: func(step string) ([]byte, error) {
+		at := slices.IndexFunc(g.Steps, func(s assembly.Step) bool { return s.ID == step })
+		inks, box, err := stepInks(of, g, at)
+		if err != nil {
+			return nil, err
+		}
+		return p.supplies.paint(ctx, box.Grow(2), 1100, inks)
+	}})
+}
+
+// stepInks are the inks of the picture of a step, and the room that they take. It fails where the bare base
+// cannot be resolved.
+func stepInks(of planned, g assembly.Guide, at int) ([]scene.Ink, geom.Rect, error) {
+	st := g.Steps[at]
+	if inks, box, ok := assembly.Picture(of.rev.Card, &of.scene, st, g.Steps[:at]); ok {
+		return inks, box, nil
+	}
+	switch st.Kind {
+	case assembly.Print, assembly.Cut:
+		inks, box := assembly.SheetsPicture(of.layout.Sheets, st.Kind == assembly.Cut)
+		return inks, box, nil
+	case assembly.Fold, assembly.Leaf:
+		// The base by itself, as it is folded.
+		bare, err := fold.New(of.rev.Card.Title, of.rev.Card.Base)
+		if err != nil {
+			return nil, geom.Rect{}, err
+		}
+		s, err := scene.Of(bare)
+		if err != nil {
+			return nil, geom.Rect{}, err
+		}
+		inks, box := s.Standing(bare)
+		return inks, box, nil
+	}
+	inks, box := of.scene.Standing(of.rev.Card)
+	return inks, box, nil
+}

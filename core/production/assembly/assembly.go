@@ -1,0 +1,417 @@
+// Package assembly says in which order hands put a card together: what is printed, cut, folded, glued and
+// raised, and what each step needs before it.
+package assembly
+
+import (
+	"fmt"
+	"slices"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
+	"sectilis/core/production/sheet"
+)
+
+// Kind is what hands do in a step.
+type Kind string
+
+// The kinds of steps, in the order in which they come when nothing else tells.
+const (
+	Print Kind = "print"
+	Cut   Kind = "cut"
+	Fold  Kind = "fold"
+	Glue  Kind = "glue"  // a piece, flat
+	Raise Kind = "raise" // a piece, on foam
+	Leaf  Kind = "leaf"  // the insert
+	Tabs  Kind = "tabs"  // of the base itself
+	Close Kind = "close"
+)
+
+// Kinds lists the kinds of steps.
+func Kinds() []Kind { return []Kind{Print, Cut, Fold, Glue, Raise, Leaf, Tabs, Close} }
+
+// Step is one step. Its id stays while the card changes around it.
+type Step struct {
+	ID    string `json:"id"`
+	Kind  Kind   `json:"kind"`
+	Title string `json:"title"`
+	Says  string `json:"says"` // in short, below the title
+	Does  string `json:"does"` // what is done, in full
+	Why   string `json:"why"`  // why now
+	// Needs are the steps that come before it.
+	Needs []string `json:"needs"`
+	// Piece is what is laid, On what it is laid on, "" for the base, and Face where.
+	Piece string      `json:"piece,omitempty"`
+	On    string      `json:"on,omitempty"`
+	Face  card.FaceID `json:"face,omitempty"`
+	// Foam is its height, mm, Pads how many pieces of it are cut.
+	Foam     float64   `json:"foam,omitempty"`
+	Pads     int       `json:"pads,omitempty"`
+	Desk     []Thing   `json:"desk"`
+	Measures []Measure `json:"measures"`
+	Minutes  float64   `json:"minutes"`
+}
+
+// Thing is something that lies on the desk for a step.
+type Thing struct {
+	Name  string `json:"name"`
+	Says  string `json:"says"`
+	Item  string `json:"item,omitempty"`
+	Sheet int    `json:"sheet,omitempty"` // number of the sheet that it comes from
+	// Made is the id of the step that it was made in.
+	Made string `json:"made,omitempty"`
+}
+
+// Measure is a length to lay something by. MM is mm.
+type Measure struct {
+	Name string  `json:"name"`
+	MM   float64 `json:"mm"`
+}
+
+// Guide is all steps with what the whole card takes.
+type Guide struct {
+	Steps   []Step   `json:"steps"`
+	Minutes float64  `json:"minutes"`
+	Takes   []string `json:"takes"`
+}
+
+// planner makes the steps of one card.
+type planner struct {
+	card   card.Card
+	scene  *scene.Scene
+	sheets []sheet.Sheet
+	steps  []Step
+	// of is the sheet of each piece.
+	of map[string]int
+	// built is the step in which a piece with all that it carries is done.
+	built map[string]string
+}
+
+// Of makes the guide of a card that is laid on sheets. The same card gives the same steps.
+func Of(c card.Card, s *scene.Scene, l *sheet.Layout) Guide {
+	p := planner{card: c, scene: s, sheets: l.Sheets, of: map[string]int{}, built: map[string]string{}}
+	for _, sh := range l.Sheets {
+		for _, piece := range sh.Pieces {
+			p.of[piece.ID] = sh.Number
+		}
+	}
+	p.print()
+	p.cut()
+	p.fold()
+	p.buildUps()
+	p.finish()
+	g := Guide{Steps: longestFirst(p.steps)}
+	for _, st := range g.Steps {
+		g.Minutes += st.Minutes
+	}
+	g.Takes = p.takes()
+	return g
+}
+
+func (p *planner) add(s Step) string {
+	if s.Desk == nil {
+		s.Desk = []Thing{}
+	}
+	if s.Measures == nil {
+		s.Measures = []Measure{}
+	}
+	if s.Needs == nil {
+		s.Needs = []string{}
+	}
+	p.steps = append(p.steps, s)
+	return s.ID
+}
+
+// has returns the ids among some that are steps of the guide.
+func (p *planner) has(ids ...string) []string {
+	out := []string{}
+	for _, id := range ids {
+		if slices.ContainsFunc(p.steps, func(s Step) bool { return s.ID == id }) && !slices.Contains(out, id) {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
+func counted(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}
+
+func (p *planner) print() {
+	pages := 0
+	var sizes []string
+	desk := []Thing{}
+	for _, sh := range p.sheets {
+		if !sh.Printed {
+			continue
+		}
+		pages++
+		if sh.TwoSided {
+			pages++
+		}
+		if !slices.Contains(sizes, sh.Size.Name) {
+			sizes = append(sizes, sh.Size.Name)
+		}
+		desk = append(desk, Thing{Name: sh.Stock.Name, Says: fmt.Sprintf("sheet %d, %s", sh.Number, sh.Size.Name), Sheet: sh.Number})
+	}
+	if pages == 0 {
+		return
+	}
+	p.add(Step{ID: "print", Kind: Print, Title: "Print " + counted(pages, "page", "pages"), Says: joined(sizes), Desk: desk, Minutes: 2 * float64(pages),
+		Does: "Print every page in true size, without fitting it to the paper, each on its own stock. Let ink dry before you touch it.",
+		Why:  "What is printed has to be dry before it is cut."})
+}
+
+func (p *planner) cut() {
+	if len(p.sheets) == 0 {
+		return
+	}
+	desk := []Thing{}
+	for _, sh := range p.sheets {
+		desk = append(desk, Thing{Name: sh.Stock.Name, Says: fmt.Sprintf("sheet %d, %s", sh.Number, counted(len(sh.Pieces), "piece", "pieces")), Sheet: sh.Number})
+	}
+	p.add(Step{ID: "cut", Kind: Cut, Title: "Cut " + counted(len(p.sheets), "sheet", "sheets"), Says: "scores first; the machine asks for its tools", Desk: desk, Minutes: 4 * float64(len(p.sheets)), Needs: p.has("print"),
+		Does: "Cut and score every sheet on the cutting mat, or by hand with trimmer, knife and scoring board. Keep pieces that look alike apart.",
+		Why:  "Everything else is laid by its own cut edge."})
+}
+
+func (p *planner) fold() {
+	n := fold.StudyOf(p.card.Base).Net
+	folds := fold.DirectionsOf(n, measure.MM, 10).Folds
+	if len(folds) == 0 {
+		return
+	}
+	says := "fold each score once and open it again"
+	p.add(Step{ID: "fold", Kind: Fold, Title: "Fold the base", Says: says, Minutes: 2 + float64(len(folds)), Needs: p.has("cut"),
+		Desk: []Thing{{Name: "Base", Says: p.from(card.BasePiece), Item: card.BasePiece, Sheet: p.of[card.BasePiece]}},
+		Does: joinedSentences(folds) + " Rub each fold with the bone folder, and open the card again.",
+		Why:  "Paper folds sharply only while nothing is glued to it; pieces are then laid by the folds."})
+}
+
+// from is where a piece comes from.
+func (p *planner) from(id string) string {
+	n := p.of[id]
+	for _, sh := range p.sheets {
+		if sh.Number == n {
+			return fmt.Sprintf("sheet %d · %s", n, sh.Stock.Name)
+		}
+	}
+	return "not on a sheet"
+}
+
+// buildUps puts pieces on one another off the card, then on the base: a piece goes on its carrier when it
+// has all that it carries itself.
+func (p *planner) buildUps() {
+	faces := make([]*scene.Face, 0, len(p.scene.Faces))
+	for i := range p.scene.Faces {
+		faces = append(faces, &p.scene.Faces[i])
+	}
+	// The inside comes first: it is reached while the card lies open.
+	slices.SortStableFunc(faces, func(a, b *scene.Face) int {
+		rank := func(f *scene.Face) int {
+			if f.Side == fold.Inside {
+				return 0
+			}
+			return 1
+		}
+		return rank(a) - rank(b)
+	})
+	for _, f := range faces {
+		for i := range f.Items {
+			if it := &f.Items[i]; it.Piece && it.On == "" {
+				p.build(f, it)
+			}
+		}
+	}
+}
+
+// build makes the steps of what a piece carries, and then that which lays it down.
+func (p *planner) build(f *scene.Face, it *scene.Item) {
+	var carried []string
+	for i := range f.Items {
+		if o := &f.Items[i]; o.Piece && o.On == it.ID {
+			p.build(f, o)
+			carried = append(carried, p.built[o.ID])
+		}
+	}
+	needs := append(p.has("cut"), carried...)
+	on, name := f.Carrier(it), f.Name
+	if on != nil {
+		name = "“" + on.Name + "”"
+	} else {
+		needs = append(needs, p.has("fold")...)
+	}
+	// What lies below it on the same carrier, and is covered by it, goes on before.
+	for i := range f.Items {
+		o := &f.Items[i]
+		if o.ID == it.ID {
+			break
+		}
+		if o.Piece && o.On == it.On && o.Bounds.Overlaps(it.Bounds) && p.built[o.ID] != "" {
+			needs = append(needs, p.built[o.ID])
+		}
+	}
+	s := Step{ID: "lay-" + it.ID, Kind: Glue, Title: fmt.Sprintf("Glue “%s” on %s", it.Name, name), Minutes: 2, Needs: p.has(needs...),
+		Piece: it.ID, On: it.On, Face: f.ID, Measures: p.measures(f, it, on)}
+	s.Desk = []Thing{p.thing(it, carried)}
+	if on != nil {
+		s.Desk = append(s.Desk, Thing{Name: on.Name, Says: p.from(on.ID), Item: on.ID, Sheet: p.of[on.ID]})
+	}
+	s.Says, s.Does = "glued flat", fmt.Sprintf("Spread glue thinly over the back of “%s”, to its edges, and lay it on %s. Press it down from the middle outward.", it.Name, name)
+	if it.Lift > 0 {
+		s.Kind, s.Foam, s.Pads, s.Minutes = Raise, it.Lift, len(Pads(it)), 4
+		pads := counted(s.Pads, "pad", "pads")
+		s.Title = fmt.Sprintf("Raise “%s” on foam", it.Name)
+		s.Says = fmt.Sprintf("%s of %g mm, on %s", pads, it.Lift, name)
+		s.Does = fmt.Sprintf("Stick %s of foam, %g mm thick, to the back of “%s”, a little in from its edges. Set it on %s by its lower edge and press.", pads, it.Lift, it.Name, name)
+		s.Desk = append(s.Desk, Thing{Name: fmt.Sprintf("Foam, %g mm", it.Lift), Says: fmt.Sprintf("%s of %.0f × %.0f mm", pads, padWide, padHigh)})
+	}
+	s.Why = why(it, on, len(carried))
+	p.built[it.ID] = p.add(s)
+}
+
+func (p *planner) thing(it *scene.Item, carried []string) Thing {
+	t := Thing{Name: it.Name, Says: p.from(it.ID), Item: it.ID, Sheet: p.of[it.ID]}
+	if len(carried) > 0 {
+		t.Made, t.Says = carried[len(carried)-1], "with what is on it already"
+	}
+	return t
+}
+
+func why(it, on *scene.Item, carried int) string {
+	switch {
+	case it.Lift > 0 && carried > 0:
+		return "It is built up flat on the desk first; once it stands on foam, pressing on it would crush that."
+	case it.Lift > 0:
+		return "What lies flat below it has to be there first; once it is raised, nothing fits beneath."
+	case on != nil:
+		return "It is easier to lay straight off the card, on the desk, than on the card itself."
+	case carried > 0:
+		return "It goes on in one with all that it carries, so that these keep their places to each other."
+	}
+	return "The base is folded and lies open: it is reached from all sides."
+}
+
+// measures are how far a piece lies from the edges of what it is laid on, or how far that shows round it.
+func (p *planner) measures(f *scene.Face, it, on *scene.Item) []Measure {
+	box := geom.Rect{W: f.Width, H: f.Height}
+	what := f.Name
+	if on != nil {
+		box, what = on.Bounds, on.Name
+	}
+	b := it.Bounds
+	left, right, top, below := b.X-box.X, box.Right()-b.Right(), b.Y-box.Y, box.Bottom()-b.Bottom()
+	const same = .1
+	if near(left, right, same) && near(top, below, same) && near(left, top, same) && left > 0 {
+		return []Measure{{fmt.Sprintf("%s shows all round", what), left}}
+	}
+	out := []Measure{{"From its left edge", left}}
+	if near(left, right, same) {
+		out[0].Name = "From left and right"
+	}
+	if near(top, below, same) {
+		return append(out, Measure{"From above and below", below})
+	}
+	return append(out, Measure{"From its lower edge", below})
+}
+
+func near(a, b, tol float64) bool { return a-b < tol && b-a < tol }
+
+// finish is what is done when all pieces are on: the insert, the base's own tabs, closing.
+func (p *planner) finish() {
+	var laid []string
+	for _, s := range p.steps {
+		laid = append(laid, s.ID)
+	}
+	tabs := map[card.BaseKind][2]string{
+		card.Pocket:   {"Glue the tabs", "Fold the pocket up and glue its tabs behind the leaf."},
+		card.Envelope: {"Glue the bottom", "Fold the sides in, glue the bottom on them and let it dry. The flap is gummed last."},
+		card.Easel:    {"Glue the panel", "Glue the front panel to the lower half of the folded front alone."},
+	}
+	if p.card.Leaf != nil && slices.ContainsFunc(p.sheets, func(s sheet.Sheet) bool {
+		return slices.ContainsFunc(s.Pieces, func(q sheet.Piece) bool { return q.ID == card.InsertPiece })
+	}) {
+		p.add(Step{ID: "leaf", Kind: Leaf, Title: "Glue in the insert", Says: "along the fold only", Minutes: 4, Needs: p.has("cut", "fold"),
+			Desk:     []Thing{{Name: "Insert", Says: p.from(card.InsertPiece), Item: card.InsertPiece, Sheet: p.of[card.InsertPiece]}},
+			Does:     "Fold the insert. Run a line of glue along the back of its fold, a finger wide, and lay it into the open card, fold in fold.",
+			Why:      "Glued along its fold alone, the leaf can move when the card is closed.",
+			Measures: []Measure{{"In from every edge", p.card.Leaf.Less}}})
+		laid = append(laid, "leaf")
+	}
+	if t, ok := tabs[p.card.Base.Kind]; ok {
+		laid = append(laid, p.add(Step{ID: "tabs", Kind: Tabs, Title: t[0], Says: "the base’s own glue", Does: t[1], Minutes: 3, Needs: p.has(laid...),
+			Why: "Once it is glued, what lies within is not reached any more."}))
+	}
+	if len(p.steps) == 0 {
+		return
+	}
+	closing := Step{ID: "close", Kind: Close, Title: "Close and press", Says: "an hour under a book", Minutes: 2, Needs: p.has(laid...),
+		Does: "Close the card slowly and look that nothing catches. Lay it under a book for an hour, raised pieces upward.",
+		Why:  "Glue holds best under weight while it dries."}
+	if len(fold.StudyOf(p.card.Base).Hinges) == 0 {
+		closing.Title, closing.Does = "Press it", "Lay it under a book for an hour, raised pieces upward."
+	}
+	p.add(closing)
+}
+
+// takes is what the whole card takes, in short sentences.
+func (p *planner) takes() []string {
+	out := []string{}
+	stocks := map[string]bool{}
+	for _, sh := range p.sheets {
+		stocks[sh.Stock.ID] = true
+	}
+	if len(p.sheets) > 0 {
+		out = append(out, fmt.Sprintf("%s of %s", counted(len(p.sheets), "sheet", "sheets"), counted(len(stocks), "stock", "stocks")))
+	}
+	pads, glue := map[float64]int{}, false
+	for _, s := range p.steps {
+		if s.Kind == Raise {
+			pads[s.Foam] += s.Pads
+		}
+		glue = glue || s.Kind == Glue || s.Kind == Leaf || s.Kind == Tabs
+	}
+	for _, foam := range card.Foam {
+		if n := pads[foam]; n > 0 {
+			out = append(out, fmt.Sprintf("%s of foam, %g mm", counted(n, "pad", "pads"), foam))
+		}
+	}
+	if glue {
+		out = append(out, "glue")
+	}
+	if slices.ContainsFunc(p.steps, func(s Step) bool { return s.Kind == Fold }) {
+		out = append(out, "bone folder")
+	}
+	return out
+}
+
+func joined(list []string) string {
+	switch n := len(list); n {
+	case 0:
+		return ""
+	case 1:
+		return list[0]
+	default:
+		out := list[0]
+		for _, s := range list[1 : n-1] {
+			out += ", " + s
+		}
+		return out + " and " + list[n-1]
+	}
+}
+
+func joinedSentences(list []string) string {
+	out := ""
+	for i, s := range list {
+		if i > 0 {
+			out += " "
+		}
+		out += s
+	}
+	return out
+}

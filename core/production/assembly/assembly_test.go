@@ -1,0 +1,188 @@
+package assembly_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/coretest/sheettest"
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/assembly"
+	"sectilis/core/production/sheet"
+)
+
+func block(name, on, stock string, x, y, w, h, lift float64) card.Item {
+	return card.Item{Name: name, Kind: card.Shape, On: on, Place: card.Place{X: x, Y: y}, Made: card.Made{As: card.Cut, Stock: stock, Lift: lift},
+		Form: &card.Form{Outline: card.Rectangle, Width: w, Height: h, Corner: card.Square}}
+}
+
+func guide(t *testing.T, c card.Card) (assembly.Guide, scene.Scene, sheet.Layout) {
+	t.Helper()
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
+	return assembly.Of(c, &s, &l), s, l
+}
+
+// plays plays a guide as hands would: everything is there when it is needed, each piece is laid once on
+// what it lies on, with all that it carries, and at the end the card is what it is in the scene.
+func plays(t *testing.T, c card.Card, name string, pictures bool) {
+	t.Helper()
+	g, s, l := guide(t, c)
+	done := map[string]int{}
+	laid := map[string]string{} // of each piece, what it was laid on
+	closed := false
+	sheets := map[int]bool{}
+	for _, sh := range l.Sheets {
+		sheets[sh.Number] = true
+	}
+	for i, st := range g.Steps {
+		require.NotContains(t, done, st.ID, "%s: each step once", name)
+		require.False(t, closed, "%s: nothing after it is closed", name)
+		assert.NotEmpty(t, st.Title+st.Does+st.Why, name)
+		for _, n := range st.Needs {
+			assert.Contains(t, done, n, "%s: %s comes before %s", name, n, st.ID)
+		}
+		for _, thing := range st.Desk {
+			if thing.Sheet > 0 {
+				assert.True(t, sheets[thing.Sheet], "%s: %s lies on sheet %d", name, thing.Name, thing.Sheet)
+			}
+			if thing.Made != "" {
+				assert.Contains(t, done, thing.Made, name)
+			}
+		}
+		closed = st.Kind == assembly.Close
+		done[st.ID] = i
+		if st.Piece == "" {
+			continue
+		}
+		f := s.Face(st.Face)
+		at := slices.IndexFunc(f.Items, func(it scene.Item) bool { return it.ID == st.Piece })
+		require.GreaterOrEqual(t, at, 0, "%s: %s is there", name, st.Piece)
+		it := &f.Items[at]
+		require.NotContains(t, laid, it.ID, "%s: %s is laid once", name, it.Name)
+		assert.Equal(t, it.On, st.On, name)
+		assert.Equal(t, it.Lift > 0, st.Kind == assembly.Raise, name)
+		assert.InDelta(t, it.Lift, st.Foam, 1e-9, name)
+		// What it is laid on has not been laid down itself: it is built up off the card.
+		if st.On != "" {
+			assert.NotContains(t, laid, st.On, "%s: %s is built up first", name, st.On)
+		} else {
+			assert.Contains(t, done, "cut", name)
+		}
+		laid[it.ID] = st.On
+		if !pictures {
+			continue
+		}
+		inks, box, ok := assembly.Picture(c, &s, st, g.Steps[:i])
+		require.True(t, ok, name)
+		assert.NotEmpty(t, inks, name)
+		assert.Greater(t, min(box.W, box.H), 5.0, name)
+	}
+	for i := range s.Faces {
+		for _, it := range s.Faces[i].Items {
+			if it.Piece {
+				on, ok := laid[it.ID]
+				assert.True(t, ok, "%s: %s is laid", name, it.Name)
+				assert.Equal(t, it.On, on, name)
+				delete(laid, it.ID)
+			}
+		}
+	}
+	assert.Empty(t, laid, "%s: nothing else is laid", name)
+	again, _, _ := guide(t, c)
+	assert.Equal(t, g, again, "%s: the same card gives the same steps", name)
+}
+
+func TestACardIsPutTogetherStepByStep(t *testing.T) {
+	c, err := fold.New("Steps", card.Base{Kind: card.SideFold, Width: 127, Height: 178, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c,
+		card.PlaceItems{Face: card.Front, Items: []card.Item{block("Mat", "", "moss-216", 63, 80, 100, 120, 0)}},
+		card.PlaceItems{Face: card.Front, Items: []card.Item{block("Paper", "i1", "text-120", 63, 80, 94, 114, 0)}},
+		card.PlaceItems{Face: card.Front, Items: []card.Item{block("Label", "i2", "cream-216", 60, 110, 60, 30, 1)}},
+		card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{block("Note", "", "honey-216", 60, 80, 50, 30, 0)}},
+		card.SetInsert{Insert: &card.Insert{Stock: "text-120", Less: 3}})
+	require.NoError(t, err)
+	g, _, _ := guide(t, c)
+	var titles []string
+	for _, s := range g.Steps {
+		titles = append(titles, s.Title)
+	}
+	at := func(title string) int {
+		i := slices.Index(titles, title)
+		require.GreaterOrEqual(t, i, 0, "%s in %v", title, titles)
+		return i
+	}
+	assert.Less(t, at("Raise “Label” on foam"), at("Glue “Paper” on “Mat”"), "built up from above")
+	assert.Less(t, at("Glue “Paper” on “Mat”"), at("Glue “Mat” on Front"))
+	assert.Less(t, at("Fold the base"), at("Glue “Mat” on Front"))
+	assert.Equal(t, "Close and press", titles[len(titles)-1])
+	assert.Less(t, at("Glue “Note” on Inside right"), at("Close and press"))
+	paper := g.Steps[at("Glue “Paper” on “Mat”")]
+	assert.Equal(t, []assembly.Measure{{Name: "Mat shows all round", MM: 3}}, paper.Measures)
+	label := g.Steps[at("Raise “Label” on foam")]
+	assert.Equal(t, "From its left edge", label.Measures[0].Name)
+	assert.InDelta(t, 14, label.Measures[0].MM, 1e-6)
+	assert.Equal(t, 4, label.Pads)
+	assert.Contains(t, g.Takes, "4 pads of foam, 1 mm")
+	plays(t, c, "by hand", true)
+}
+
+func TestGeneratedCardsAreBuiltInOrder(t *testing.T) {
+	rng := rand.New(rand.NewPCG(19, 200))
+	var kinds []card.BaseKind
+	for _, k := range fold.Kinds() {
+		if !k.Drawing {
+			kinds = append(kinds, k.ID)
+		}
+	}
+	for n := range 200 {
+		c, err := fold.New("Built", card.Base{Kind: kinds[n%len(kinds)], Width: 110, Height: 140, Stock: "cream-300"})
+		require.NoError(t, err)
+		for _, f := range fold.Of(c.Base).Faces {
+			for range rng.IntN(5) {
+				on := ""
+				if have := c.Face(f.ID).Items; len(have) > 0 && rng.IntN(3) > 0 {
+					on = have[rng.IntN(len(have))].ID
+				}
+				c, err = card.Apply(c, card.PlaceItems{Face: f.ID, Items: []card.Item{block(fmt.Sprintf("Bit %d", c.NextID), on, []string{"moss-216", "text-120"}[rng.IntN(2)],
+					f.Width*(.3+.4*rng.Float64()), f.Height*(.3+.4*rng.Float64()), 6+30*rng.Float64(), 6+30*rng.Float64(), card.Foam[rng.IntN(4)])}})
+				require.NoError(t, err)
+			}
+		}
+		plays(t, c, fmt.Sprintf("card %d, a %s", n, c.Base.Kind), n%10 == 0)
+	}
+}
+
+// Foam lies under its piece, a little in from the edge, and apart.
+func TestPadsLieUnderTheirPiece(t *testing.T) {
+	rng := rand.New(rand.NewPCG(19, 3))
+	for range 100 {
+		c, err := fold.New("Pads", card.Base{Kind: card.SideFold, Width: 200, Height: 200, Stock: "cream-300"})
+		require.NoError(t, err)
+		it := block("Piece", "", "moss-216", 100, 100, 15+150*rng.Float64(), 15+150*rng.Float64(), 1)
+		it.Form.Outline, it.Form.Corner = []card.Outline{"ellipse", "heart", "star", "banner"}[rng.IntN(4)], ""
+		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{it}})
+		require.NoError(t, err)
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		piece := &s.Face(card.Front).Items[0]
+		pads := assembly.Pads(piece)
+		require.NotEmpty(t, pads)
+		for i, p := range pads {
+			over := geom.Difference(geom.NonZero, geom.RectPath(p), piece.Outline.Transform(piece.At))
+			assert.Less(t, over.Area(), .3*p.W*p.H, "%s", piece.Name)
+			for _, o := range pads[:i] {
+				assert.False(t, p.Grow(-.1).Overlaps(o), "pads lie apart")
+			}
+		}
+	}
+}

@@ -1,0 +1,294 @@
+package assembly
+
+import (
+	"math"
+
+	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
+	"sectilis/core/production/sheet"
+)
+
+// The size of a foam pad, and how far from the edge of its piece it stays, mm.
+const (
+	padWide = 8.0
+	padHigh = 16.0
+	padIn   = 2.0
+)
+
+// Pads are where foam goes under a raised piece, on its face: in a grid, as far as they lie within it. A
+// piece that is too small for any has one in its middle.
+func Pads(it *scene.Item) []geom.Rect {
+	outline := it.Outline.Transform(it.At)
+	room := geom.Offset(outline, -padIn, geom.RoundCorner)
+	b := room.Bounds()
+	w, h := padWide, padHigh
+	if b.W > b.H {
+		w, h = h, w
+	}
+	across, down := max(1, int(math.Round(b.W/38))), max(1, int(math.Round(b.H/38)))
+	if across == 1 && b.W > 2.4*w {
+		across = 2
+	}
+	if down == 1 && b.H > 2.4*h {
+		down = 2
+	}
+	// Where a round or ragged piece has no corners, the grid is drawn together.
+	var out []geom.Rect
+	for shrink := 1.0; shrink > .35 && len(out) < across*down; shrink -= .1 {
+		in := geom.Rect{X: b.Centre().X - b.W*shrink/2, Y: b.Centre().Y - b.H*shrink/2, W: b.W * shrink, H: b.H * shrink}
+		if shrink < 1 && (across > 1 && in.W < 1.2*w*float64(across) || down > 1 && in.H < 1.2*h*float64(down)) {
+			break
+		}
+		if list := padsIn(room, in, across, down, w, h); len(list) > len(out) {
+			out = list
+		}
+	}
+	if len(out) == 0 {
+		c := outline.Bounds().Centre()
+		w, h = min(w, it.Bounds.W*.6), min(h, it.Bounds.H*.6)
+		out = append(out, geom.Rect{X: c.X - w/2, Y: c.Y - h/2, W: w, H: h})
+	}
+	return out
+}
+
+// padsIn are the pads of a grid that lie within a room.
+func padsIn(room geom.Path, in geom.Rect, across, down int, w, h float64) (out []geom.Rect) {
+	place := func(n, k int, from, long, size float64) float64 {
+		if n == 1 {
+			return from + (long-size)/2
+		}
+		return from + (long-size)*float64(k)/float64(n-1)
+	}
+	for j := range down {
+		for i := range across {
+			r := geom.Rect{X: place(across, i, in.X, in.W, w), Y: place(down, j, in.Y, in.H, h), W: w, H: h}
+			if geom.Difference(geom.NonZero, geom.RectPath(r), room).Area() < .25*w*h {
+				out = append(out, r)
+			}
+		}
+	}
+	return out
+}
+
+// flat maps a face to the paper that it is drawn on, seen from the lower left and above, so many mm over
+// the desk.
+func flat(z float64) geom.Affine { return geom.Affine{A: .82, B: .3, C: -.56, D: .5, F: -z} }
+
+// drawn is a picture in the making.
+type drawn struct {
+	stock card.Stock // of the base
+	face  *scene.Face
+	inks  []scene.Ink
+}
+
+const (
+	edgeColour  = "#7d6a4d"
+	arrowColour = "#a8432a"
+	shadow      = "#3a2a18"
+)
+
+// Picture draws a step in which a piece is laid down: what it is laid on with all that is there by then, the
+// piece above it, where it goes, its glue or foam, and an arrow for the way. before are the steps before it
+// in the guide. ok is false for a step that lays nothing. Box is the room that it takes, mm.
+func Picture(c card.Card, s *scene.Scene, st Step, before []Step) (inks []scene.Ink, box geom.Rect, ok bool) {
+	f := s.Face(st.Face)
+	if f == nil || st.Piece == "" {
+		return nil, box, false
+	}
+	stock, _ := card.StockByID(c.Base.Stock)
+	d := drawn{stock: stock, face: f}
+	done := map[string]bool{}
+	for _, b := range before {
+		done[b.Piece] = true
+	}
+	it := item(f, st.Piece)
+	if it == nil {
+		return nil, box, false
+	}
+	top := 0.0
+	if on := f.Carrier(it); on != nil {
+		top = d.piece(on, 0, done, it.ID)
+	} else {
+		top = d.base(done, it.ID)
+	}
+	outline := it.Outline.Transform(it.At)
+	d.glue(it, outline, top)
+	rise := max(14, .22*max(f.Width, f.Height)) + it.Lift
+	d.way(outline, top, rise)
+	d.piece(it, top+rise, done, "")
+	for _, k := range d.inks {
+		if len(k.Clips) == 0 {
+			box = box.Union(k.Region.Bounds())
+		}
+	}
+	return d.inks, box, true
+}
+
+func item(f *scene.Face, id string) *scene.Item {
+	for i := range f.Items {
+		if f.Items[i].ID == id {
+			return &f.Items[i]
+		}
+	}
+	return nil
+}
+
+// slab draws paper of an outline with its edge, lying so high, and returns how high its top is. Paper is
+// drawn at least half a millimetre thick, or nobody would see it.
+func (d *drawn) slab(outline geom.Path, thick, z float64) float64 {
+	t := max(.6, thick)
+	for _, k := range []float64{0, .5} {
+		d.inks = append(d.inks, scene.Ink{Region: outline.Transform(flat(z + t*k)), Colour: edgeColour})
+	}
+	return z + t
+}
+
+// fall draws the shadow of an outline on what lies so high.
+func (d *drawn) fall(outline geom.Path, z, far float64) {
+	d.inks = append(d.inks, scene.Ink{Region: outline.Transform(flat(z).Then(geom.Shift(-far, far))), Colour: shadow, Clear: .84})
+}
+
+// piece draws a piece that lies so high with all that is on it by then, but one; it returns the height of
+// its top.
+func (d *drawn) piece(it *scene.Item, z float64, done map[string]bool, but string) float64 {
+	outline := it.Outline.Transform(it.At)
+	d.fall(outline, z, 1.2+it.Lift*.3)
+	top := d.slab(outline, it.To-it.From-it.Lift, z)
+	m := flat(top)
+	d.inks = append(d.inks, scene.Transform([]scene.Ink{it.Bare()}, m)...)
+	for _, k := range d.face.PieceInks(it) {
+		k.Clips = append([]geom.Path{outline}, k.Clips...)
+		d.inks = append(d.inks, scene.Transform([]scene.Ink{k}, m)...)
+	}
+	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(outline.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
+	for i := range d.face.Items {
+		if o := &d.face.Items[i]; o.Piece && o.On == it.ID && o.ID != but && done[o.ID] {
+			d.piece(o, top+o.Lift, done, but)
+		}
+	}
+	return top
+}
+
+// base draws the face of the base with all that is on it by then, but one.
+func (d *drawn) base(done map[string]bool, but string) float64 {
+	f := d.face
+	d.fall(f.Shape, 0, 1.6)
+	top := d.slab(f.Shape, d.stock.Thickness, 0)
+	m := flat(top)
+	d.inks = append(d.inks, scene.Transform([]scene.Ink{scene.Stocked(f.Shape, d.stock, geom.Identity)}, m)...)
+	for _, k := range f.BaseInks() {
+		k.Clips = append([]geom.Path{f.Shape}, k.Clips...)
+		d.inks = append(d.inks, scene.Transform([]scene.Ink{k}, m)...)
+	}
+	for _, l := range f.Folds {
+		if !l.Role.Folds() {
+			continue
+		}
+		var b geom.Builder
+		colour, dashes := "#a4572b", []float64{4, 1, .8, 1}
+		if l.Role == card.RoleValley {
+			colour, dashes = "#35658c", []float64{2.4, 1.5}
+		}
+		line := geom.Dash(b.Move(l.From).Line(l.To).Path(), dashes, 0)
+		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(line.Transform(m), .4, geom.RoundCorner, geom.ButtCap), Colour: colour})
+	}
+	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(f.Shape.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
+	for i := range f.Items {
+		if o := &f.Items[i]; o.Piece && o.On == "" && o.ID != but && done[o.ID] {
+			d.piece(o, top+o.Lift, done, but)
+		}
+	}
+	return top
+}
+
+// glue draws where a piece goes: its outline in dashes, and its foam, or its glue hatched.
+func (d *drawn) glue(it *scene.Item, outline geom.Path, top float64) {
+	m := flat(top)
+	if it.Lift > 0 {
+		for _, r := range Pads(it) {
+			pad := geom.RectPath(r)
+			high := d.slab(pad, it.Lift, top)
+			d.inks = append(d.inks, scene.Ink{Region: pad.Transform(flat(high)), Colour: "#ffffff"},
+				scene.Ink{Region: geom.Stroke(pad.Transform(flat(high)), .2, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
+		}
+	} else {
+		d.hatch(outline, m)
+	}
+	dashes := geom.Dash(outline, []float64{2.2, 1.6}, 0)
+	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(dashes.Transform(m), .5, geom.RoundCorner, geom.ButtCap), Colour: arrowColour})
+}
+
+// hatch draws slanting lines over an outline, as glue is drawn.
+func (d *drawn) hatch(outline geom.Path, m geom.Affine) {
+	b := outline.Bounds()
+	apart := max(3, max(b.W, b.H)/16)
+	var lines []geom.Path
+	for at := b.X - b.H; at < b.Right(); at += apart {
+		var g geom.Builder
+		lines = append(lines, g.Move(geom.Pt(at, b.Bottom())).Line(geom.Pt(at+b.H, b.Y)).Path())
+	}
+	in, _ := geom.CutStrokes(geom.Join(lines...), geom.NonZero, geom.Offset(outline, -1, geom.RoundCorner))
+	if !in.Empty() {
+		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(in.Transform(m), .35, geom.RoundCorner, geom.ButtCap), Colour: arrowColour, Clear: .45})
+	}
+}
+
+// way draws the way down: dotted lines from the corners, and an arrow.
+func (d *drawn) way(outline geom.Path, top, rise float64) {
+	b := outline.Bounds()
+	line := func(p geom.Point, dashes []float64, width float64, colour string, from, to float64) {
+		var g geom.Builder
+		l := g.Move(flat(from).Apply(p)).Line(flat(to).Apply(p)).Path()
+		if dashes != nil {
+			l = geom.Dash(l, dashes, 0)
+		}
+		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(l, width, geom.RoundCorner, geom.RoundCap), Colour: colour})
+	}
+	for _, p := range []geom.Point{geom.Pt(b.X, b.Y), geom.Pt(b.Right(), b.Y), geom.Pt(b.Right(), b.Bottom()), geom.Pt(b.X, b.Bottom())} {
+		line(p, []float64{.6, 1.6}, .45, "#b98a55", top+rise, top)
+	}
+	// The arrow stands before the piece, where nothing hides it.
+	p := geom.Pt(b.X, b.Bottom())
+	p = p.Add(geom.Pt(-6, 6))
+	long := rise * .8
+	line(p, nil, 1.1, arrowColour, top+long, top+3)
+	tip := flat(top + 2).Apply(p)
+	var g geom.Builder
+	head := g.Move(tip.Add(geom.Pt(-2.6, -3.6))).Line(tip).Line(tip.Add(geom.Pt(2.6, -3.6))).Path()
+	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(head, 1.1, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
+}
+
+// SheetsPicture draws sheets side by side: what is printed on them, or, cut, their pieces.
+func SheetsPicture(sheets []sheet.Sheet, cut bool) (inks []scene.Ink, box geom.Rect) {
+	const most, apart = 6, 14.0
+	x, y, row := 0.0, 0.0, 0.0
+	shown := 0
+	for i := range sheets {
+		sh := &sheets[i]
+		if !cut && !sh.Printed || shown == most {
+			continue
+		}
+		if shown == most/2 {
+			x, y = 0, row+apart
+		}
+		shown++
+		m := geom.Shift(x, y)
+		paper := geom.RectPath(geom.Rect{X: x, Y: y, W: sh.Size.Width, H: sh.Size.Height})
+		inks = append(inks, scene.Ink{Region: paper.Transform(geom.Shift(1.5, 2)), Colour: shadow, Clear: .85}, scene.Ink{Region: paper, Colour: sh.Stock.Colour})
+		for _, p := range sh.Pieces {
+			for _, k := range p.Inks {
+				k.Clips = append([]geom.Path{p.Outline}, k.Clips...)
+				inks = append(inks, scene.Transform([]scene.Ink{k}, m)...)
+			}
+			if cut {
+				inks = append(inks, scene.Ink{Region: geom.Stroke(p.Outline.Transform(m), .8, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
+			}
+		}
+		inks = append(inks, scene.Ink{Region: geom.Stroke(paper, .5, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})
+		box = box.Union(paper.Bounds())
+		x += sh.Size.Width + apart
+		row = max(row, y+sh.Size.Height)
+	}
+	return inks, box
+}

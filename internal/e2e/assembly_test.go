@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"bytes"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/core/document/card"
+)
+
+// A card is put together: its steps by key, ticked off and kept, each with a picture; large for the table;
+// and the guide goes out as PDF.
+func TestACardIsPutTogether(t *testing.T) {
+	label := square("Label", 2, 2).(card.PlaceItems)
+	tag := square("Tag", 2, 2).(card.PlaceItems)
+	tag.Items[0].On, tag.Items[0].Made.Lift = "i1", 1
+	tag.Items[0].Form.Width, tag.Items[0].Form.Height = in/2, in/2
+	h := lay(t, label, tag)
+	h.keys("6")
+	h.says("step-title", "1 · ")
+	h.wait(`document.querySelectorAll('[data-testid=step]').length === 5`)
+	h.says("station-assembly", "5 steps")
+	h.keys(kb.ArrowRight)
+	h.says("step-title", "2 · Raise “Tag” on foam")
+	h.says("step-does", "of foam, 1 mm thick, to the back of “Tag”")
+	h.says("desk", "Foam, 1 mm")
+	h.wait(`document.querySelector('[data-testid=step-picture]').naturalWidth > 600`)
+	h.keys(kb.ArrowLeft)
+	h.keys(" ")
+	h.says("step-title", "2 · ")
+	h.keys(" ")
+	h.says("station-assembly", "3 of 5 left")
+	h.click("step-large")
+	h.wait(`!document.querySelector('[data-testid=step]')`)
+	h.keys(kb.Escape)
+	h.there("step")
+	// It is kept, and goes on where one was.
+	h.must(h.Go("/cards/" + h.id + "/assembly"))
+	h.says("station-assembly", "3 of 5 left")
+	h.says("step-title", "3 · ")
+	v, err := h.app.App.Assembly(t.Context(), h.id)
+	require.NoError(t, err)
+	assert.Len(t, v.Done, 2)
+	for _, per := range []string{"1", "2", "4"} {
+		raw := h.fetch("/api/cards/" + h.id + "/assembly.pdf?unit=in&per=" + per)
+		require.True(t, bytes.HasPrefix(raw, []byte("%PDF")))
+		file := filepath.Join(t.TempDir(), "guide.pdf")
+		require.NoError(t, os.WriteFile(file, raw, 0o600))
+		text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+		require.NoError(t, err)
+		for _, says := range []string{"Trial", "Raise", "Foam", "Close and press"} {
+			assert.Contains(t, strings.ToLower(string(text)), strings.ToLower(says))
+		}
+	}
+}
