@@ -19,14 +19,16 @@ func nearEdge(in *Input) (out []Finding) {
 		if b.W > s.W || b.H > s.H {
 			return // as wide as the face, as one may wish
 		}
-		dx := max(0, s.X-b.X) - max(0, b.Right()-s.Right())
-		dy := max(0, s.Y-b.Y) - max(0, b.Bottom()-s.Bottom())
+		dx, dy := inward(s, b)
 		by := max(geom.Pt(dx, 0).Len(), geom.Pt(0, dy).Len())
 		if by <= small {
 			return
 		}
-		move := card.MoveItems{IDs: []string{it.ID}, DX: card.Tidy(dx), DY: card.Tidy(dy)}
-		out = append(out, of(Note, f, it, by, []Mend{{Says: "Move it within the safe line", Do: []Step{{"moveItems", move}}}},
+		var mends []Mend
+		if staysOn(f, it, dx, dy) {
+			mends = []Mend{{Says: "Move it within the safe line", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy}}}}}
+		}
+		out = append(out, of(Note, f, it, by, mends,
 			"stands %s beyond the safe line of %s, close to its edge.", say(by), f.Name))
 	})
 	return out

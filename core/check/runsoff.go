@@ -56,10 +56,30 @@ func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
 		list = strings.Join(sides[:last], ", ") + " and " + list
 	}
 	var mends []Mend
-	if b.W <= box.W && b.H <= box.H {
-		dx := max(0, box.X-b.X) - max(0, b.Right()-box.Right())
-		dy := max(0, box.Y-b.Y) - max(0, b.Bottom()-box.Bottom())
-		mends = []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: card.Tidy(dx), DY: card.Tidy(dy)}}}}}
+	if dx, dy := inward(box, b); b.W <= box.W && b.H <= box.H && staysOn(f, it, dx, dy) {
+		mends = []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy}}}}}
 	}
 	return of(Caution, f, it, far, mends, "runs off %s %s; what is beside it is cut off.", name, list), true
+}
+
+// inward is how far a box is moved to lie within another, if it has room there, mm.
+func inward(room, b geom.Rect) (dx, dy float64) {
+	return card.Tidy(max(0, room.X-b.X) - max(0, b.Right()-room.Right())), card.Tidy(max(0, room.Y-b.Y) - max(0, b.Bottom()-room.Bottom()))
+}
+
+// staysOn reports whether ink that is moved stays on what it is printed on: on a piece that it is moved
+// over it would be printed there.
+func staysOn(f *scene.Face, it *scene.Item, dx, dy float64) bool {
+	under := map[string]bool{}
+	for on := f.Carrier(it); on != nil; on = f.Carrier(on) {
+		under[on.ID] = true
+	}
+	b := it.Bounds
+	b.X, b.Y = b.X+dx, b.Y+dy
+	for i := range f.Items {
+		if o := &f.Items[i]; o.Piece && !under[o.ID] && o.Bounds.Overlaps(b) {
+			return false
+		}
+	}
+	return true
 }

@@ -30,6 +30,8 @@ type Card struct {
 	Ties []Tie  `json:"ties,omitempty"`
 	// Leaf is the insert that the inside is printed on; nil for none.
 	Leaf *Insert `json:"insert,omitempty"`
+	// Steps are what a person has changed of the guide to putting it together.
+	Steps []StepChange `json:"steps,omitempty"`
 	// Left are findings of checks that a person leaves so.
 	Left []LeftSo `json:"left,omitempty"`
 	// Sheets is how its sheets are laid and marked; nil for UsualSheets.

@@ -54,6 +54,9 @@ func (c Card) check() error {
 	if err := c.checkLeft(); err != nil {
 		return err
 	}
+	if err := c.checkSteps(); err != nil {
+		return err
+	}
 	seen := map[string]bool{}
 	if len(c.Faces) < 2 || len(c.Faces) > maxFaces {
 		return Refuse("faces", "A card has between 2 and %d faces.", maxFaces)

@@ -22,6 +22,7 @@ type Command interface {
 var Commands = map[string]func() Command{
 	"renameCard":     func() Command { return &RenameCard{} },
 	"leaveSo":        func() Command { return &LeaveSo{} },
+	"changeStep":     func() Command { return &ChangeStep{} },
 	"placeItems":     func() Command { return &PlaceItems{} },
 	"duplicateItems": func() Command { return &DuplicateItems{} },
 	"removeItems":    func() Command { return &RemoveItems{} },

@@ -27,10 +27,11 @@ const (
 	Leaf  Kind = "leaf"  // the insert
 	Tabs  Kind = "tabs"  // of the base itself
 	Close Kind = "close"
+	Own   Kind = "own" // a person's own
 )
 
 // Kinds lists the kinds of steps.
-func Kinds() []Kind { return []Kind{Print, Cut, Fold, Glue, Raise, Leaf, Tabs, Close} }
+func Kinds() []Kind { return []Kind{Print, Cut, Fold, Glue, Raise, Leaf, Tabs, Close, Own} }
 
 // Step is one step. Its id stays while the card changes around it.
 type Step struct {
@@ -52,6 +53,9 @@ type Step struct {
 	Desk     []Thing   `json:"desk"`
 	Measures []Measure `json:"measures"`
 	Minutes  float64   `json:"minutes"`
+	// Changed says that a person has changed it, With are the steps that are done together with it.
+	Changed bool     `json:"changed,omitempty"`
+	With    []string `json:"with,omitempty"`
 }
 
 // Thing is something that lies on the desk for a step.
@@ -75,6 +79,14 @@ type Guide struct {
 	Steps   []Step   `json:"steps"`
 	Minutes float64  `json:"minutes"`
 	Takes   []string `json:"takes"`
+	// Out are the steps that a person has left out.
+	Out []Left `json:"out"`
+}
+
+// Left is a step that is left out.
+type Left struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
 }
 
 // planner makes the steps of one card.
@@ -102,7 +114,13 @@ func Of(c card.Card, s *scene.Scene, l *sheet.Layout) Guide {
 	p.fold()
 	p.buildUps()
 	p.finish()
-	g := Guide{Steps: longestFirst(p.steps)}
+	planned := longestFirst(p.steps)
+	g := Guide{Steps: changed(planned, c.Steps), Out: []Left{}}
+	for _, k := range c.Steps {
+		if i := slices.IndexFunc(planned, func(s Step) bool { return s.ID == k.ID }); k.Out && i >= 0 {
+			g.Out = append(g.Out, Left{k.ID, planned[i].Title})
+		}
+	}
 	for _, st := range g.Steps {
 		g.Minutes += st.Minutes
 	}

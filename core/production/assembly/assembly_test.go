@@ -136,6 +136,73 @@ func TestACardIsPutTogetherStepByStep(t *testing.T) {
 	plays(t, c, "by hand", true)
 }
 
+// Whatever a person changes of a guide, each step comes after what it needs.
+func TestChangedGuidesStayInOrder(t *testing.T) {
+	rng := rand.New(rand.NewPCG(19, 4))
+	c, err := fold.New("Steps", card.Base{Kind: card.SideFold, Width: 127, Height: 178, Stock: "cream-300"})
+	require.NoError(t, err)
+	for i := range 8 {
+		on := ""
+		if i%3 > 0 {
+			on = fmt.Sprintf("i%d", i)
+		}
+		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{block("Bit", on, "moss-216", 63, 80, 90-9*float64(i), 80, float64(i%2))}})
+		require.NoError(t, err)
+	}
+	plain, _, _ := guide(t, c)
+	ids := []string{card.AtStart, "gone"}
+	for _, s := range plain.Steps {
+		ids = append(ids, s.ID)
+	}
+	any := func() string { return ids[rng.IntN(len(ids))] }
+	for n := range 300 {
+		changed := c
+		for range 1 + rng.IntN(5) {
+			k := card.StepChange{ID: any()}
+			switch rng.IntN(5) {
+			case 0:
+				k.After = any()
+			case 1:
+				k.Out = true
+			case 2:
+				k.Into = any()
+			case 3:
+				k.Title, k.Does = "Another title", "In other words."
+			default:
+				k = card.StepChange{Own: true, Title: "Have tea", After: any()}
+			}
+			if next, err := card.Apply(changed, card.ChangeStep{Step: k}); err == nil {
+				changed = next
+			}
+		}
+		g, _, _ := guide(t, changed)
+		done := map[string]bool{}
+		for _, s := range g.Steps {
+			require.False(t, done[s.ID], "case %d: %s once", n, s.ID)
+			for _, need := range s.Needs {
+				require.True(t, done[need], "case %d: %s before %s in %v", n, need, s.ID, changed.Steps)
+			}
+			done[s.ID] = true
+			for _, with := range s.With {
+				done[with] = true
+			}
+		}
+		for _, s := range plain.Steps {
+			out := slices.ContainsFunc(g.Out, func(l assembly.Left) bool { return l.ID == s.ID })
+			assert.True(t, done[s.ID] != out, "case %d: %s is there, or left out", n, s.ID)
+		}
+	}
+	// A change that leaves nothing changed is forgotten, and a step of one's own goes.
+	c, err = card.Apply(c, card.ChangeStep{Step: card.StepChange{Own: true, Title: "Have tea"}})
+	require.NoError(t, err)
+	own := c.Steps[0].ID
+	c, err = card.Apply(c, card.ChangeStep{Step: card.StepChange{ID: "cut", Out: true}}, card.ChangeStep{Step: card.StepChange{ID: "cut"}}, card.ChangeStep{Step: card.StepChange{ID: own, Own: true, Title: "Have tea", Out: true}})
+	require.NoError(t, err)
+	assert.Empty(t, c.Steps)
+	_, err = card.Apply(c, card.ChangeStep{Step: card.StepChange{Own: true}})
+	assert.ErrorContains(t, err, "Say what is done")
+}
+
 func TestGeneratedCardsAreBuiltInOrder(t *testing.T) {
 	rng := rand.New(rand.NewPCG(19, 200))
 	var kinds []card.BaseKind

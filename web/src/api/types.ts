@@ -11,6 +11,7 @@ export type Command =
   | BandBehind
   | BendPoints
   | Carve
+  | ChangeStep
   | CleanOutline
   | CopyToFaces
   | NetCoverPanels
@@ -165,13 +166,17 @@ export interface Art {
   parts: number
   ships?: boolean
 }
+export interface AssemblyLeft {
+  id: string
+  title: string
+}
 export interface AssemblyMeasure {
   name: string
   mm: number
 }
 export interface AssemblyStep {
   id: string
-  kind: 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close'
+  kind: 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close' | 'own'
   title: string
   says: string
   does: string
@@ -185,6 +190,8 @@ export interface AssemblyStep {
   desk: AssemblyThing[]
   measures: AssemblyMeasure[]
   minutes: number
+  changed?: boolean
+  with?: string[]
 }
 export interface AssemblyThing {
   name: string
@@ -198,6 +205,7 @@ export interface AssemblyView {
   steps: AssemblyStep[]
   minutes: number
   takes: string[]
+  out: AssemblyLeft[]
   done: string[]
 }
 export interface BandBehind {
@@ -323,6 +331,7 @@ export interface Card {
   laid?: Laid[]
   ties?: Tie[]
   insert?: Insert
+  steps?: StepChange[]
   left?: LeftSo[]
   sheets?: SheetSetup
 }
@@ -739,6 +748,15 @@ export interface Insert {
   stock: string
   less: number
 }
+export interface StepChange {
+  id: string
+  own?: boolean
+  title?: string
+  does?: string
+  out?: boolean
+  after?: string
+  into?: string
+}
 export interface LeftSo {
   check: string
   item?: string
@@ -1039,6 +1057,10 @@ export interface Format {
   name: string
   extensions: string[]
   mime: string
+}
+export interface ChangeStep {
+  step: StepChange
+  do: 'changeStep'
 }
 export interface CheckView {
   revision: number

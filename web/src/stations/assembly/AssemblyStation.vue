@@ -6,6 +6,7 @@ import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api } from '../../api/client'
 import { isTyping } from '../../parts/typing'
+import StepVerbs from './StepVerbs.vue'
 import { useAssembly } from '../../store/assembly'
 import { useCard } from '../../store/card'
 import { useCheck } from '../../store/check'
@@ -57,6 +58,11 @@ const headed = computed(() => {
 const minutes = computed(() => Math.max(5, Math.round((assembly.view?.minutes ?? 0) / 5) * 5))
 const made = (id: string) => `made in step ${steps.value.findIndex((s) => s.id === id) + 1}`
 /** For a tablet on the table: the step alone, large. */
+const out = computed(() => assembly.view?.out ?? [])
+/** Steps that were merged, moved or reworded go on as the guide has them. */
+const undone = computed(() =>
+  card.view?.card.steps?.find((k) => k.id === step.value?.id || step.value?.with?.includes(k.id)),
+)
 const large = useStorage('sectilis.assembly.large', false)
 const near = computed(() => {
   const from = Math.min(Math.max(0, at.value - 2), Math.max(0, steps.value.length - 6))
@@ -109,6 +115,19 @@ watch(chosen, () =>
           </button>
         </li>
       </ol>
+      <section v-if="out.length" class="out">
+        <h3>Left out</h3>
+        <p v-for="o in out" :key="o.id">
+          {{ o.title
+          }}<button
+            class="verb"
+            :data-testid="'back-' + o.id"
+            @click="card.change({ do: 'changeStep', step: { id: o.id } })"
+          >
+            Bring it back
+          </button>
+        </p>
+      </section>
     </aside>
     <main class="work">
       <div class="verbs">
@@ -184,9 +203,23 @@ watch(chosen, () =>
             </template>
           </div>
         </section>
-        <section class="sec">
+        <section v-if="step.changed && undone && !undone.own" class="sec">
+          <h3>Changed by you</h3>
+          <button
+            class="verb asguide"
+            data-testid="step-as-guide"
+            @click="card.change({ do: 'changeStep', step: { id: undone.id } })"
+          >
+            As the guide has it
+          </button>
+        </section>
+        <section v-if="step.why" class="sec">
           <h3>Why now</h3>
           <p>{{ step.why }}</p>
+        </section>
+        <section class="sec">
+          <h3>Change this step</h3>
+          <div class="acts"><StepVerbs :step="step" :at="at" @chosen="chosen = $event" /></div>
         </section>
       </template>
       <section v-if="takes.length" class="sec">
@@ -360,6 +393,23 @@ em {
   flex-wrap: wrap;
   align-items: center;
   gap: 8px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  margin-left: -8px;
+}
+.asguide {
+  margin-left: -8px;
+  color: var(--brick);
+}
+.out {
+  margin-top: 14px;
+  padding: 0 6px;
+}
+.out p {
+  margin: 0 0 4px;
+  color: var(--ink7);
 }
 .sec ul {
   list-style: none;
