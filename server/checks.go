@@ -82,6 +82,37 @@ func (s *server) guide(c *gin.Context) {
 	})
 }
 
+// folding answers with the card as it opens and closes, as an animated PNG.
+func (s *server) folding(c *gin.Context) {
+	s.file(c, "image/png", "folding.png", func(w io.Writer) error {
+		side, err := sideOf(c)
+		if err != nil {
+			return err
+		}
+		return s.App.WriteFolding(c.Request.Context(), w, c.Param("id"), side)
+	})
+}
+
+// stills answers with the card at five openings side by side.
+func (s *server) stills(c *gin.Context) {
+	s.file(c, "image/png", "opening.png", func(w io.Writer) error {
+		side, err := sideOf(c)
+		if err != nil {
+			return err
+		}
+		return s.App.WriteStills(c.Request.Context(), w, c.Param("id"), side)
+	})
+}
+
+// sideOf is the longer side of a picture that is asked for, pixels.
+func sideOf(c *gin.Context) (int, error) {
+	side, err := strconv.Atoi(c.DefaultQuery("side", "600"))
+	if err != nil || side < 120 || side > 1200 {
+		return 0, card.Refuse("side", "A moving picture is between 120 and 1200 pixels wide.")
+	}
+	return side, nil
+}
+
 // Ticked says whether a step is done.
 type Ticked struct {
 	Done bool `json:"done"`

@@ -61,6 +61,8 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/cards/:id/assembly", s.assembly)
 	r.GET("/cards/:id/assembly/:file", s.stepPicture)
 	r.GET("/cards/:id/assembly.pdf", s.guide)
+	r.GET("/cards/:id/folding.png", s.folding)
+	r.GET("/cards/:id/folding/stills.png", s.stills)
 	r.PUT("/cards/:id/assembly/:step/done", s.tickStep)
 	r.GET("/posts", s.posts)
 	r.PUT("/posts", s.setPosts)

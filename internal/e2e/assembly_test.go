@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bytes"
+	"image/png"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -69,6 +70,15 @@ func TestACardIsPutTogether(t *testing.T) {
 	require.Len(t, doc.Card.Steps, 3)
 	h.click("back-fold")
 	h.wait(`document.querySelectorAll('[data-testid=step]').length === 6`)
+	moving := h.fetch("/api/cards/" + h.id + "/folding.png?side=300")
+	first, err := png.Decode(bytes.NewReader(moving))
+	require.NoError(t, err)
+	assert.Equal(t, 300, max(first.Bounds().Dx(), first.Bounds().Dy()))
+	assert.Contains(t, string(moving), "acTL")
+	stills, err := png.Decode(bytes.NewReader(h.fetch("/api/cards/" + h.id + "/folding/stills.png?side=300")))
+	require.NoError(t, err)
+	assert.Zero(t, stills.Bounds().Dx()%5)
+	assert.Equal(t, 300, max(stills.Bounds().Dx()/5, stills.Bounds().Dy()))
 	for _, per := range []string{"1", "2", "4"} {
 		raw := h.fetch("/api/cards/" + h.id + "/assembly.pdf?unit=in&per=" + per)
 		require.True(t, bytes.HasPrefix(raw, []byte("%PDF")))

@@ -68,8 +68,14 @@ type standingPanel struct {
 // the box that it takes, mm. Panels are drawn one over the other by how near their middles
 // are (painter's algorithm); pieces lie on the panel that they are glued to.
 func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
+	return s.StandingAt(c, viewOf(c.Base).closed)
+}
+
+// StandingAt is Standing with the card closed so far, from 0, flat, to 1.
+func (s *Scene) StandingAt(c card.Card, closed float64) (inks []Ink, box geom.Rect) {
 	study := fold.StudyOf(c.Base)
 	v := viewOf(c.Base)
+	v.closed = min(max(closed, 0), 1)
 	pose := study.Poses[int(math.Round(v.closed*float64(len(study.Poses)-1)))]
 	panels := make([]standingPanel, len(study.Panels))
 	for i, p := range study.Panels {

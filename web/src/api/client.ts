@@ -252,6 +252,8 @@ export const api = {
   stepURL: (id: string, step: string, revision: number, side: number) =>
     `/api/cards/${id}/assembly/${encodeURIComponent(step)}.png${asked({ side, v: revision })}`,
   guideURL: (id: string, unit: string, per: number) => `/api/cards/${id}/assembly.pdf${asked({ unit, per })}`,
+  foldingURL: (id: string, side: number) => `/api/cards/${id}/folding.png${asked({ side })}`,
+  stillsURL: (id: string, side: number) => `/api/cards/${id}/folding/stills.png${asked({ side })}`,
   posts: () => call<Post[]>('GET', '/posts'),
   setPosts: (all: Post[]) => call<void>('PUT', '/posts', all),
   credits: (id: string) => call<Credits>('GET', `/cards/${id}/credits`),

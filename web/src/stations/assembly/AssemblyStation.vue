@@ -68,6 +68,8 @@ const near = computed(() => {
   const from = Math.min(Math.max(0, at.value - 2), Math.max(0, steps.value.length - 6))
   return steps.value.slice(from, from + 6).map((s, i) => ({ s, n: from + i + 1 }))
 })
+const size = useStorage('sectilis.folding.size', 600)
+const folds = computed(() => !!card.view?.scene.net.lines.length)
 const per = useStorage('sectilis.guide.per', 2)
 const takes = computed(() => [
   ...(assembly.view?.takes ?? []),
@@ -233,6 +235,21 @@ watch(chosen, () =>
             <SelectOption :value="1">1 step a page</SelectOption>
             <SelectOption :value="2">2 steps a page</SelectOption>
             <SelectOption :value="4">4 steps a page</SelectOption>
+          </Select>
+        </div>
+      </section>
+      <section v-if="folds" class="sec">
+        <h3>To show it</h3>
+        <p>The card as it opens, for a message or a shop page.</p>
+        <div class="guide">
+          <Button size="small" :href="api.foldingURL(card.id, size)" download data-testid="folding"
+            >Moving picture</Button
+          >
+          <Button size="small" :href="api.stillsURL(card.id, size)" download data-testid="stills">Five stills</Button>
+          <Select v-model:value="size" size="small" aria-label="Pixels" data-testid="folding-size">
+            <SelectOption :value="360">360 pixels</SelectOption>
+            <SelectOption :value="600">600 pixels</SelectOption>
+            <SelectOption :value="1000">1000 pixels</SelectOption>
           </Select>
         </div>
       </section>
