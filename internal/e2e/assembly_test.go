@@ -51,6 +51,7 @@ func TestACardIsPutTogether(t *testing.T) {
 	assert.Len(t, v.Done, 2)
 	// In a person's own words, with a step of her own, one later and one left out.
 	h.must(h.Click("[data-step=cut]"))
+	h.says("by-hand", "With the trimmer: 1 in")
 	h.click("step-reword")
 	h.put("step-new-title", "Cut by knife")
 	h.click("reword-do")
@@ -86,7 +87,7 @@ func TestACardIsPutTogether(t *testing.T) {
 		require.NoError(t, os.WriteFile(file, raw, 0o600))
 		text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 		require.NoError(t, err)
-		for _, says := range []string{"Trial", "Raise", "Foam", "Close and press"} {
+		for _, says := range []string{"Trial", "Raise", "Foam", "Close and press", "Without a machine"} {
 			assert.Contains(t, strings.ToLower(string(text)), strings.ToLower(says))
 		}
 	}

@@ -57,10 +57,39 @@ func WriteGuide(w io.Writer, g assembly.Guide, as GuideAs) error {
 			return err
 		}
 	}
+	d.byHand(g)
 	if err := p.Output(w); err != nil {
 		return fmt.Errorf("write PDF: %w", err)
 	}
 	return nil
+}
+
+// byHand writes how each piece is cut without a machine, on pages of their own.
+func (d *guide) byHand(g assembly.Guide) {
+	if len(g.Hand) == 0 {
+		return
+	}
+	wide := directionsWidth - 2*directionsMargin
+	page := func() {
+		d.AddPage()
+		d.SetXY(directionsMargin, directionsMargin)
+		d.SetFont("Times", "B", 17)
+		d.MultiCell(wide, 8, d.text("Without a machine"), "", "L", false)
+		d.Ln(3)
+	}
+	page()
+	for _, h := range g.Hand {
+		if d.GetY() > directionsHeight-directionsMargin-18 {
+			page()
+		}
+		d.SetX(directionsMargin)
+		d.SetFont("Helvetica", "B", 10)
+		d.MultiCell(wide, 5, d.text(fmt.Sprintf("%s, %s", short(h.Name, 60), h.Stock)), "", "L", false)
+		d.SetX(directionsMargin)
+		d.SetFont("Helvetica", "", 9.5)
+		d.MultiCell(wide, 4.6, d.text(h.Says), "", "L", false)
+		d.Ln(2)
+	}
 }
 
 // head writes the title, what the card takes and the number of the page.

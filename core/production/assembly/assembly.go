@@ -79,6 +79,8 @@ type Guide struct {
 	Steps   []Step   `json:"steps"`
 	Minutes float64  `json:"minutes"`
 	Takes   []string `json:"takes"`
+	// Hand is how each piece is cut without a machine.
+	Hand []HandCut `json:"hand"`
 	// Out are the steps that a person has left out.
 	Out []Left `json:"out"`
 }
@@ -124,7 +126,7 @@ func Of(c card.Card, s *scene.Scene, l *sheet.Layout) Guide {
 	for _, st := range g.Steps {
 		g.Minutes += st.Minutes
 	}
-	g.Takes = p.takes()
+	g.Takes, g.Hand = p.takes(), p.byHand()
 	return g
 }
 

@@ -132,6 +132,13 @@ func TestACardIsPutTogetherStepByStep(t *testing.T) {
 	assert.Equal(t, "From its left edge", label.Measures[0].Name)
 	assert.InDelta(t, 14, label.Measures[0].MM, 1e-6)
 	assert.Equal(t, 4, label.Pads)
+	require.Len(t, g.Hand, 6, "the base, four pieces and the insert")
+	hand := map[string]string{}
+	for _, k := range g.Hand {
+		hand[k.Name] = k.Says
+	}
+	assert.Equal(t, "With the trimmer: 2 ⅜ in (60 mm) × 1 3/16 in (30 mm).", hand["Label"])
+	assert.Contains(t, hand["Base"], "by the directions for the base")
 	assert.Contains(t, g.Takes, "4 pads of foam, 1 mm")
 	plays(t, c, "by hand", true)
 }

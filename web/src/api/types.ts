@@ -166,6 +166,15 @@ export interface Art {
   parts: number
   ships?: boolean
 }
+export interface AssemblyHandCut {
+  item: string
+  name: string
+  stock: string
+  width: number
+  height: number
+  sheet: number
+  says: string
+}
 export interface AssemblyLeft {
   id: string
   title: string
@@ -205,6 +214,7 @@ export interface AssemblyView {
   steps: AssemblyStep[]
   minutes: number
   takes: string[]
+  hand: AssemblyHandCut[]
   out: AssemblyLeft[]
   done: string[]
 }

@@ -194,6 +194,16 @@ watch(chosen, () =>
             </li>
           </ul>
         </section>
+        <section v-if="step.kind === 'cut' && assembly.view?.hand.length" class="sec" data-testid="by-hand">
+          <h3>Without a machine</h3>
+          <ul>
+            <li v-for="k in assembly.view.hand" :key="k.item">
+              <b>{{ k.name }}</b><small>{{ prefs.said(k.says) }}</small>
+            </li>
+          </ul>
+          <RouterLink class="verb asguide" :to="`/cards/${card.id}/base`">Directions for the base</RouterLink>
+          <a class="verb asguide" :href="api.pdfURL(card.id, true, false)" download>Sheets with their lines</a>
+        </section>
         <section v-if="step.measures.length" class="sec">
           <h3>Measures</h3>
           <div class="facts">
