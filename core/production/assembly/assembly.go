@@ -389,6 +389,15 @@ func (p *planner) takes() []string {
 	if len(p.sheets) > 0 {
 		out = append(out, fmt.Sprintf("%s of %s", counted(len(p.sheets), "sheet", "sheets"), counted(len(stocks), "stock", "stocks")))
 	}
+	cost := 0.0
+	for _, sh := range p.sheets {
+		if sh.Of >= 0 { // a scrap costs nothing any more
+			cost += sh.Stock.Price
+		}
+	}
+	if cost > 0 {
+		out = append(out, fmt.Sprintf("paper for %.2f", cost))
+	}
 	pads, glue := map[float64]int{}, false
 	for _, s := range p.steps {
 		if s.Kind == Raise {
