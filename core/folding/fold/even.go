@@ -10,7 +10,7 @@ import (
 )
 
 // Even returns the lines of a drawn base with its scores moved by as little as makes it fold flat, and
-// the largest move, mm; ok is false where that does not lead there. Drawings are rounded, and what is
+// the largest move, mm; ok is false where that does not lead there, or is too much work. Drawings are rounded, and what is
 // rounded by a hundredth of a millimetre does not close.
 //
 // Closed, every panel lies where the reflections about the scores on the way to it lay it. Going once
@@ -40,6 +40,9 @@ func Even(b card.Base) (lines []card.DrawnLine, most float64, ok bool) {
 		}
 	}
 	e.of = of
+	if e.vars > maxEven || len(f.loops) > maxEven {
+		return b.Drawn.Lines, 0, false
+	}
 	moves := make([]float64, e.vars)
 	for range 8 {
 		r := e.residual(moves)
@@ -71,6 +74,10 @@ func Even(b card.Base) (lines []card.DrawnLine, most float64, ok bool) {
 	}
 	return lines, most, true
 }
+
+// maxEven bounds how many numbers and loops are solved for at once: with as many a step takes some tens of
+// milliseconds.
+const maxEven = 150
 
 // evener looks for the moves of the groups of scores of a net. A group has one number, how far it moves
 // beside itself, mm, and a slanted one a second, how far its ends turn to either side, mm.

@@ -64,3 +64,6 @@ export const featureNames: Record<NonNullable<Words['features']>[number], string
   fractions: 'Fractions',
   noAlternates: 'Each letter by itself',
 }
+
+/** Units that a drawing may be in, by their ids. */
+export const unitNames: Record<string, string> = { mm: 'Millimetres', cm: 'Centimetres', m: 'Metres', in: 'Inches' }

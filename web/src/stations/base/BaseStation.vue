@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { message } from 'ant-design-vue'
-import { useRouter } from 'vue-router'
 import { computed, ref } from 'vue'
 import type { Base, Item } from '../../api/types'
 import NameInput from '../../parts/NameInput.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
+import { useEnvelope } from '../../parts/useEnvelope'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { changed } from '../../store/complete'
-import { api } from '../../api/client'
 import { useCatalogue } from '../../store/catalogue'
 import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
@@ -30,19 +29,7 @@ const { width, height } = useElementSize(el)
 
 const directing = ref(false)
 const fold = useFold()
-const router = useRouter()
-/** An envelope is a card of its own, on the table beside this one. */
-async function envelope() {
-  const s = fold.view?.sending
-  if (!s) return
-  const { id } = await api.create(`${card.view!.card.title}, envelope`.slice(0, 120), {
-    kind: 'envelope',
-    width: Math.max(s.width, s.height),
-    height: Math.min(s.width, s.height),
-    stock: catalogue.all.first.paper,
-  })
-  void router.push(`/cards/${id}/base`)
-}
+const envelope = useEnvelope()
 const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
@@ -185,7 +172,9 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
           {{ fold.view.sending.trade ? `${fold.view.sending.trade} fits` : 'No trade envelope fits closely' }}; made to
           measure <span class="whole">{{ prefs.size(fold.view.sending.width, fold.view.sending.height) }}</span>
         </p>
-        <button class="verb make" data-testid="make-envelope" @click="envelope">Make the envelope</button>
+        <button class="verb make" data-testid="make-envelope" @click="envelope(fold.view?.sending)">
+          Make the envelope
+        </button>
       </section>
       <DirectionsDialog v-model="directing" />
       <DrawnBaseDialog ref="drawn" @made="set($event)" />

@@ -7,6 +7,7 @@ import type { Base, BaseAsk, DrawingFound, DrawingLeaf, Incoming } from '../../a
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { roleNames } from '../../parts/lines'
+import { unitNames } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
@@ -44,7 +45,6 @@ const answers: Record<Answer, string> = {
   straight: 'Make it straight',
   perforation: 'Perforate it',
 }
-const unitNames: Record<string, string> = { mm: 'Millimetres', cm: 'Centimetres', m: 'Metres', in: 'Inches' }
 const turns = [0, 90, 180, 270]
 
 async function show(file: File) {

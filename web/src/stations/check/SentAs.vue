@@ -2,34 +2,22 @@
 // What the card is sent in and by, and whose its supplies are.
 import { Button, message, Popover } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { api } from '../../api/client'
 import type { CheckView, Post } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
+import { useEnvelope } from '../../parts/useEnvelope'
 import { useCard } from '../../store/card'
-import { useCatalogue } from '../../store/catalogue'
 import { useCheck } from '../../store/check'
 import { usePrefs } from '../../store/prefs'
 
 const props = defineProps<{ view: CheckView }>()
 const card = useCard()
-const catalogue = useCatalogue()
 const check = useCheck()
 const prefs = usePrefs()
-const router = useRouter()
 
 const isEnvelope = computed(() => card.view?.card.base.kind === 'envelope')
-async function envelope() {
-  const s = props.view.sending
-  const { id } = await api.create(`${card.view!.card.title}, envelope`.slice(0, 120), {
-    kind: 'envelope',
-    width: Math.max(s.width, s.height),
-    height: Math.min(s.width, s.height),
-    stock: catalogue.all.first.paper,
-  })
-  void router.push(`/cards/${id}/base`)
-}
+const envelope = useEnvelope()
 
 const open = ref(false)
 const posts = ref<Post[]>([])
@@ -91,7 +79,7 @@ const due = computed(() => check.open.find((f) => f.check === 'credits' && f.men
         >{{ view.post || 'no class takes it' }}, {{ Math.round(view.letter.weight) }} g</b
       >
     </div>
-    <button class="verb" data-testid="check-envelope" @click="envelope">Make the envelope</button>
+    <button class="verb" data-testid="check-envelope" @click="envelope(view.sending)">Make the envelope</button>
     <Popover :open="open" trigger="click" placement="leftBottom" @open-change="show">
       <button class="verb" data-testid="posts-verb">Classes of post</button>
       <template #content>

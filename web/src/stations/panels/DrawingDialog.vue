@@ -7,6 +7,7 @@ import { api, Fault } from '../../api/client'
 import type { Incoming, LayDrawing } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { roleNames } from '../../parts/lines'
+import { unitNames } from '../../parts/names'
 import type { Pt } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -30,7 +31,6 @@ let next: () => void = () => undefined
 
 const lineUses: Record<string, string> = { piece: 'Cut piece', printed: 'Printed', ...roleNames, leave: 'Leave out' }
 const fillUses: Record<string, string> = { printed: 'Printed', piece: 'Cut pieces', leave: 'Leave out' }
-const unitNames: Record<string, string> = { mm: 'Millimetres', cm: 'Centimetres', m: 'Metres', in: 'Inches' }
 
 const size = computed(() => {
   const k = (unit.value && incoming.value?.units?.[unit.value]) || 1
