@@ -61,7 +61,7 @@ func study(b card.Base) (s *Study) {
 	if len(s.inTheWay) == 0 {
 		return s
 	}
-	orders(folds, func(order []handFold) bool {
+	orders(folds, len(folder.Panels), func(order []handFold) bool {
 		other := fold(b, NewFolder(net.inOrder(order)))
 		if len(other.inTheWay) == 0 {
 			s = other
