@@ -13,6 +13,8 @@ import (
 
 	"sectilis/app"
 	"sectilis/core/coretest"
+	"sectilis/core/design/arrange"
+	"sectilis/core/design/drawnbase"
 	"sectilis/core/design/pathops"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -92,4 +94,57 @@ func TestThePreviewShowsWhatComesIn(t *testing.T) {
 		var refusal *card.Refusal
 		require.ErrorAs(t, err, &refusal, bad)
 	}
+}
+
+// The nets that a base is read from stand in files: an SVG with layers that say what lines are for, and a
+// DXF that names no unit.
+func TestABaseIsReadFromAFile(t *testing.T) {
+	f := start(t)
+	ask := func(in app.Incoming) app.BaseAsk {
+		lines := map[string]pathops.Use{}
+		for _, k := range in.Lines {
+			lines[k.Key] = k.Likely
+		}
+		return app.BaseAsk{Ask: drawnbase.Ask{Lines: lines, Stock: "white-300", Name: "Not this"}}
+	}
+	in, err := f.ReadDrawing(t.Context(), "Gate.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="160mm" viewBox="0 0 210 160">
+<g id="cut" fill="none" stroke="#000"><rect x="5" y="5" width="200" height="150"/></g><g id="valley" stroke="#00f"><path d="M55 5V155M155 5V155"/></g></svg>`))
+	require.NoError(t, err)
+	a := ask(in)
+	a.InsideUp = true
+	found, err := f.ReadBase(t.Context(), in.ID, a)
+	require.NoError(t, err)
+	require.NotNil(t, found.Base, "%v", found.Questions)
+	assert.Equal(t, "Gate", found.Base.Drawn.Name, "it is called after its file")
+	assert.InDelta(t, 100, found.Base.Width, 1e-6)
+	assert.Len(t, found.Leaves, 3)
+	assert.True(t, found.Folds, found.Why)
+	id, err := f.Create(t.Context(), coretest.Empty(t))
+	require.NoError(t, err)
+	v, err := f.Change(t.Context(), id, 1, []card.Command{arrange.SetBase{Base: *found.Base}})
+	require.NoError(t, err)
+	assert.Len(t, v.Scene.Net.Faces, 6)
+	again, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, *found.Base, again.Card.Base, "kept as it was made")
+
+	line := func(layer, x0, y0, x1, y1 string) string {
+		return "0\nLINE\n8\n" + layer + "\n10\n" + x0 + "\n20\n" + y0 + "\n11\n" + x1 + "\n21\n" + y1 + "\n"
+	}
+	dxf := "0\nSECTION\n2\nENTITIES\n" + line("cut", "0", "0", "8", "0") + line("cut", "8", "0", "8", "5") + line("cut", "8", "5", "0", "5") + line("cut", "0", "5", "0", "0") +
+		line("mountain", "4", "0", "4", "5") + "0\nENDSEC\n0\nEOF\n"
+	in, err = f.ReadDrawing(t.Context(), "Card.dxf", []byte(dxf))
+	require.NoError(t, err)
+	require.Contains(t, in.Units, "in")
+	a = ask(in)
+	_, err = f.ReadBase(t.Context(), in.ID, a)
+	require.ErrorContains(t, err, "between 1 in", "8 mm are no card")
+	a.Unit = "in"
+	found, err = f.ReadBase(t.Context(), in.ID, a)
+	require.NoError(t, err)
+	require.NotNil(t, found.Base, "%v", found.Questions)
+	assert.InDelta(t, 4*25.4, found.Base.Width, 1e-6)
+	assert.InDelta(t, 5*25.4, found.Base.Height, 1e-6)
+	_, err = f.ReadBase(t.Context(), "none", a)
+	require.ErrorContains(t, err, "not at hand any more")
 }

@@ -13,7 +13,7 @@ import (
 const onEdge = .05
 
 // leastSheet is the least area of a sheet, mm².
-const leastSheet = 100
+const leastSheet = 1
 
 // edge finds the edge of the sheet with its holes; it returns false while the drawing does not tell.
 // Cuts that are no part of it become lines.

@@ -1,0 +1,104 @@
+package app_test
+
+import (
+	"bytes"
+	"context"
+	"image/png"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sectilis/app"
+	"sectilis/core/document/card"
+	"sectilis/core/ground/measure"
+)
+
+// Steps are ticked off and kept, also when the card has changed; each has a picture, and the guide a page.
+func TestTheGuideOfACardIsTickedOff(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	v, err := f.Assembly(t.Context(), id)
+	require.NoError(t, err)
+	require.NotEmpty(t, v.Steps)
+	assert.Empty(t, v.Done)
+	assert.NotEmpty(t, v.Hand)
+	first, second := v.Steps[0].ID, v.Steps[1].ID
+	require.NoError(t, f.TickStep(t.Context(), id, first, true))
+	require.NoError(t, f.TickStep(t.Context(), id, second, true))
+	require.NoError(t, f.TickStep(t.Context(), id, first, true), "twice is once")
+	open, err := f.Open(t.Context(), id)
+	require.NoError(t, err)
+	_, err = f.Change(t.Context(), id, open.Revision, []card.Command{card.RenameCard{Title: "Going on"},
+		card.ChangeStep{Step: card.StepChange{ID: second, Title: "In my words"}}})
+	require.NoError(t, err)
+	v, err = f.Assembly(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, []string{second, first}, v.Done)
+	titles := map[string]string{}
+	for _, s := range v.Steps {
+		titles[s.ID] = s.Title
+		raw, err := f.StepPicture(t.Context(), id, s.ID, 300)
+		require.NoError(t, err, s.Title)
+		img, err := png.Decode(bytes.NewReader(raw))
+		require.NoError(t, err, s.Title)
+		assert.Equal(t, 300, max(img.Bounds().Dx(), img.Bounds().Dy()), s.Title)
+		painted := false
+		for x := 0; x < img.Bounds().Dx() && !painted; x += 3 {
+			for y := 0; y < img.Bounds().Dy() && !painted; y += 3 {
+				_, _, _, a := img.At(x, y).RGBA()
+				painted = a > 0
+			}
+		}
+		assert.True(t, painted, "%s is drawn", s.Title)
+	}
+	assert.Equal(t, "In my words", titles[second])
+	require.NoError(t, f.TickStep(t.Context(), id, first, false))
+	v, err = f.Assembly(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, []string{second}, v.Done)
+
+	for _, per := range []int{1, 2, 4} {
+		var b bytes.Buffer
+		require.NoError(t, f.WriteGuide(t.Context(), &b, id, measure.In, per))
+		assert.True(t, bytes.HasPrefix(b.Bytes(), []byte("%PDF")))
+	}
+	var b bytes.Buffer
+	require.ErrorContains(t, f.WriteGuide(t.Context(), &b, id, measure.In, 3), "1, 2 or 4")
+	_, err = f.StepPicture(t.Context(), id, "none", 300)
+	require.ErrorIs(t, err, app.ErrNotFound)
+	_, err = f.Assembly(t.Context(), "none")
+	require.ErrorIs(t, err, app.ErrNotFound)
+	require.ErrorIs(t, f.TickStep(t.Context(), "none", "cut", true), app.ErrNotFound)
+	require.Error(t, f.TickStep(t.Context(), id, "", true))
+}
+
+// The moving picture is one of all its frames, of the size that is asked for, and ends with its request.
+func TestACardIsSeenToOpen(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	var moving, stills bytes.Buffer
+	require.NoError(t, f.WriteFolding(t.Context(), &moving, id, 200))
+	img, err := png.Decode(bytes.NewReader(moving.Bytes()))
+	require.NoError(t, err)
+	assert.Equal(t, 200, max(img.Bounds().Dx(), img.Bounds().Dy()))
+	assert.Equal(t, 24, bytes.Count(moving.Bytes(), []byte("fcTL")), "there and back")
+	require.NoError(t, f.WriteStills(t.Context(), &stills, id, 200))
+	row, err := png.Decode(bytes.NewReader(stills.Bytes()))
+	require.NoError(t, err)
+	require.Zero(t, row.Bounds().Dx()%5)
+	one := row.Bounds().Dx() / 5
+	differs := 0
+	for x := range one {
+		for y := 0; y < row.Bounds().Dy(); y += 2 {
+			if row.At(x, y) != row.At(x+4*one, y) {
+				differs++
+			}
+		}
+	}
+	assert.Greater(t, differs, 200, "closed and open are two pictures")
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	require.Error(t, f.WriteFolding(ctx, &moving, id, 200))
+	require.ErrorIs(t, f.WriteStills(t.Context(), &stills, "none", 200), app.ErrNotFound)
+}
