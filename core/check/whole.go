@@ -2,8 +2,10 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
@@ -148,10 +150,15 @@ func plainWords(s string) string { return strings.ToLower(strings.Join(strings.F
 func CreditLine(f *scene.Face, lines []string) card.PlaceItems {
 	const size = 6.5 * point
 	wide := max(20, f.Safe.W*.9)
+	// Letters are about half as wide as they are high; what is longer than a line goes on in the next.
+	rows := 0.0
+	for _, l := range lines {
+		rows += math.Ceil(max(1, float64(utf8.RuneCountInString(l))*.62*size/wide))
+	}
 	return card.PlaceItems{Face: f.ID, Items: []card.Item{{
 		Name: "Credits", Kind: card.Lettering, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#41505f"},
-		Place: card.Place{X: card.Tidy(f.Safe.Centre().X), Y: card.Tidy(f.Safe.Bottom() - size*float64(len(lines))*.8)},
-		Words: &card.Words{Text: strings.Join(lines, "\n"), Font: lettering.Plain(), Size: size, Leading: 1.3, Align: card.AlignCentre, Box: &card.TextBox{Width: card.Tidy(wide), Height: card.Tidy(size * 1.5 * float64(2*len(lines)))}},
+		Place: card.Place{X: card.Tidy(f.Safe.Centre().X), Y: card.Tidy(f.Safe.Bottom() - size*(.65*rows+.3))},
+		Words: &card.Words{Text: strings.Join(lines, "\n"), Font: lettering.Plain(), Size: size, Leading: 1.3, Align: card.AlignCentre, Box: &card.TextBox{Width: card.Tidy(wide), Height: card.Tidy(size * 1.5 * (rows + 1))}},
 	}}}
 }
 
