@@ -1,6 +1,7 @@
 package scene_test
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 
@@ -100,5 +101,59 @@ func TestNothingLiesTwiceInACut(t *testing.T) {
 				assert.LessOrEqual(t, cut.Thickest, s.Thickness+1e-6, k.ID)
 			}
 		}
+	}
+}
+
+// The leaves of a card with several lie behind one another in the order in which it is closed, as far apart
+// as what lies between them.
+func TestLeavesLieBehindOneAnother(t *testing.T) {
+	leaf, _ := card.StockByID("cream-300")
+	for kind, leaves := range map[card.BaseKind]int{card.SideFold: 2, card.TopFold: 2, card.TriFold: 3, card.ZFold: 3, card.Accordion: 4, card.Flat: 1, card.Tent: 2} {
+		c, err := fold.New("Leaves", card.Base{Kind: kind, Width: 100, Height: 140, Stock: "cream-300"})
+		require.NoError(t, err)
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		front := s.Face(card.Front)
+		cut := scene.Closed(c, &s).Cut(c, geom.Pt(0, front.Height/2), geom.Pt(front.Width, front.Height/2))
+		if kind == card.Tent {
+			continue // it stands, and is not closed flat
+		}
+		require.Len(t, cut.Strips, leaves, kind)
+		assert.InDelta(t, float64(leaves)*leaf.Thickness, cut.Thick, 1e-9, kind)
+		for i, k := range cut.Strips {
+			assert.InDelta(t, float64(i)*leaf.Thickness, k.Upper, 1e-9, "%s, leaf %d", kind, i)
+			assert.False(t, k.Foam)
+			assert.Empty(t, k.Item)
+			assert.NotEmpty(t, k.Name, kind)
+		}
+		assert.Len(t, cut.Folds, map[card.BaseKind]int{card.SideFold: 1, card.TriFold: 2, card.ZFold: 2, card.Accordion: 3}[kind], kind)
+		for _, f := range cut.Folds {
+			assert.Less(t, f.Upper, f.Lower, kind)
+			assert.Equal(t, f.At > front.Width/2, f.Ahead, "%s: a fold lies at the end of its leaves", kind)
+		}
+	}
+}
+
+// A cut is the same whichever way the line runs, but turned about.
+func TestACutIsTheSameFromBothEnds(t *testing.T) {
+	c, err := fold.New("Turned", card.Base{Kind: card.SideFold, Width: 100, Height: 150, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{block("A", 30, 60, 30, 40, 1), block("B", 70, 90, 40, 40, 0)}},
+		card.PlaceItems{Face: card.InsideFirst, Items: []card.Item{block("C", 50, 75, 60, 60, .5)}})
+	require.NoError(t, err)
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	heap := scene.Closed(c, &s)
+	from, to := geom.Pt(-5, 40), geom.Pt(105, 110)
+	one, other := heap.Cut(c, from, to), heap.Cut(c, to, from)
+	assert.InDelta(t, one.Thickest, other.Thickest, 1e-9)
+	assert.InDelta(t, one.Thick, other.Thick, 1e-9)
+	require.Len(t, other.Strips, len(one.Strips))
+	for _, a := range one.Strips {
+		found := false
+		for _, b := range other.Strips {
+			found = found || a.Item == b.Item && a.Foam == b.Foam && math.Abs(a.From-(one.Long-b.To)) < 1e-6 && math.Abs(a.Upper-b.Upper) < 1e-9 && math.Abs(a.Lower-b.Lower) < 1e-9
+		}
+		assert.True(t, found, "%+v", a)
 	}
 }
