@@ -146,3 +146,30 @@ func TestABaseFromADrawing(t *testing.T) {
 	h.keys("z", ctrl)
 	h.wait(`document.body.textContent.includes('Yard')`)
 }
+
+// Of a drawing that cannot become a base as it is, what is wrong is said, and what is open is asked.
+func TestAnUnclearDrawingIsAskedAbout(t *testing.T) {
+	h := lay(t)
+	dir := t.TempDir()
+	write := func(name, body string) string {
+		file := filepath.Join(dir, name)
+		require.NoError(t, os.WriteFile(file, []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="240mm" height="200mm" viewBox="0 0 240 200"><g fill="none" stroke="#000">`+body+`</g></svg>`), 0o600))
+		return file
+	}
+	h.must(h.Go("/cards/" + h.id + "/base"))
+	h.there("kind-fromLines")
+	h.must(h.Upload(browser.ID("base-drawing-input"), write("Open.svg", `<path d="M10 20V170H210V10H20"/><path stroke="#00f" stroke-dasharray="3 2" d="M110 10V170"/>`)))
+	h.says("drawn-dialog", "The outline of the sheet is open")
+	h.choose("drawn-ask-0", "Close it")
+	h.says("drawn-verdict", "Folds.")
+	h.choose("drawn-line-0", "Leave out")
+	h.says("drawn-wrong", "no sheet is so narrow")
+	h.wait(`document.querySelector('[data-testid=drawn-make]').disabled`)
+	h.keys("\u001b")
+	h.wait(`!document.querySelector('[data-testid=drawn-dialog]')?.checkVisibility()`)
+	h.must(h.Upload(browser.ID("base-drawing-input"), write("Small.svg", `<path d="M10 10H20V20H10Z"/>`)))
+	h.says("drawn-wrong", "between 1 in")
+	v, err := h.app.App.Open(t.Context(), h.id)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, v.Revision, "nothing was made of either")
+}

@@ -92,3 +92,40 @@ func TestAFindingLeadsToItsPlace(t *testing.T) {
 	h.click("do-mend")
 	h.there("all-well")
 }
+
+// Classes of post are a person's own; a card is told that none takes it any more.
+func TestClassesOfPostAreAPersonsOwn(t *testing.T) {
+	h := lay(t, square("Label", 2, 2))
+	h.click("station-check")
+	h.says("post", "Letter")
+	h.click("posts-verb")
+	h.there("posts")
+	h.put("post-thick-0", "0.5 mm")
+	h.click("posts-keep")
+	h.says("post", "Large letter")
+	all, err := h.app.App.Posts(t.Context())
+	require.NoError(t, err)
+	assert.InDelta(t, .5, all[0].Thick, 1e-6)
+}
+
+// What is found of one kind is mended all at once, as one change.
+func TestAllOfAKindAreMendedAtOnce(t *testing.T) {
+	bare := func(name string, x, y float64) card.Command {
+		p := square(name, x, y).(card.PlaceItems)
+		p.Items[0].Fill, p.Items[0].Made = card.Fill{Colour: "#35658c"}, card.Made{As: card.Cut, Stock: "text-120"}
+		return p
+	}
+	h := lay(t, bare("One", 1.5, 2), bare("Two", 3.5, 2), bare("Three", 2.5, 5))
+	h.click("station-check")
+	h.wait(`document.querySelectorAll('[data-check=noBleed]').length === 3`)
+	h.must(h.Click("[data-check=noBleed]"))
+	h.says("mend-all", "Mend all 3 of this kind")
+	h.click("mend-all")
+	h.wait(`document.querySelectorAll('[data-check=noBleed]').length === 0`)
+	v, err := h.app.App.Open(t.Context(), h.id)
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, v.Revision, "one change")
+	for _, it := range v.Card.Face(card.Front).Items {
+		assert.InDelta(t, card.UsualBleed, it.Made.Bleed, 1e-9, it.Name)
+	}
+}

@@ -223,6 +223,9 @@ func (r *reader) sort(d exchange.Drawing) error {
 	if max(whole.W, whole.H) > card.MaxSheet {
 		return card.Refuse("drawing", "The lines reach over %.0f × %.0f mm; a sheet has at most %d mm. Choose another unit, or leave out what lies far away.", whole.W, whole.H, card.MaxSheet)
 	}
+	if min(whole.W, whole.H) < leastSide {
+		return card.Refuse("drawing", "The lines reach over %.1f × %.1f mm, and no sheet is so narrow. Choose another unit, or take more of the lines in.", whole.W, whole.H)
+	}
 	return nil
 }
 
@@ -284,6 +287,9 @@ func (r *reader) base() error {
 		r.note("Scores were moved by up to %s, so that it closes.", measure.FormatUnit(far, measure.MM))
 	}
 	division := fold.Of(b).Divide()
+	if len(division.Panels) == 0 {
+		return card.Refuse("drawing", "Nothing is left of the sheet beside its holes and cuts. Leave some of them out.")
+	}
 	for _, p := range division.Panels {
 		r.out.Panels = append(r.out.Panels, Panel{Ring: geom.Join(append([]geom.Path{p.Ring}, p.Holes...)...).Transform(back), At: back.Apply(p.Middle), Leaf: -1})
 	}

@@ -281,6 +281,7 @@ func TestDrawingsThatAreNoBase(t *testing.T) {
 	}{
 		"too small":  {drawing(map[card.Role][]geom.Path{card.RoleCut: {path(t, "M0 0H20V20H0Z")}}), "between 1 in (25 mm)"},
 		"too large":  {drawing(map[card.Role][]geom.Path{card.RoleCut: {path(t, "M0 0H2000V200H0Z")}}), "Choose another unit"},
+		"one line":   {drawing(map[card.Role][]geom.Path{card.RoleValley: {path(t, "M110 10V170")}}), "no sheet is so narrow"},
 		"only a pen": {drawing(map[card.Role][]geom.Path{card.RolePen: {path(t, "M0 0H200V200H0Z")}}), "No line of the drawing is a cut or a score"},
 	} {
 		_, err := drawnbase.Read(c.d, asked(c.d))
@@ -301,8 +302,11 @@ func TestRandomLinesAreReadOrRefused(t *testing.T) {
 	rng := rand.New(rand.NewPCG(18, 7))
 	roles := []card.Role{card.RoleCut, card.RoleCut, card.RoleMountain, card.RoleValley, card.RolePerforation, card.RoleKiss}
 	made := 0
-	for range 60 {
-		layers := map[card.Role][]geom.Path{card.RoleCut: {path(t, "M0 0H160V120H0Z")}}
+	for i := range 120 {
+		layers := map[card.Role][]geom.Path{}
+		if i%2 == 0 { // else nothing goes round the sheet
+			layers[card.RoleCut] = []geom.Path{path(t, "M0 0H160V120H0Z")}
+		}
 		at := func() geom.Point { return geom.Pt(float64(rng.IntN(17)*10), float64(rng.IntN(13)*10)) }
 		for range rng.IntN(12) {
 			role := roles[rng.IntN(len(roles))]

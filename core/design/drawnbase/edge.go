@@ -12,8 +12,11 @@ import (
 // onEdge is how far a line may be from the edge of the sheet and still lie on it, mm.
 const onEdge = .05
 
-// leastSheet is the least area of a sheet, mm².
-const leastSheet = 1
+// leastSide is the least width and height of all lines, mm, and leastSheet the least area of a sheet, mm².
+const (
+	leastSide  = 1
+	leastSheet = 1
+)
 
 // edge finds the edge of the sheet with its holes; it returns false while the drawing does not tell.
 // Cuts that are no part of it become lines.

@@ -11,7 +11,7 @@ import (
 )
 
 // A panel is likely a leaf when it is at least this share of the largest one, and so much of its own edge
-// is the edge of the sheet, or when it is as large as that.
+// is the edge of the sheet, or when it is as large as that. Where none is, the largest is one.
 const (
 	leastLeaf = .12
 	leastOuts = .15
@@ -36,6 +36,10 @@ func likelyLeaves(d fold.Division, edge geom.Path, level bool, back geom.Affine)
 		if a := p.Ring.Area(); a >= largeLeaf*largest || a >= leastLeaf*largest && outer(p.Ring, edge) >= leastOuts {
 			found = append(found, leaf{p.Middle, p.Ring.Bounds().Centre()})
 		}
+	}
+	if len(found) == 0 {
+		p := slices.MaxFunc(d.Panels, func(a, b fold.Panel) int { return cmp.Compare(a.Ring.Area(), b.Ring.Area()) })
+		found = append(found, leaf{p.Middle, p.Ring.Bounds().Centre()})
 	}
 	slices.SortStableFunc(found, func(a, b leaf) int {
 		if level {

@@ -298,13 +298,14 @@ defineExpose({ show })
       </div>
     </div>
     <footer v-if="incoming">
-      <p v-if="found?.base" class="says" :class="{ bad: !found.folds }" data-testid="drawn-verdict">
+      <p v-if="!wrong && found?.base" class="says" :class="{ bad: !found.folds }" data-testid="drawn-verdict">
         <template v-if="found.folds">Folds. Closed {{ prefs.size(found.base.width, found.base.height) }}.</template>
         <template v-else>{{ prefs.said(found.why[0] ?? 'It does not fold.') }}</template>
       </p>
-      <p v-else-if="unclear" class="says bad">
+      <p v-else-if="!wrong && unclear" class="says bad">
         {{ unclear === 1 ? 'One thing is unclear.' : `${unclear} things are unclear.` }}
       </p>
+      <span v-else class="says" />
       <Button @click="open = false">Put aside</Button>
       <Button type="primary" :disabled="!found?.base || !!wrong" data-testid="drawn-make" @click="make">
         Make it the base
