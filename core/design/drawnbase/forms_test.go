@@ -113,3 +113,26 @@ func TestFilledShapesGiveTheirEdges(t *testing.T) {
 	assert.Equal(t, "Back", net.Face(card.Back).Name, "one leaf has a front and a back")
 	assert.Equal(t, fold.Inside, net.Face(card.Back).Side)
 }
+
+// Some panel always has faces, be it of any form, and each says which panel it is.
+func TestSomePanelHasFaces(t *testing.T) {
+	for name, d := range map[string]string{
+		"a triangle":       "M0 0H160L80 140Z",
+		"a thin triangle":  "M0 0L160 30L20 160Z",
+		"a star":           "M80 0L95 60L160 60L108 98L128 160L80 122L32 160L52 98L0 60L65 60Z",
+		"a ring of a base": "M0 0H160V160H0ZM30 30H130V130H30Z",
+	} {
+		drawn := drawing(map[card.Role][]geom.Path{card.RoleCut: path(t, d).Rings()})
+		found, err := drawnbase.Read(drawn, asked(drawn))
+		require.NoError(t, err, name)
+		require.Empty(t, found.Questions, name)
+		require.Len(t, found.Panels, 1, name)
+		require.Len(t, found.Leaves, 1, name)
+		assert.Equal(t, 0, found.Panels[0].Leaf, name)
+		assert.Equal(t, "Front", found.Leaves[0].Outside, name)
+		assert.NotZero(t, found.Panels[0].Ring.Winding(found.Leaves[0].At), "%s: the place of a leaf is on its panel", name)
+		require.NotNil(t, found.Base, name)
+		_, err = fold.New("A card", *found.Base)
+		assert.NoError(t, err, name)
+	}
+}
