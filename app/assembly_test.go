@@ -6,6 +6,7 @@ import (
 	"image/png"
 	"testing"
 
+	"github.com/kovidgoyal/imaging/apng"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -82,7 +83,17 @@ func TestACardIsSeenToOpen(t *testing.T) {
 	img, err := png.Decode(bytes.NewReader(moving.Bytes()))
 	require.NoError(t, err)
 	assert.Equal(t, 200, max(img.Bounds().Dx(), img.Bounds().Dy()))
-	assert.Equal(t, 24, bytes.Count(moving.Bytes(), []byte("fcTL")), "there and back")
+	film, err := apng.DecodeAll(bytes.NewReader(moving.Bytes()))
+	require.NoError(t, err)
+	assert.Zero(t, film.LoopCount, "it goes on without an end")
+	require.Len(t, film.Frames, 24, "there and back")
+	for i, f := range film.Frames {
+		assert.Equal(t, img.Bounds(), f.Image.Bounds())
+		assert.False(t, f.IsDefault)
+		assert.InDelta(t, map[bool]float64{true: .9, false: .09}[i%12 == 0], f.GetDelay(), 1e-9, "it rests closed and open")
+		assert.Equal(t, film.Frames[(24-i)%24].Image, f.Image, "the way back is the way there")
+	}
+	assert.NotEqual(t, film.Frames[0].Image, film.Frames[12].Image)
 	require.NoError(t, f.WriteStills(t.Context(), &stills, id, 200))
 	row, err := png.Decode(bytes.NewReader(stills.Bytes()))
 	require.NoError(t, err)

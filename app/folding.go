@@ -10,9 +10,10 @@ import (
 	"io"
 	"math"
 
+	"github.com/kovidgoyal/imaging/apng"
+
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
-	"sectilis/core/format/apng"
 	"sectilis/core/format/raster"
 	"sectilis/core/ground/geom"
 )
@@ -94,7 +95,7 @@ func (u *supplies) WriteFolding(ctx context.Context, w io.Writer, id string, sid
 	if err != nil {
 		return err
 	}
-	var frames []apng.Frame
+	var film apng.APNG
 	for i := range 2 * (openFrames - 1) {
 		k := i
 		if k >= openFrames {
@@ -104,9 +105,9 @@ func (u *supplies) WriteFolding(ctx context.Context, w io.Writer, id string, sid
 		if k == 0 || k == openFrames-1 {
 			long = restLong
 		}
-		frames = append(frames, apng.Frame{Image: images[k], Long: long})
+		film.Frames = append(film.Frames, apng.Frame{Image: images[k], DelayNumerator: long, DelayDenominator: 1000})
 	}
-	return apng.Write(w, frames)
+	return apng.Encode(w, film)
 }
 
 // WriteStills writes a card at five openings side by side as a PNG, each with the longer side in pixels. It
