@@ -99,11 +99,9 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 		for _, p := range sh.Pieces {
 			v.Inked += inked(p)
 		}
-		if sh.Of >= 0 {
-			v.Cost += sh.Stock.Price
-		}
 		v.Sheets = append(v.Sheets, sv)
 	}
+	v.Cost = sheet.Cost(l.Sheets)
 	v.Changed = p.outcomes.runs.changed(id, keys)
 	if slices.ContainsFunc(l.Problems, func(p sheet.Problem) bool { return p.Offer == nil }) {
 		v.Offer = sheet.Offer(rev.Card, s, rev.Card.SheetsOf(), opt)

@@ -10,6 +10,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/cache"
+	"sectilis/core/ground/wording"
 )
 
 // Rights say how a supply may be used; empty is not noted.
@@ -161,7 +162,7 @@ func (u *supplies) RemovePicture(ctx context.Context, id string) error {
 		return err
 	}
 	if len(by) > 0 {
-		return &card.Refusal{Field: "id", Why: fmt.Sprintf("This photo stays: it is on %s.", and(by))}
+		return &card.Refusal{Field: "id", Why: fmt.Sprintf("This photo stays: it is on %s.", wording.And(by))}
 	}
 	return u.store.HidePicture(ctx, id, u.now())
 }
@@ -211,12 +212,4 @@ func (u *supplies) using(ctx context.Context, is func(card.Item) bool) (by []str
 		}
 	}
 	return by, nil
-}
-
-// and joins names as one says them.
-func and(names []string) string {
-	if n := len(names); n > 1 {
-		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
-	}
-	return names[0]
 }

@@ -6,6 +6,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/wording"
 )
 
 // fallsApart finds words of a joined script that are cut, and whose letters do not all touch.
@@ -58,8 +59,5 @@ func quoted(words []string) string {
 	if len(words) > most {
 		return strings.Join(out, ", ") + " and others"
 	}
-	if n := len(out) - 1; n > 0 {
-		return strings.Join(out[:n], ", ") + " and " + out[n]
-	}
-	return out[0]
+	return wording.And(out)
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/wording"
 )
 
 // noRoom finds pieces that have no room on the paper of their stock.
@@ -36,16 +37,9 @@ func laidOtherwise(in *Input) (out []Finding) {
 // tooFew finds stocks of which more sheets are needed than there are.
 func tooFew(in *Input) (out []Finding) {
 	for _, s := range in.Layout.Short {
-		out = append(out, Finding{Weight: Caution, Why: fmt.Sprintf("%d %s of %s, %s, are needed, and there are %d.", s.Needs, counted(s.Needs), s.Stock.Name, s.Size.Name, s.Has)})
+		out = append(out, Finding{Weight: Caution, Why: fmt.Sprintf("%s of %s, %s, are needed, and there are %d.", wording.Counted(s.Needs, "sheet", "sheets"), s.Stock.Name, s.Size.Name, s.Has)})
 	}
 	return out
-}
-
-func counted(n int) string {
-	if n == 1 {
-		return "sheet"
-	}
-	return "sheets"
 }
 
 // piece is the item that a piece is, with its face; both are empty for the base.

@@ -2,11 +2,11 @@ package check
 
 import (
 	"fmt"
-	"strings"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/wording"
 )
 
 // runsOff finds printed words that run off the face, or the piece, that they are printed on.
@@ -50,16 +50,11 @@ func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
 		}
 		return of(Caution, f, it, 0, nil, "runs off %s: what is beside its edge is cut off.", name), true
 	}
-	last := len(sides) - 1
-	list := sides[last]
-	if last > 0 {
-		list = strings.Join(sides[:last], ", ") + " and " + list
-	}
 	var mends []Mend
 	if dx, dy := inward(box, b); b.W <= box.W && b.H <= box.H && staysOn(f, it, dx, dy) {
 		mends = []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy}}}}}
 	}
-	return of(Caution, f, it, far, mends, "runs off %s %s; what is beside it is cut off.", name, list), true
+	return of(Caution, f, it, far, mends, "runs off %s %s; what is beside it is cut off.", name, wording.And(sides)), true
 }
 
 // inward is how far a box is moved to lie within another, if it has room there, mm.

@@ -16,6 +16,7 @@ import (
 	"sectilis/core/format/dxf"
 	"sectilis/core/format/hpgl"
 	"sectilis/core/format/svg"
+	"sectilis/core/ground/wording"
 	"sectilis/core/production/cut"
 	"sectilis/core/production/sheet"
 )
@@ -125,6 +126,5 @@ func names() string {
 			out = append(out, f.Name)
 		}
 	}
-	last := len(out) - 1
-	return strings.Join(out[:last], ", ") + " and " + out[last] + "."
+	return wording.And(out) + "."
 }

@@ -5,12 +5,13 @@ package assembly
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
-	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
+	"sectilis/core/ground/wording"
 	"sectilis/core/production/sheet"
 )
 
@@ -155,13 +156,6 @@ func (p *planner) has(ids ...string) []string {
 	return out
 }
 
-func counted(n int, one, many string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %s", n, many)
-}
-
 func (p *planner) print() {
 	pages := 0
 	var sizes []string
@@ -182,7 +176,7 @@ func (p *planner) print() {
 	if pages == 0 {
 		return
 	}
-	p.add(Step{ID: "print", Kind: Print, Title: "Print " + counted(pages, "page", "pages"), Says: joined(sizes), Desk: desk, Minutes: 2 * float64(pages),
+	p.add(Step{ID: "print", Kind: Print, Title: "Print " + wording.Counted(pages, "page", "pages"), Says: wording.And(sizes), Desk: desk, Minutes: 2 * float64(pages),
 		Does: "Print every page in true size, without fitting it to the paper, each on its own stock. Let ink dry before you touch it.",
 		Why:  "What is printed has to be dry before it is cut."})
 }
@@ -193,9 +187,9 @@ func (p *planner) cut() {
 	}
 	desk := []Thing{}
 	for _, sh := range p.sheets {
-		desk = append(desk, Thing{Name: sh.Stock.Name, Says: fmt.Sprintf("sheet %d, %s", sh.Number, counted(len(sh.Pieces), "piece", "pieces")), Sheet: sh.Number})
+		desk = append(desk, Thing{Name: sh.Stock.Name, Says: fmt.Sprintf("sheet %d, %s", sh.Number, wording.Counted(len(sh.Pieces), "piece", "pieces")), Sheet: sh.Number})
 	}
-	p.add(Step{ID: "cut", Kind: Cut, Title: "Cut " + counted(len(p.sheets), "sheet", "sheets"), Says: "scores first; the machine asks for its tools", Desk: desk, Minutes: 4 * float64(len(p.sheets)), Needs: p.has("print"),
+	p.add(Step{ID: "cut", Kind: Cut, Title: "Cut " + wording.Counted(len(p.sheets), "sheet", "sheets"), Says: "scores first; the machine asks for its tools", Desk: desk, Minutes: 4 * float64(len(p.sheets)), Needs: p.has("print"),
 		Does: "Cut and score every sheet on the cutting mat, or by hand with trimmer, knife and scoring board. Keep pieces that look alike apart.",
 		Why:  "Everything else is laid by its own cut edge."})
 }
@@ -209,7 +203,7 @@ func (p *planner) fold() {
 	says := "fold each score once and open it again"
 	p.add(Step{ID: "fold", Kind: Fold, Title: "Fold the base", Says: says, Minutes: 2 + float64(len(folds)), Needs: p.has("cut"),
 		Desk: []Thing{{Name: "Base", Says: p.from(card.BasePiece), Item: card.BasePiece, Sheet: p.of[card.BasePiece]}},
-		Does: joinedSentences(folds) + " Rub each fold with the bone folder, and open the card again.",
+		Does: strings.Join(folds, " ") + " Rub each fold with the bone folder, and open the card again.",
 		Why:  "Paper folds sharply only while nothing is glued to it; pieces are then laid by the folds."})
 }
 
@@ -223,124 +217,6 @@ func (p *planner) from(id string) string {
 	}
 	return "not on a sheet"
 }
-
-// buildUps puts pieces on one another off the card, then on the base: a piece goes on its carrier when it
-// has all that it carries itself.
-func (p *planner) buildUps() {
-	faces := make([]*scene.Face, 0, len(p.scene.Faces))
-	for i := range p.scene.Faces {
-		faces = append(faces, &p.scene.Faces[i])
-	}
-	// The inside comes first: it is reached while the card lies open.
-	slices.SortStableFunc(faces, func(a, b *scene.Face) int {
-		rank := func(f *scene.Face) int {
-			if f.Side == fold.Inside {
-				return 0
-			}
-			return 1
-		}
-		return rank(a) - rank(b)
-	})
-	for _, f := range faces {
-		for i := range f.Items {
-			if it := &f.Items[i]; it.Piece && it.On == "" {
-				p.build(f, it)
-			}
-		}
-	}
-}
-
-// build makes the steps of what a piece carries, and then that which lays it down.
-func (p *planner) build(f *scene.Face, it *scene.Item) {
-	var carried []string
-	for i := range f.Items {
-		if o := &f.Items[i]; o.Piece && o.On == it.ID {
-			p.build(f, o)
-			carried = append(carried, p.built[o.ID])
-		}
-	}
-	needs := append(p.has("cut"), carried...)
-	on, name := f.Carrier(it), f.Name
-	if on != nil {
-		name = "“" + on.Name + "”"
-	} else {
-		needs = append(needs, p.has("fold")...)
-	}
-	// What lies below it on the same carrier, and is covered by it, goes on before.
-	for i := range f.Items {
-		o := &f.Items[i]
-		if o.ID == it.ID {
-			break
-		}
-		if o.Piece && o.On == it.On && o.Bounds.Overlaps(it.Bounds) && p.built[o.ID] != "" {
-			needs = append(needs, p.built[o.ID])
-		}
-	}
-	s := Step{ID: "lay-" + it.ID, Kind: Glue, Title: fmt.Sprintf("Glue “%s” on %s", it.Name, name), Minutes: 2, Needs: p.has(needs...),
-		Piece: it.ID, On: it.On, Face: f.ID, Measures: p.measures(f, it, on)}
-	s.Desk = []Thing{p.thing(it, carried)}
-	if on != nil {
-		s.Desk = append(s.Desk, Thing{Name: on.Name, Says: p.from(on.ID), Item: on.ID, Sheet: p.of[on.ID]})
-	}
-	s.Says, s.Does = "glued flat", fmt.Sprintf("Spread glue thinly over the back of “%s”, to its edges, and lay it on %s. Press it down from the middle outward.", it.Name, name)
-	if it.Lift > 0 {
-		s.Kind, s.Foam, s.Pads, s.Minutes = Raise, it.Lift, len(Pads(it)), 4
-		pads := counted(s.Pads, "pad", "pads")
-		s.Title = fmt.Sprintf("Raise “%s” on foam", it.Name)
-		s.Says = fmt.Sprintf("%s of %g mm, on %s", pads, it.Lift, name)
-		s.Does = fmt.Sprintf("Stick %s of foam, %g mm thick, to the back of “%s”, a little in from its edges. Set it on %s by its lower edge and press.", pads, it.Lift, it.Name, name)
-		s.Desk = append(s.Desk, Thing{Name: fmt.Sprintf("Foam, %g mm", it.Lift), Says: fmt.Sprintf("%s of %.0f × %.0f mm", pads, padWide, padHigh)})
-	}
-	s.Why = why(it, on, len(carried))
-	p.built[it.ID] = p.add(s)
-}
-
-func (p *planner) thing(it *scene.Item, carried []string) Thing {
-	t := Thing{Name: it.Name, Says: p.from(it.ID), Item: it.ID, Sheet: p.of[it.ID]}
-	if len(carried) > 0 {
-		t.Made, t.Says = carried[len(carried)-1], "with what is on it already"
-	}
-	return t
-}
-
-func why(it, on *scene.Item, carried int) string {
-	switch {
-	case it.Lift > 0 && carried > 0:
-		return "It is built up flat on the desk first; once it stands on foam, pressing on it would crush that."
-	case it.Lift > 0:
-		return "What lies flat below it has to be there first; once it is raised, nothing fits beneath."
-	case on != nil:
-		return "It is easier to lay straight off the card, on the desk, than on the card itself."
-	case carried > 0:
-		return "It goes on in one with all that it carries, so that these keep their places to each other."
-	}
-	return "The base is folded and lies open: it is reached from all sides."
-}
-
-// measures are how far a piece lies from the edges of what it is laid on, or how far that shows round it.
-func (p *planner) measures(f *scene.Face, it, on *scene.Item) []Measure {
-	box := geom.Rect{W: f.Width, H: f.Height}
-	what := f.Name
-	if on != nil {
-		box, what = on.Bounds, on.Name
-	}
-	b := it.Bounds
-	left, right, top, below := b.X-box.X, box.Right()-b.Right(), b.Y-box.Y, box.Bottom()-b.Bottom()
-	const same = .1
-	if near(left, right, same) && near(top, below, same) && near(left, top, same) && left > 0 {
-		return []Measure{{fmt.Sprintf("%s shows all round", what), left}}
-	}
-	out := []Measure{{"From its left edge", left}}
-	if near(left, right, same) {
-		out[0].Name = "From left and right"
-	}
-	if near(top, below, same) {
-		return append(out, Measure{"From above and below", below})
-	}
-	return append(out, Measure{"From its lower edge", below})
-}
-
-func near(a, b, tol float64) bool { return a-b < tol && b-a < tol }
 
 // finish is what is done when all pieces are on: the insert, the base's own tabs, closing.
 func (p *planner) finish() {
@@ -387,15 +263,9 @@ func (p *planner) takes() []string {
 		stocks[sh.Stock.ID] = true
 	}
 	if len(p.sheets) > 0 {
-		out = append(out, fmt.Sprintf("%s of %s", counted(len(p.sheets), "sheet", "sheets"), counted(len(stocks), "stock", "stocks")))
+		out = append(out, fmt.Sprintf("%s of %s", wording.Counted(len(p.sheets), "sheet", "sheets"), wording.Counted(len(stocks), "stock", "stocks")))
 	}
-	cost := 0.0
-	for _, sh := range p.sheets {
-		if sh.Of >= 0 { // a scrap costs nothing any more
-			cost += sh.Stock.Price
-		}
-	}
-	if cost > 0 {
+	if cost := sheet.Cost(p.sheets); cost > 0 {
 		out = append(out, fmt.Sprintf("paper for %.2f", cost))
 	}
 	pads, glue := map[float64]int{}, false
@@ -407,7 +277,7 @@ func (p *planner) takes() []string {
 	}
 	for _, foam := range card.Foam {
 		if n := pads[foam]; n > 0 {
-			out = append(out, fmt.Sprintf("%s of foam, %g mm", counted(n, "pad", "pads"), foam))
+			out = append(out, fmt.Sprintf("%s of foam, %g mm", wording.Counted(n, "pad", "pads"), foam))
 		}
 	}
 	if glue {
@@ -415,32 +285,6 @@ func (p *planner) takes() []string {
 	}
 	if slices.ContainsFunc(p.steps, func(s Step) bool { return s.Kind == Fold }) {
 		out = append(out, "bone folder")
-	}
-	return out
-}
-
-func joined(list []string) string {
-	switch n := len(list); n {
-	case 0:
-		return ""
-	case 1:
-		return list[0]
-	default:
-		out := list[0]
-		for _, s := range list[1 : n-1] {
-			out += ", " + s
-		}
-		return out + " and " + list[n-1]
-	}
-}
-
-func joinedSentences(list []string) string {
-	out := ""
-	for i, s := range list {
-		if i > 0 {
-			out += " "
-		}
-		out += s
 	}
 	return out
 }

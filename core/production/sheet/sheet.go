@@ -193,6 +193,16 @@ type Layout struct {
 	Nested []nest.Problem `json:"-"`
 }
 
+// Cost is the price of some sheets as far as prices are known. A scrap costs nothing any more.
+func Cost(sheets []Sheet) (cost float64) {
+	for _, s := range sheets {
+		if s.Of >= 0 {
+			cost += s.Stock.Price
+		}
+	}
+	return cost
+}
+
 // loose is a piece before it has its place: in its own coordinates.
 type loose struct {
 	Piece

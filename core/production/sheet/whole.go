@@ -10,6 +10,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
+	"sectilis/core/ground/wording"
 )
 
 // A base may be a sheet as it comes, folded: A4 to A5, or Letter to its half. Sizes of the
@@ -132,10 +133,7 @@ func listed(names []string) string {
 	if n := len(names) - most; n > 0 {
 		return fmt.Sprintf("%s and %d more", strings.Join(names[:most], ", "), n)
 	}
-	if len(names) < 2 {
-		return strings.Join(names, "")
-	}
-	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+	return wording.And(names)
 }
 
 // open says which slots still wait, since nothing of them is printed or cut.
