@@ -1,12 +1,14 @@
 package server
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"maps"
 	"path"
 	"reflect"
 	"slices"
+	"strings"
 
 	"github.com/invopop/jsonschema"
 
@@ -35,6 +37,13 @@ func name(t reflect.Type) string {
 	return p + t.Name()
 }
 
+// wordsName is the name, in the schema, of a type whose values are words: that of its package and its own.
+func wordsName(t reflect.Type) string {
+	p := path.Base(t.PkgPath())
+	p = cmp.Or(prefix[p], strings.ToUpper(p[:1])+p[1:])
+	return p + strings.TrimPrefix(t.Name(), p)
+}
+
 // reflector reads schemas off the Go types.
 func reflector() *jsonschema.Reflector {
 	return &jsonschema.Reflector{
@@ -51,11 +60,7 @@ func reflector() *jsonschema.Reflector {
 				six := uint64(6)
 				return &jsonschema.Schema{Type: "array", Items: &jsonschema.Schema{Type: "number"}, MinItems: &six, MaxItems: &six}
 			case app.Vocabulary[t] != nil:
-				enum := make([]any, len(app.Vocabulary[t]))
-				for i, w := range app.Vocabulary[t] {
-					enum[i] = w
-				}
-				return &jsonschema.Schema{Type: "string", Enum: enum}
+				return &jsonschema.Schema{Ref: "#/$defs/" + wordsName(t)}
 			}
 			return nil
 		},
@@ -77,6 +82,17 @@ func Schema() ([]byte, error) {
 		Catalogue{}, Measure{}, Length{}, WordsToSet{}, WordsAsSet{}, arrange.Gap{}, arrange.Fit{}, app.PictureFacts{}, app.PrintView{}, app.PhotoLook{}, app.TraceAsk{}, EditsAsk{}, RightSeen{}, WayAsk{}, app.Traced{}, tracing.PlainForm{}, points.Points{}, app.Supply{}, app.Art{}, app.SheetsTold{}, app.SuppliesIn{}, app.CardIn{}, app.Credits{}, app.CheckView{}, app.AssemblyView{}, Ticked{}, scene.Cut{}, CutLine{}, app.IncomingPaper{}, app.NewPaper{}, app.NewMotif{}, app.KeptThings{}, LayArt{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)
+	}
+	for t, words := range app.Vocabulary {
+		key := wordsName(t)
+		if root.Definitions[key] != nil {
+			return nil, fmt.Errorf("two types are named %s", key)
+		}
+		enum := make([]any, len(words))
+		for i, w := range words {
+			enum[i] = w
+		}
+		root.Definitions[key] = &jsonschema.Schema{Type: "string", Enum: enum}
 	}
 	command := &jsonschema.Schema{}
 	for _, do := range slices.Sorted(maps.Keys(app.Commands)) {

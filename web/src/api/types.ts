@@ -1,5 +1,150 @@
 // Made from docs/api.schema.json by “make types”. Not to be changed by hand.
 
+export type ShapeCorner = 'square' | 'round' | 'bevel'
+export type CardBevelAs = '' | 'printed' | 'cut'
+export type AppCutterStatus =
+  'ready' | 'looking' | 'cutting' | 'wants tool' | 'stopped' | 'no mat' | 'jammed' | 'off' | 'away'
+export type AppEventKind = 'table' | 'card' | 'job' | 'inks' | 'stocks'
+export type AppJobKind = 'print' | 'run' | 'load' | 'find' | 'test' | 'closer'
+export type AppJobState = 'running' | 'done' | 'stopped' | 'failed'
+export type AppRights = 'free' | 'personal' | 'credit'
+export type AppRunStage = 'waiting' | 'loaded' | 'found' | 'cutting' | 'done' | 'stopped' | 'failed'
+export type AppTraceBy = 'transparency' | 'darkness' | 'colours' | 'layers'
+export type ArrangeArea = 'face' | 'piece' | 'gap'
+export type ArrangeEdge = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom'
+export type ArrangePattern = 'row' | 'grid' | 'ring'
+export type ArrangeSupplyKind = 'photo' | 'paper' | 'shape' | 'lettering' | 'edging'
+export type ArrangeTo = 'eachOther' | 'face' | 'first'
+export type AssemblyKind = 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close' | 'own'
+export type CardBaseKind =
+  | 'sideFold'
+  | 'topFold'
+  | 'triFold'
+  | 'zFold'
+  | 'accordion'
+  | 'gateFold'
+  | 'doubleGate'
+  | 'tent'
+  | 'stepCard'
+  | 'popupBox'
+  | 'flat'
+  | 'easel'
+  | 'shaped'
+  | 'pocket'
+  | 'envelope'
+  | 'vFold'
+  | 'fromLines'
+export type CardRole = 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+export type PathopsUse =
+  'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+export type DrawingAnswer = 'close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation'
+export type PointsBend = 'smooth' | 'corner' | 'straight' | 'curved'
+export type CardKind = 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing' | 'slot'
+export type CardAs = 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
+export type CardIslandsHow = '' | 'bridged' | 'leftOut'
+export type ShapeID =
+  | 'rectangle'
+  | 'ellipse'
+  | 'scallop'
+  | 'tag'
+  | 'banner'
+  | 'bracket'
+  | 'flag'
+  | 'tab'
+  | 'strip'
+  | 'lozenge'
+  | 'ticket'
+  | 'stub'
+  | 'notched'
+  | 'spool'
+  | 'ribbon'
+  | 'luggage'
+  | 'stamp'
+  | 'arrow'
+  | 'pennant'
+  | 'leaf'
+  | 'flower'
+  | 'hexagon'
+  | 'plus'
+  | 'heart'
+  | 'star'
+  | 'arch'
+  | 'lancet'
+  | 'house'
+  | 'shield'
+  | 'dome'
+  | 'triangle'
+  | 'drop'
+  | 'egg'
+  | 'speech'
+  | 'bubble'
+  | 'bookmark'
+  | 'divider'
+  | 'free'
+export type CardAlign = 'left' | 'centre' | 'right' | 'justify'
+export type CardFeature =
+  | 'swashes'
+  | 'noLigatures'
+  | 'rareLigatures'
+  | 'oldFigures'
+  | 'liningFigures'
+  | 'evenFigures'
+  | 'smallCapitals'
+  | 'fractions'
+  | 'noAlternates'
+export type CardStand = '' | 'raised' | 'lowered'
+export type CardColourBy = 'line' | 'word' | 'letter'
+export type CardStance = '' | 'upright' | 'sheared'
+export type CardWarpForm = 'arch' | 'bulge' | 'flag' | 'wedge'
+export type EdgingSide = '' | 'top' | 'right' | 'bottom' | 'left'
+export type EdgingCorner = '' | 'mitre' | 'piece' | 'turn'
+export type CardTakes = 'photo' | 'words'
+export type CardTierRule = '' | 'fan' | 'strips' | 'grid'
+export type CardLie = 'portrait' | 'landscape'
+export type CardTurning = 'upright' | 'quarters' | 'freely'
+export type CardMarks = 'machine' | 'hand' | 'none'
+export type LetteringEmbedding = 'installable' | 'editable' | 'print' | 'restricted'
+export type NetSide = 'outside' | 'inside'
+export type CheckID =
+  | 'runsOff'
+  | 'nearEdge'
+  | 'smallWords'
+  | 'overfull'
+  | 'missingLetters'
+  | 'openSlots'
+  | 'sampleWords'
+  | 'looseMiddles'
+  | 'thinParts'
+  | 'fallsApart'
+  | 'looseDots'
+  | 'noBleed'
+  | 'resolution'
+  | 'dull'
+  | 'nearColours'
+  | 'noInk'
+  | 'doubledLines'
+  | 'nearCuts'
+  | 'shortCuts'
+  | 'hiddenThings'
+  | 'glued'
+  | 'sticksOut'
+  | 'meets'
+  | 'hidden'
+  | 'foldRoom'
+  | 'onNothing'
+  | 'glueThrough'
+  | 'leans'
+  | 'insertLarge'
+  | 'contrast'
+  | 'dullPhoto'
+  | 'noRoom'
+  | 'laidOtherwise'
+  | 'tooFew'
+  | 'thick'
+  | 'rights'
+  | 'credits'
+  | 'fontRights'
+export type CheckWeight = 'note' | 'caution' | 'stop'
 export type Command =
   | AddBridge
   | NetAddLiner
@@ -108,6 +253,14 @@ export type Command =
   | UntiePieces
   | Weld
   | WidenToFace
+export type FreehandTip = 'pen' | 'marker' | 'chisel'
+export type TracingBehind = '' | 'filled' | 'hole'
+export type TypesetLie = 'straight' | 'box' | 'arc' | 'circle' | 'line' | 'arch' | 'bulge' | 'flag' | 'wedge'
+export type CleanformKind = 'rectangle' | 'rounded' | 'circle' | 'ellipse' | 'polygon' | 'star'
+export type NetEye = 'upright' | 'level' | 'table'
+export type MeasureUnit = 'in' | 'mm'
+export type SceneSharpness = 'sharp' | 'soft' | 'coarse'
+export type SheetDirection = '' | 'grainLong' | 'grainShort' | 'oneWayUp'
 
 export interface API {}
 export interface AddBridge {
@@ -122,7 +275,7 @@ export interface Point {
 export interface AddMat {
   ids: string[]
   width: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   solid?: boolean
   below?: number
   form?: string
@@ -144,7 +297,7 @@ export interface AddWindow {
   window: Window
   stock: string
   lift?: number
-  as?: '' | 'printed' | 'cut'
+  as?: CardBevelAs
   bevel?: number
   colour?: string
   second?: string
@@ -155,7 +308,7 @@ export interface Window {
   overlap: number
   width: number
   below?: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   bevel?: number
 }
 export interface Art {
@@ -185,7 +338,7 @@ export interface AssemblyMeasure {
 }
 export interface AssemblyStep {
   id: string
-  kind: 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close' | 'own'
+  kind: AssemblyKind
   title: string
   says: string
   does: string
@@ -224,24 +377,7 @@ export interface BandBehind {
   do: 'bandBehind'
 }
 export interface Base {
-  kind:
-    | 'sideFold'
-    | 'topFold'
-    | 'triFold'
-    | 'zFold'
-    | 'accordion'
-    | 'gateFold'
-    | 'doubleGate'
-    | 'tent'
-    | 'stepCard'
-    | 'popupBox'
-    | 'flat'
-    | 'easel'
-    | 'shaped'
-    | 'pocket'
-    | 'envelope'
-    | 'vFold'
-    | 'fromLines'
+  kind: CardBaseKind
   width: number
   height: number
   stock: string
@@ -252,7 +388,7 @@ export interface Base {
   drawn?: DrawnBase
 }
 export interface OwnLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   from: Point
   to: Point
   order?: number
@@ -266,7 +402,7 @@ export interface DrawnBase {
   leaves: DrawnLeaf[]
 }
 export interface DrawnLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   path: string
   slit?: boolean
 }
@@ -286,14 +422,13 @@ export interface Rect {
 export interface BaseAsk {
   unit?: string
   lines: {
-    [k: string]:
-      'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+    [k: string]: PathopsUse
   }
-  filled: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  filled: PathopsUse
   insideUp: boolean
   meet: number
   answers: {
-    [k: string]: 'close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation'
+    [k: string]: DrawingAnswer
   }
   leaves: DrawingLeaf[]
   stock: string
@@ -309,13 +444,13 @@ export interface DrawingLeaf {
 export interface BendPoints {
   id: string
   points: PointRef[]
-  to: 'smooth' | 'corner' | 'straight' | 'curved'
+  to: PointsBend
   do: 'bendPoints'
 }
 export interface Border {
   of: string
   width: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   solid?: boolean
   below?: number
   form?: string
@@ -354,7 +489,7 @@ export interface Face {
 export interface Item {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing' | 'slot'
+  kind: CardKind
   on?: string
   group?: string
   locked?: boolean
@@ -386,7 +521,7 @@ export interface Place {
   mirrored?: boolean
 }
 export interface Made {
-  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
+  as: CardAs
   stock?: string
   lift?: number
   bleed?: number
@@ -395,7 +530,7 @@ export interface Made {
   islands?: Islands
 }
 export interface Islands {
-  how?: '' | 'bridged' | 'leftOut'
+  how?: CardIslandsHow
   each?: number
   width?: number
   foot?: number
@@ -473,48 +608,10 @@ export interface Print {
   edits?: Edit[]
 }
 export interface Form {
-  outline:
-    | 'rectangle'
-    | 'ellipse'
-    | 'scallop'
-    | 'tag'
-    | 'banner'
-    | 'bracket'
-    | 'flag'
-    | 'tab'
-    | 'strip'
-    | 'lozenge'
-    | 'ticket'
-    | 'stub'
-    | 'notched'
-    | 'spool'
-    | 'ribbon'
-    | 'luggage'
-    | 'stamp'
-    | 'arrow'
-    | 'pennant'
-    | 'leaf'
-    | 'flower'
-    | 'hexagon'
-    | 'plus'
-    | 'heart'
-    | 'star'
-    | 'arch'
-    | 'lancet'
-    | 'house'
-    | 'shield'
-    | 'dome'
-    | 'triangle'
-    | 'drop'
-    | 'egg'
-    | 'speech'
-    | 'bubble'
-    | 'bookmark'
-    | 'divider'
-    | 'free'
+  outline: ShapeID
   width: number
   height: number
-  corner?: 'square' | 'round' | 'bevel'
+  corner?: ShapeCorner
   radius?: number
   path?: string
   ends?: number
@@ -626,21 +723,11 @@ export interface Words {
   size: number
   leading: number
   spacing: number
-  align: 'left' | 'centre' | 'right' | 'justify'
-  features?: (
-    | 'swashes'
-    | 'noLigatures'
-    | 'rareLigatures'
-    | 'oldFigures'
-    | 'liningFigures'
-    | 'evenFigures'
-    | 'smallCapitals'
-    | 'fractions'
-    | 'noAlternates'
-  )[]
+  align: CardAlign
+  features?: CardFeature[]
   runs?: Run[]
   colours?: string[]
-  colourBy?: 'line' | 'word' | 'letter'
+  colourBy?: CardColourBy
   tie?: number
   bar?: number
   box?: TextBox
@@ -655,18 +742,8 @@ export interface Run {
   spacing?: number
   colour?: string
   kern?: number
-  stand?: '' | 'raised' | 'lowered'
-  features?: (
-    | 'swashes'
-    | 'noLigatures'
-    | 'rareLigatures'
-    | 'oldFigures'
-    | 'liningFigures'
-    | 'evenFigures'
-    | 'smallCapitals'
-    | 'fractions'
-    | 'noAlternates'
-  )[]
+  stand?: CardStand
+  features?: CardFeature[]
   alternate?: number
 }
 export interface TextBox {
@@ -685,14 +762,14 @@ export interface TextPath {
   start?: number
   even?: boolean
   away?: number
-  letters?: '' | 'upright' | 'sheared'
+  letters?: CardStance
 }
 export interface Warp {
-  form: 'arch' | 'bulge' | 'flag' | 'wedge'
+  form: CardWarpForm
   amount: number
 }
 export interface Lines {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   path: string
   width: number
   height: number
@@ -707,13 +784,13 @@ export interface Edging {
   length?: number
   count?: number
   inward?: boolean
-  side?: '' | 'top' | 'right' | 'bottom' | 'left'
-  corner?: '' | 'mitre' | 'piece' | 'turn'
+  side?: EdgingSide
+  corner?: EdgingCorner
   open?: number
   seed?: number
 }
 export interface Waits {
-  takes: 'photo' | 'words'
+  takes: CardTakes
   words?: Words
   fill: Fill
   made: Made
@@ -725,7 +802,7 @@ export interface Group {
   tiers?: Tiers
 }
 export interface Tiers {
-  rule?: '' | 'fan' | 'strips' | 'grid'
+  rule?: CardTierRule
   count: number
   rows?: number
   step: number
@@ -774,11 +851,11 @@ export interface LeftSo {
 }
 export interface SheetSetup {
   size: string
-  lie: 'portrait' | 'landscape'
+  lie: CardLie
   margin: number
   between: number
-  turning: 'upright' | 'quarters' | 'freely'
-  marks: 'machine' | 'hand' | 'none'
+  turning: CardTurning
+  marks: CardMarks
   borderless?: boolean
   share?: boolean
 }
@@ -862,22 +939,12 @@ export interface Font {
   descent: number
   stem: number
   joined?: boolean
-  features: (
-    | 'swashes'
-    | 'noLigatures'
-    | 'rareLigatures'
-    | 'oldFigures'
-    | 'liningFigures'
-    | 'evenFigures'
-    | 'smallCapitals'
-    | 'fractions'
-    | 'noAlternates'
-  )[]
+  features: CardFeature[]
   own?: boolean
   licence?: string
   licenceURL?: string
   copyright?: string
-  embedding?: 'installable' | 'editable' | 'print' | 'restricted'
+  embedding?: LetteringEmbedding
 }
 export interface SheetSize {
   id: string
@@ -895,24 +962,7 @@ export interface Motif {
   hidden?: boolean
 }
 export interface NetKind {
-  id:
-    | 'sideFold'
-    | 'topFold'
-    | 'triFold'
-    | 'zFold'
-    | 'accordion'
-    | 'gateFold'
-    | 'doubleGate'
-    | 'tent'
-    | 'stepCard'
-    | 'popupBox'
-    | 'flat'
-    | 'easel'
-    | 'shaped'
-    | 'pocket'
-    | 'envelope'
-    | 'vFold'
-    | 'fromLines'
+  id: CardBaseKind
   name: string
   lower: string
   says: string
@@ -930,7 +980,7 @@ export interface Net {
   stands?: boolean
 }
 export interface NetLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   from: Point
   to: Point
   main?: boolean
@@ -942,7 +992,7 @@ export interface NetLine {
 export interface NetFace {
   id: string
   name: string
-  side: 'outside' | 'inside'
+  side: NetSide
   width: number
   height: number
   /**
@@ -957,46 +1007,8 @@ export interface NetFace {
 export interface Ready {
   id: string
   name: string
-  outline:
-    | 'rectangle'
-    | 'ellipse'
-    | 'scallop'
-    | 'tag'
-    | 'banner'
-    | 'bracket'
-    | 'flag'
-    | 'tab'
-    | 'strip'
-    | 'lozenge'
-    | 'ticket'
-    | 'stub'
-    | 'notched'
-    | 'spool'
-    | 'ribbon'
-    | 'luggage'
-    | 'stamp'
-    | 'arrow'
-    | 'pennant'
-    | 'leaf'
-    | 'flower'
-    | 'hexagon'
-    | 'plus'
-    | 'heart'
-    | 'star'
-    | 'arch'
-    | 'lancet'
-    | 'house'
-    | 'shield'
-    | 'dome'
-    | 'triangle'
-    | 'drop'
-    | 'egg'
-    | 'speech'
-    | 'bubble'
-    | 'bookmark'
-    | 'divider'
-    | 'free'
-  corner?: 'square' | 'round' | 'bevel'
+  outline: ShapeID
+  corner?: ShapeCorner
   radius?: number
   width: number
   height: number
@@ -1019,45 +1031,7 @@ export interface SheetMarkForm {
   dot: number
 }
 export interface Check {
-  id:
-    | 'runsOff'
-    | 'nearEdge'
-    | 'smallWords'
-    | 'overfull'
-    | 'missingLetters'
-    | 'openSlots'
-    | 'sampleWords'
-    | 'looseMiddles'
-    | 'thinParts'
-    | 'fallsApart'
-    | 'looseDots'
-    | 'noBleed'
-    | 'resolution'
-    | 'dull'
-    | 'nearColours'
-    | 'noInk'
-    | 'doubledLines'
-    | 'nearCuts'
-    | 'shortCuts'
-    | 'hiddenThings'
-    | 'glued'
-    | 'sticksOut'
-    | 'meets'
-    | 'hidden'
-    | 'foldRoom'
-    | 'onNothing'
-    | 'glueThrough'
-    | 'leans'
-    | 'insertLarge'
-    | 'contrast'
-    | 'dullPhoto'
-    | 'noRoom'
-    | 'laidOtherwise'
-    | 'tooFew'
-    | 'thick'
-    | 'rights'
-    | 'credits'
-    | 'fontRights'
+  id: CheckID
   reads: string
   title: string
   matters: string
@@ -1081,46 +1055,8 @@ export interface CheckView {
   credits: Credits
 }
 export interface Finding {
-  check:
-    | 'runsOff'
-    | 'nearEdge'
-    | 'smallWords'
-    | 'overfull'
-    | 'missingLetters'
-    | 'openSlots'
-    | 'sampleWords'
-    | 'looseMiddles'
-    | 'thinParts'
-    | 'fallsApart'
-    | 'looseDots'
-    | 'noBleed'
-    | 'resolution'
-    | 'dull'
-    | 'nearColours'
-    | 'noInk'
-    | 'doubledLines'
-    | 'nearCuts'
-    | 'shortCuts'
-    | 'hiddenThings'
-    | 'glued'
-    | 'sticksOut'
-    | 'meets'
-    | 'hidden'
-    | 'foldRoom'
-    | 'onNothing'
-    | 'glueThrough'
-    | 'leans'
-    | 'insertLarge'
-    | 'contrast'
-    | 'dullPhoto'
-    | 'noRoom'
-    | 'laidOtherwise'
-    | 'tooFew'
-    | 'thick'
-    | 'rights'
-    | 'credits'
-    | 'fontRights'
-  weight: 'note' | 'caution' | 'stop'
+  check: CheckID
+  weight: CheckWeight
   face: string
   item?: string
   why: string
@@ -1198,7 +1134,7 @@ export interface DivideOpening {
 export interface DrawStroke {
   face: string
   touches: Touch[]
-  tip: 'pen' | 'marker' | 'chisel'
+  tip: FreehandTip
   weight: number
   colour: string
   opacity: number
@@ -1245,7 +1181,7 @@ export interface FillWords {
 }
 export interface FitTo {
   id: string
-  area: 'face' | 'piece' | 'gap'
+  area: ArrangeArea
   less: number
   do: 'fitTo'
 }
@@ -1267,13 +1203,13 @@ export interface GroupItems {
 export interface Grow {
   ids: string[]
   by: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   do: 'grow'
 }
 export interface GrowOpening {
   ids: string[]
   by: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   do: 'growOpening'
 }
 export interface HideItems {
@@ -1296,7 +1232,7 @@ export interface LayCutOut {
   edge: string
   rim?: Rim
   lift?: number
-  behind?: '' | 'filled' | 'hole'
+  behind?: TracingBehind
   do: 'layCutOut'
 }
 export interface LayPieces {
@@ -1306,7 +1242,7 @@ export interface LayPieces {
 export interface LayTraced {
   id: string
   parts: TracedPart[]
-  as: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
+  as: CardAs
   do: 'layTraced'
 }
 export interface TracedPart {
@@ -1315,7 +1251,7 @@ export interface TracedPart {
 }
 export interface LayWords {
   id: string
-  lie: 'straight' | 'box' | 'arc' | 'circle' | 'line' | 'arch' | 'bulge' | 'flag' | 'wedge'
+  lie: TypesetLie
   along?: string
   do: 'layWords'
 }
@@ -1331,8 +1267,8 @@ export interface LettersApart {
 }
 export interface LineUp {
   ids: string[]
-  edges: ('left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom')[]
-  to: 'eachOther' | 'face' | 'first'
+  edges: ArrangeEdge[]
+  to: ArrangeTo
   do: 'lineUp'
 }
 export interface LockItems {
@@ -1442,7 +1378,7 @@ export interface PlaceSketch {
 }
 export interface PlaceSupply {
   face: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'edging'
+  kind: ArrangeSupplyKind
   id: string
   name?: string
   pixelWidth?: number
@@ -1496,7 +1432,7 @@ export interface Repaper {
 }
 export interface RepeatItems {
   ids: string[]
-  pattern: 'row' | 'grid' | 'ring'
+  pattern: ArrangePattern
   count: number
   rows?: number
   dx?: number
@@ -1580,7 +1516,7 @@ export interface SetFill {
 }
 export interface SetForm {
   id: string
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   radius?: number
   do: 'setForm'
 }
@@ -1601,7 +1537,7 @@ export interface SetMade {
 export interface SetMat {
   id: string
   width: number
-  corner: 'square' | 'round' | 'bevel'
+  corner: ShapeCorner
   solid?: boolean
   below?: number
   form?: string
@@ -1612,46 +1548,8 @@ export interface SetMat {
 }
 export interface SetOpening {
   ids: string[]
-  outline:
-    | 'rectangle'
-    | 'ellipse'
-    | 'scallop'
-    | 'tag'
-    | 'banner'
-    | 'bracket'
-    | 'flag'
-    | 'tab'
-    | 'strip'
-    | 'lozenge'
-    | 'ticket'
-    | 'stub'
-    | 'notched'
-    | 'spool'
-    | 'ribbon'
-    | 'luggage'
-    | 'stamp'
-    | 'arrow'
-    | 'pennant'
-    | 'leaf'
-    | 'flower'
-    | 'hexagon'
-    | 'plus'
-    | 'heart'
-    | 'star'
-    | 'arch'
-    | 'lancet'
-    | 'house'
-    | 'shield'
-    | 'dome'
-    | 'triangle'
-    | 'drop'
-    | 'egg'
-    | 'speech'
-    | 'bubble'
-    | 'bookmark'
-    | 'divider'
-    | 'free'
-  corner?: 'square' | 'round' | 'bevel'
+  outline: ShapeID
+  corner?: ShapeCorner
   radius?: number
   do: 'setOpening'
 }
@@ -1662,7 +1560,7 @@ export interface SetRim {
 }
 export interface SetRole {
   ids: string[]
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   do: 'setRole'
 }
 export interface SheetSetSheets {
@@ -1727,19 +1625,9 @@ export interface StyleLetters {
   spacing?: number
   kern?: number
   colour?: string
-  stand?: '' | 'raised' | 'lowered'
+  stand?: CardStand
   alternate?: number
-  features?: (
-    | 'swashes'
-    | 'noLigatures'
-    | 'rareLigatures'
-    | 'oldFigures'
-    | 'liningFigures'
-    | 'evenFigures'
-    | 'smallCapitals'
-    | 'fractions'
-    | 'noAlternates'
-  )[]
+  features?: CardFeature[]
   do: 'styleLetters'
 }
 export interface SwapPictures {
@@ -1749,7 +1637,7 @@ export interface SwapPictures {
 }
 export interface TakeForm {
   id: string
-  kind: 'rectangle' | 'rounded' | 'circle' | 'ellipse' | 'polygon' | 'star'
+  kind: CleanformKind
   do: 'takeForm'
 }
 export interface TiePieces {
@@ -1804,7 +1692,7 @@ export interface Credit {
   kind: string
   id: string
   name: string
-  rights: 'free' | 'personal' | 'credit'
+  rights: AppRights
   line?: string
   ships?: boolean
 }
@@ -1851,7 +1739,7 @@ export interface CutSettings {
 export interface CutterState {
   name: string
   ready: boolean
-  state: 'ready' | 'looking' | 'cutting' | 'wants tool' | 'stopped' | 'no mat' | 'jammed' | 'off' | 'away'
+  state: AppCutterStatus
   why?: string
   /**
    * @minItems 2
@@ -1892,7 +1780,7 @@ export interface DrawingFound {
   why: string[]
 }
 export interface DrawingLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   path: string
 }
 export interface DrawingPanel {
@@ -1904,24 +1792,24 @@ export interface DrawingQuestion {
   id: string
   at: Point
   says: string
-  options: ('close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation')[]
-  answer: 'close' | 'box' | 'lengthen' | 'leave' | 'slit' | 'straight' | 'perforation'
+  options: DrawingAnswer[]
+  answer: DrawingAnswer
 }
 export interface EditsAsk {
   edits: Edit[]
 }
 export interface Event {
-  kind: 'table' | 'card' | 'job' | 'inks' | 'stocks'
+  kind: AppEventKind
   card?: string
   revision?: number
   job?: Job
 }
 export interface Job {
   id: string
-  kind: 'print' | 'run' | 'load' | 'find' | 'test' | 'closer'
+  kind: AppJobKind
   card: string
   sheet?: number
-  state: 'running' | 'done' | 'stopped' | 'failed'
+  state: AppJobState
   progress: number
   note?: string
   run?: RunInfo
@@ -1958,7 +1846,7 @@ export interface Seen {
   why?: string
 }
 export interface Fit {
-  area: 'face' | 'piece' | 'gap'
+  area: ArrangeArea
   name: string
   less: number
   box: Rect
@@ -1973,7 +1861,7 @@ export interface FoldView {
   panels: FoldPanel[]
   frames: [number, number, number, number, number, number, number, number, number, number, number, number][][]
   verdict: NetVerdict
-  eye: 'upright' | 'level' | 'table'
+  eye: NetEye
   layers: number
   edge: NetLayer[]
   bent: {
@@ -2044,7 +1932,7 @@ export interface LineKind {
   count: number
   closed: number
   dashes: number
-  likely: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  likely: PathopsUse
 }
 export interface IncomingPaper {
   picture: string
@@ -2079,10 +1967,9 @@ export interface LayDrawing {
   face: string
   middle: Point
   lines: {
-    [k: string]:
-      'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+    [k: string]: PathopsUse
   }
-  filled: 'piece' | 'printed' | 'leave' | 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  filled: PathopsUse
 }
 export interface LayoutView {
   revision: number
@@ -2139,7 +2026,7 @@ export interface SheetPiece {
   wrong?: string
 }
 export interface SheetLine {
-  role: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  role: CardRole
   path: string
 }
 export interface SheetMark {
@@ -2147,7 +2034,7 @@ export interface SheetMark {
   second?: Point
 }
 export interface RunState {
-  state: 'waiting' | 'loaded' | 'found' | 'cutting' | 'done' | 'stopped' | 'failed'
+  state: AppRunStage
   job?: string
   picture?: string
   why?: string
@@ -2171,7 +2058,7 @@ export interface Length {
 }
 export interface Measure {
   text: string
-  unit: 'in' | 'mm'
+  unit: MeasureUnit
 }
 export interface MeasuredStock {
   id: string
@@ -2279,7 +2166,7 @@ export interface PictureFacts {
   detailY: number
 }
 export interface PlainForm {
-  kind: 'rectangle' | 'rounded' | 'circle' | 'ellipse' | 'polygon' | 'star'
+  kind: CleanformKind
   points?: number
   off: number
   worst: number
@@ -2322,7 +2209,7 @@ export interface Scene {
 export interface SceneFace {
   id: string
   name: string
-  side: 'outside' | 'inside'
+  side: NetSide
   width: number
   height: number
   /**
@@ -2345,8 +2232,8 @@ export interface SceneFace {
 export interface SceneItem {
   id: string
   name: string
-  kind: 'photo' | 'paper' | 'shape' | 'lettering' | 'mat' | 'drawing' | 'slot'
-  role?: 'cut' | 'mountain' | 'valley' | 'perforation' | 'kiss' | 'pen' | 'guide'
+  kind: CardKind
+  role?: CardRole
   on?: string
   piece: boolean
   outline: string
@@ -2354,7 +2241,7 @@ export interface SceneItem {
    * the six numbers of SVG’s matrix()
    */
   at: [number, number, number, number, number, number]
-  joined?: 'printed' | 'cut' | 'line' | 'carved' | 'welded' | 'trims'
+  joined?: CardAs
   /**
    * Items: SVG path data, mm
    */
@@ -2379,7 +2266,7 @@ export interface SceneItem {
   groundAt?: [number, number, number, number, number, number]
   fill: Fill
   picture?: ScenePicture
-  slot?: 'photo' | 'words'
+  slot?: CardTakes
   bleed: number
   clear?: number
   tint?: Tint
@@ -2422,7 +2309,7 @@ export interface ScenePicture {
   least: Point
   cover?: Rect
   ppi: number
-  prints: 'sharp' | 'soft' | 'coarse'
+  prints: SceneSharpness
 }
 export interface SceneWash {
   path: string
@@ -2492,7 +2379,7 @@ export interface SheetOnHand {
   counts?: {
     [k: string]: number
   }
-  direction?: '' | 'grainLong' | 'grainShort' | 'oneWayUp'
+  direction?: SheetDirection
   borderless?: boolean
 }
 export interface SheetPrinterReach {
@@ -2513,24 +2400,7 @@ export interface Sketch {
   id: string
   title: string
   face?: string
-  kind:
-    | 'sideFold'
-    | 'topFold'
-    | 'triFold'
-    | 'zFold'
-    | 'accordion'
-    | 'gateFold'
-    | 'doubleGate'
-    | 'tent'
-    | 'stepCard'
-    | 'popupBox'
-    | 'flat'
-    | 'easel'
-    | 'shaped'
-    | 'pocket'
-    | 'envelope'
-    | 'vFold'
-    | 'fromLines'
+  kind: CardBaseKind
   width: number
   height: number
   occasion?: string
@@ -2563,24 +2433,7 @@ export interface StockView {
 export interface Summary {
   id: string
   title: string
-  kind:
-    | 'sideFold'
-    | 'topFold'
-    | 'triFold'
-    | 'zFold'
-    | 'accordion'
-    | 'gateFold'
-    | 'doubleGate'
-    | 'tent'
-    | 'stepCard'
-    | 'popupBox'
-    | 'flat'
-    | 'easel'
-    | 'shaped'
-    | 'pocket'
-    | 'envelope'
-    | 'vFold'
-    | 'fromLines'
+  kind: CardBaseKind
   width: number
   height: number
   stock: string
@@ -2598,14 +2451,14 @@ export interface Supply {
   tags?: string[]
   favourite?: boolean
   used?: string
-  rights?: 'free' | 'personal' | 'credit'
+  rights?: AppRights
   credit?: string
 }
 export interface Ticked {
   done: boolean
 }
 export interface TraceAsk {
-  by: 'transparency' | 'darkness' | 'colours' | 'layers'
+  by: AppTraceBy
   level?: number
   colours?: string[]
   tolerance?: number
