@@ -1,20 +1,19 @@
 <script setup lang="ts">
 // The card is put together step by step: what is done, with what from the desk, by which measures, and why
 // now; ticked off as one goes.
-import { Button, Checkbox, Select, SelectOption } from 'ant-design-vue'
+import { Checkbox } from 'ant-design-vue'
 import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api } from '../../api/client'
 import { isTyping } from '../../parts/typing'
+import GuideOut from './GuideOut.vue'
 import StepVerbs from './StepVerbs.vue'
 import { useAssembly } from '../../store/assembly'
 import { useCard } from '../../store/card'
-import { useCheck } from '../../store/check'
 import { usePrefs } from '../../store/prefs'
 
 const card = useCard()
 const assembly = useAssembly()
-const check = useCheck()
 const prefs = usePrefs()
 
 const steps = computed(() => assembly.steps)
@@ -57,25 +56,17 @@ const headed = computed(() => {
 })
 const minutes = computed(() => Math.max(5, Math.round((assembly.view?.minutes ?? 0) / 5) * 5))
 const made = (id: string) => `made in step ${steps.value.findIndex((s) => s.id === id) + 1}`
-/** For a tablet on the table: the step alone, large. */
 const out = computed(() => assembly.view?.out ?? [])
 /** Steps that were merged, moved or reworded go on as the guide has them. */
 const undone = computed(() =>
   card.view?.card.steps?.find((k) => k.id === step.value?.id || step.value?.with?.includes(k.id)),
 )
+/** For a tablet on the table: the step alone, large. */
 const large = useStorage('sectilis.assembly.large', false)
 const near = computed(() => {
   const from = Math.min(Math.max(0, at.value - 2), Math.max(0, steps.value.length - 6))
   return steps.value.slice(from, from + 6).map((s, i) => ({ s, n: from + i + 1 }))
 })
-const size = useStorage('sectilis.folding.size', 600)
-const folds = computed(() => !!card.view?.scene.net.lines.length)
-const per = useStorage('sectilis.guide.per', 2)
-const takes = computed(() => [
-  ...(assembly.view?.takes ?? []),
-  ...(check.view ? [`${Math.round(check.view.letter.weight)} g`] : []),
-])
-
 useEventListener(window, 'keydown', (e: KeyboardEvent) => {
   if (e.defaultPrevented || isTyping(e) || e.ctrlKey || e.metaKey || e.altKey) return
   if (e.key === 'ArrowRight' || e.key === 'ArrowDown') go(1)
@@ -234,35 +225,7 @@ watch(chosen, () =>
           <div class="acts"><StepVerbs :step="step" :at="at" @chosen="chosen = $event" /></div>
         </section>
       </template>
-      <section v-if="takes.length" class="sec">
-        <h3>The whole card takes</h3>
-        <p>{{ takes.join(' · ') }}</p>
-        <div class="guide">
-          <Button type="primary" :href="api.guideURL(card.id, prefs.unit, per)" download data-testid="print-guide"
-            >The guide as PDF</Button
-          >
-          <Select v-model:value="per" size="small" aria-label="Steps on a page" data-testid="guide-per">
-            <SelectOption :value="1">1 step a page</SelectOption>
-            <SelectOption :value="2">2 steps a page</SelectOption>
-            <SelectOption :value="4">4 steps a page</SelectOption>
-          </Select>
-        </div>
-      </section>
-      <section v-if="folds" class="sec">
-        <h3>To show it</h3>
-        <p>The card as it opens, for a message or a shop page.</p>
-        <div class="guide">
-          <Button size="small" :href="api.foldingURL(card.id, size)" download data-testid="folding"
-            >Moving picture</Button
-          >
-          <Button size="small" :href="api.stillsURL(card.id, size)" download data-testid="stills">Five stills</Button>
-          <Select v-model:value="size" size="small" aria-label="Pixels" data-testid="folding-size">
-            <SelectOption :value="360">360 pixels</SelectOption>
-            <SelectOption :value="600">600 pixels</SelectOption>
-            <SelectOption :value="1000">1000 pixels</SelectOption>
-          </Select>
-        </div>
-      </section>
+      <GuideOut />
     </aside>
   </div>
 </template>
@@ -414,12 +377,6 @@ em {
   width: calc(100% - 8px);
   height: calc(100% - 8px);
   object-fit: contain;
-}
-.guide {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
 }
 .acts {
   display: flex;

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // A base from a drawing: what its lines are for, what is unclear in it, and which of its panels have faces.
-import { Button, Input, Modal, Segmented, Select, SelectOption } from 'ant-design-vue'
+import { Button, Modal, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { api, Fault } from '../../api/client'
-import type { Base, BaseAsk, DrawingFound, DrawingLeaf, Incoming } from '../../api/types'
+import type { Base, BaseAsk, DrawingAnswer, DrawingFound, Incoming, PathopsUse } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { roleNames } from '../../parts/lines'
@@ -12,9 +12,7 @@ import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
 import DrawnBasePicture from './DrawnBasePicture.vue'
-
-type Use = BaseAsk['filled']
-type Answer = BaseAsk['answers'][string]
+import DrawnFaces from './DrawnFaces.vue'
 
 const emit = defineEmits<{ made: [base: Base] }>()
 const card = useCard()
@@ -28,7 +26,7 @@ const found = ref<DrawingFound>()
 const ask = ref<BaseAsk>()
 const at = ref('') // the question that is looked at
 
-const lineUses: Partial<Record<Use, string>> = {
+const lineUses: Partial<Record<PathopsUse, string>> = {
   cut: roleNames.cut,
   mountain: roleNames.mountain,
   valley: roleNames.valley,
@@ -36,7 +34,7 @@ const lineUses: Partial<Record<Use, string>> = {
   kiss: roleNames.kiss,
   leave: 'Leave out',
 }
-const answers: Record<Answer, string> = {
+const answers: Record<DrawingAnswer, string> = {
   close: 'Close it',
   box: 'Take the rectangle round all lines',
   lengthen: 'Lengthen it',
@@ -45,7 +43,6 @@ const answers: Record<Answer, string> = {
   straight: 'Make it straight',
   perforation: 'Perforate it',
 }
-const turns = [0, 90, 180, 270]
 
 async function show(file: File) {
   incoming.value = undefined
@@ -99,12 +96,10 @@ watch(
   },
 )
 const put = (part: Partial<BaseAsk>) => ask.value && (ask.value = { ...ask.value, ...part })
-const answer = (id: string, a: Answer) => put({ answers: { ...ask.value!.answers, [id]: a } })
+const answer = (id: string, a: DrawingAnswer) => put({ answers: { ...ask.value!.answers, [id]: a } })
 const unclear = computed(() => found.value?.questions.filter((q) => !q.answer).length ?? 0)
 
 const leaves = computed(() => found.value?.leaves ?? [])
-const leaf = (i: number, part: Partial<DrawingLeaf>) =>
-  put({ leaves: leaves.value.map((l, k) => (k === i ? { ...l, ...part } : l)) })
 /** A panel gets faces or loses them. */
 function toggle(panel: number) {
   const p = found.value?.panels[panel]
@@ -121,8 +116,6 @@ function toggle(panel: number) {
     ],
   })
 }
-const first = (i: number) => put({ leaves: [leaves.value[i]!, ...leaves.value.filter((_, k) => k !== i)] })
-const turned = (t: number) => turns[(turns.indexOf(t) + 1) % turns.length]!
 
 function make() {
   const b = found.value?.base
@@ -186,7 +179,7 @@ defineExpose({ show })
             :value="ask.lines[l.key]"
             size="small"
             :data-testid="'drawn-line-' + i"
-            @change="(v) => put({ lines: { ...ask!.lines, [l.key]: v as Use }, answers: {} })"
+            @change="(v) => put({ lines: { ...ask!.lines, [l.key]: v as PathopsUse }, answers: {} })"
           >
             <SelectOption v-for="(name, u) in lineUses" :key="u" :value="u">{{ name }}</SelectOption>
           </Select>
@@ -202,7 +195,7 @@ defineExpose({ show })
             :value="ask.filled"
             size="small"
             data-testid="drawn-filled"
-            @change="(v) => put({ filled: v as Use, answers: {} })"
+            @change="(v) => put({ filled: v as PathopsUse, answers: {} })"
           >
             <SelectOption value="cut">Cut</SelectOption>
             <SelectOption value="leave">Leave out</SelectOption>
@@ -249,7 +242,7 @@ defineExpose({ show })
               placeholder="Say what becomes of it"
               size="small"
               :data-testid="'drawn-ask-' + i"
-              @change="(v) => answer(q.id, v as Answer)"
+              @change="(v) => answer(q.id, v as DrawingAnswer)"
             >
               <SelectOption v-for="o in q.options" :key="o" :value="o">{{ answers[o] }}</SelectOption>
             </Select>
@@ -257,40 +250,7 @@ defineExpose({ show })
         </template>
         <template v-if="leaves.length">
           <h3>Faces<small>click panels to give or take them</small></h3>
-          <div v-for="(l, i) in leaves" :key="i" class="leaf">
-            <b>{{ i + 1 }}</b>
-            <Input
-              :value="l.outside"
-              size="small"
-              :maxlength="120"
-              :aria-label="`Outside of panel ${i + 1}`"
-              :data-testid="`drawn-outside-${i}`"
-              @change="(e) => leaf(i, { outside: e.target.value ?? '' })"
-            />
-            <button
-              class="verb"
-              :title="`Turned ${l.outsideTurn}°`"
-              @click="leaf(i, { outsideTurn: turned(l.outsideTurn) })"
-            >
-              {{ l.outsideTurn }}°
-            </button>
-            <Input
-              :value="l.inside"
-              size="small"
-              :maxlength="120"
-              :aria-label="`Inside of panel ${i + 1}`"
-              :data-testid="`drawn-inside-${i}`"
-              @change="(e) => leaf(i, { inside: e.target.value ?? '' })"
-            />
-            <button
-              class="verb"
-              :title="`Turned ${l.insideTurn}°`"
-              @click="leaf(i, { insideTurn: turned(l.insideTurn) })"
-            >
-              {{ l.insideTurn }}°
-            </button>
-            <button v-if="i" class="verb" @click="first(i)">Make it 1</button>
-          </div>
+          <DrawnFaces :leaves="leaves" @change="put({ leaves: $event })" />
         </template>
         <ul v-if="found?.notes.length || incoming.notes.length" data-testid="drawn-notes">
           <li v-for="n in [...(found?.notes ?? []), ...incoming.notes]" :key="n">{{ n }}</li>
@@ -376,16 +336,6 @@ h3 small {
 }
 .ask :deep(.ant-select) {
   width: 100%;
-}
-.leaf {
-  display: grid;
-  grid-template-columns: 14px 1fr 40px 1fr 40px 66px;
-  gap: 3px;
-  align-items: center;
-  margin-bottom: 5px;
-}
-.leaf .verb {
-  padding: 2px 4px;
 }
 ul {
   margin: 8px 0 0;

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 // What would spoil paper, be looked at again, or is to be known: each finding with its place, why it
 // matters, and what would mend it.
-import { Button, Popover, Segmented } from 'ant-design-vue'
+import { Button, Segmented } from 'ant-design-vue'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api } from '../../api/client'
 import type { Command, Finding, Mend, SceneFace } from '../../api/types'
-import { usePopover } from '../../parts/usePopover'
 import { isTyping } from '../../parts/typing'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
@@ -17,6 +16,7 @@ import { usePrefs } from '../../store/prefs'
 import { useSheets } from '../../store/sheets'
 import CutDrawing from './CutDrawing.vue'
 import FindingList from './FindingList.vue'
+import LeaveSo from './LeaveSo.vue'
 import PlaceView from './PlaceView.vue'
 import SentAs from './SentAs.vue'
 import { checkOf, faceOf, keyOf, placeOf, titleOf } from './finding'
@@ -130,15 +130,9 @@ const alike = computed(() => {
 const mendAll = () => doing(...alike.value.flatMap((f) => steps(f.mends![0])))
 
 const leaving = ref(false)
-const why = ref('')
-usePopover(leaving, '[data-testid=leave-form]')
-async function leave() {
+const leave = (why: string) => {
   const f = finding.value
-  if (!f) return
-  const reason = why.value.trim() || 'As it is meant'
-  leaving.value = false
-  why.value = ''
-  await doing({ do: 'leaveSo', check: f.check, item: f.item, why: reason })
+  if (f) void doing({ do: 'leaveSo', check: f.check, item: f.item, why })
 }
 const lookAgain = (f: Finding) => card.change({ do: 'leaveSo', check: f.check, item: f.item, why: '' })
 
@@ -202,22 +196,7 @@ watch(chosen, () =>
           <button v-if="finding.left" class="verb" data-testid="look-again" @click="lookAgain(finding)">
             Look at it again
           </button>
-          <Popover v-else v-model:open="leaving" trigger="click" placement="bottom" destroy-tooltip-on-hide>
-            <button class="verb" title="l" data-testid="leave-so">Leave it so</button>
-            <template #content>
-              <form class="why" data-testid="leave-form" @submit.prevent="leave">
-                <label for="leave-why">Why it may stay as it is</label>
-                <input
-                  id="leave-why"
-                  v-model="why"
-                  maxlength="200"
-                  placeholder="As it is meant"
-                  data-testid="leave-why"
-                />
-                <Button type="primary" html-type="submit" block data-testid="leave-do">Leave it so</Button>
-              </form>
-            </template>
-          </Popover>
+          <LeaveSo v-else v-model:open="leaving" @leave="leave" />
           <span class="space" />
           <button class="verb" aria-label="The finding before" @click="step(-1)">‹</button>
           <span class="of">{{ at + 1 }} of {{ list.length }}</span>
@@ -400,17 +379,6 @@ watch(chosen, () =>
   flex-wrap: wrap;
   gap: 8px;
   margin-top: 8px;
-}
-.why {
-  width: 270px;
-  display: grid;
-  gap: 8px;
-}
-.why input {
-  border: 1px solid var(--paper3);
-  border-radius: var(--r);
-  padding: 6px 8px;
-  font: inherit;
 }
 @media (max-width: 1100px) {
   .check {

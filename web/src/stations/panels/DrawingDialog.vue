@@ -4,7 +4,7 @@
 import { Button, Modal, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { api, Fault } from '../../api/client'
-import type { Incoming, LayDrawing } from '../../api/types'
+import type { Incoming, PathopsUse } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import { roleNames } from '../../parts/lines'
 import { unitNames } from '../../parts/names'
@@ -12,8 +12,6 @@ import type { Pt } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
-
-type Use = LayDrawing['filled']
 
 const emit = defineEmits<{ kept: [id: string] }>()
 const card = useCard()
@@ -23,8 +21,8 @@ const open = ref(false)
 const reading = ref('')
 const wrong = ref('')
 const incoming = ref<Incoming>()
-const lines = ref<Record<string, Use>>({})
-const filled = ref<Use>('printed')
+const lines = ref<Record<string, PathopsUse>>({})
+const filled = ref<PathopsUse>('printed')
 const unit = ref('')
 let middle: Pt | undefined
 let next: () => void = () => undefined
