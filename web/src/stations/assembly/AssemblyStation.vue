@@ -350,8 +350,8 @@ em {
 }
 .near button {
   position: relative;
-  flex: none;
-  width: 116px;
+  flex: 0 1 116px;
+  min-width: 80px;
   border: 1px solid var(--paper3);
   border-radius: 6px;
   background: var(--paper0);
