@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/app"
 	"sectilis/core/coretest"
 	"sectilis/core/design/opening"
 	"sectilis/core/document/card"
@@ -481,6 +482,32 @@ func TestTheTrayKeepsItsOrderWhileSeveralArePlaced(t *testing.T) {
 	h.click("tab-papers")
 	h.click("tab-shapes")
 	assert.Equal(t, "circle,tab,rectangle", order(), "what was used last comes first")
+
+	// A stock that is added in another window moves nothing, and what is favoured keeps the focus where it goes.
+	h.must(h.DoubleClick(browser.ID("supply-shape-tab")))
+	h.front(4)
+	heard := `performance.getEntriesByType('resource').filter(e => e.name.endsWith('/api/catalogue') && e.responseEnd > 0).length`
+	before := got(browser.Eval[int](h.Page, heard))
+	_, err := h.app.App.AddStock(t.Context(), app.MeasuredStock{Stock: card.Stock{Name: "Barn red", Colour: "#8a2a22", Weight: 200, Thickness: .27}})
+	h.must(err)
+	h.wait(fmt.Sprintf("%s > %d", heard, before))
+	h.wait(`new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))`)
+	assert.Equal(t, "circle,tab,rectangle", order())
+	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=supply-shape-rectangle]').focus(), true)`)
+	h.must(err)
+	h.keys(kb.F2)
+	h.click("about-favourite")
+	h.click("about-keep")
+	h.wait(`document.querySelector('.supply').dataset.testid === 'supply-shape-rectangle'`)
+	assert.Equal(t, "rectangle,tab,circle", order(), "a favourite comes first")
+	h.wait(`document.activeElement.dataset.testid === 'supply-shape-rectangle'`)
+	h.keys(kb.F2)
+	h.wait(`document.querySelector('[data-testid=about-favourite]')?.getAttribute('aria-checked') === 'true'`)
+	h.keys(kb.Delete)
+	h.wait(`!!document.activeElement.closest('.ant-modal')`)
+	assert.Len(t, h.front(4).Items, 3, "a dialog has the keys from when it opens")
+	h.keys(kb.Escape)
+	h.wait(`!document.querySelector('[data-testid=about-supply]') && document.activeElement.dataset.testid === 'supply-shape-rectangle'`)
 }
 
 func TestGapsAreFilledOneAfterTheOther(t *testing.T) {

@@ -3,10 +3,14 @@
 
 const typed = 'textarea, select, [contenteditable=true], input:not([type=radio], [type=checkbox], [type=color])'
 
+/** Whether a dialog lies over the page: it has the keys before the focus has come to it, too. */
+const covered = () =>
+  [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap')].some((d) => d.style.display !== 'none')
+
 /** Whether a key belongs to something that is typed into or moved through. */
 export const isTyping = (e: KeyboardEvent) => {
   const el = e.target as HTMLElement
-  return el.matches(typed) || !!el.closest('.ant-select, .ant-slider, .ant-dropdown, .ant-modal')
+  return el.matches(typed) || !!el.closest('.ant-select, .ant-slider, .ant-dropdown') || covered()
 }
 
 /** Whether a text is being typed, which then has an undo of its own. */

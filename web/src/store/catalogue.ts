@@ -46,6 +46,8 @@ export const useCatalogue = defineStore('catalogue', () => {
   const edgings = computed(() => all.value.edgings.filter((m) => !m.hidden))
   /** What was noted about supplies, by kind and id. */
   const notes = ref(new Map<string, Supply>())
+  /** How often all was taken up anew. */
+  const loads = ref(0)
   const incoming = ref<Incoming[]>([])
   let loaded: Promise<void> | undefined
   let keys = 0
@@ -111,6 +113,7 @@ export const useCatalogue = defineStore('catalogue', () => {
         pictures.value = p
         sketches.value = k
         notes.value = new Map(n.map((s) => [key(s.kind, s.id), s]))
+        loads.value++
         for (const f of c.fonts) addFace(f.id)
       },
       (e: unknown) => {
@@ -217,6 +220,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     isFont,
     dismiss,
     notes,
+    loads,
     noted,
     lately,
     drawingFiles,

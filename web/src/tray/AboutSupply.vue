@@ -74,7 +74,7 @@ async function remove() {
     :footer="null"
     width="430px"
     destroy-on-close
-    @after-close="emit('close')"
+    :after-close="() => emit('close')"
   >
     <form class="about" data-testid="about-supply" @submit.prevent="keep">
       <div class="seen"><SupplyPicture :supply="supply" /></div>

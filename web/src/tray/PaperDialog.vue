@@ -75,9 +75,14 @@ async function keep() {
 }
 async function remove() {
   if (!props.paper) return
-  await api.removePaper(props.paper.id)
-  await catalogue.reload()
-  emit('close')
+  wrong.value = ''
+  try {
+    await api.removePaper(props.paper.id)
+    await catalogue.reload()
+    emit('close')
+  } catch (e) {
+    wrong.value = e instanceof Error ? e.message : String(e)
+  }
 }
 </script>
 

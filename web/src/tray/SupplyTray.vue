@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The strip along the near edge where supplies wait. They are dragged up onto
 // the card with the pointer, or placed in the middle with Enter.
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUpdate, onUpdated, ref, shallowRef, watch } from 'vue'
 import { message, Popover } from 'ant-design-vue'
 import { api } from '../api/client'
 import type { Font, IncomingPaper, Paper } from '../api/types'
@@ -68,8 +68,17 @@ const words = computed(() => {
 /** What was noted when this part of the tray was opened: nothing moves while one is placed after another. */
 const about = ref<Supply>()
 const order = shallowRef(catalogue.notes)
-watch([tab, find, about, () => catalogue.all, () => catalogue.pictures.length], () => (order.value = catalogue.notes), {
-  flush: 'sync',
+watch(
+  [tab, find, about, () => catalogue.loads, () => catalogue.pictures.length],
+  () => (order.value = catalogue.notes),
+  { flush: 'sync' },
+)
+// A supply that moves to another place in the row is taken out for a moment, and keeps the focus all the same.
+let focused: Element | null = null
+onBeforeUpdate(() => (focused = document.activeElement))
+onUpdated(() => {
+  if (focused instanceof HTMLElement && focused.matches('.supply') && document.activeElement === document.body)
+    focused.focus()
 })
 const lately = <T extends { id: string }>(kind: string, list: T[]) => catalogue.lately(kind, list, order.value)
 const supplies = computed(() => {
