@@ -1,15 +1,15 @@
 package app
 
 import (
+	"bytes"
 	"context"
-	"image/color"
 	"io"
 	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
-	"sectilis/core/folding/fold"
 	"sectilis/core/format/pdf"
+	"sectilis/core/format/svg"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
@@ -100,9 +100,9 @@ func (p *production) TickStep(ctx context.Context, id, step string, done bool) e
 	return keepList(ctx, p.store, ticked(id), list)
 }
 
-// StepPicture is the picture of a step, as a PNG on no ground with the longer side in pixels. It returns
-// ErrNotFound for a card or a step that is not there.
-func (p *production) StepPicture(ctx context.Context, id, step string, side int) ([]byte, error) {
+// StepPicture is the picture of a step, as an SVG on no ground. The photos in it are as fine as its longer
+// side in pixels needs. It returns ErrNotFound for a card or a step that is not there.
+func (p *production) StepPicture(ctx context.Context, id, step string, u measure.Unit, side int) ([]byte, error) {
 	of, err := p.plan(ctx, id)
 	if err != nil {
 		return nil, err
@@ -112,11 +112,22 @@ func (p *production) StepPicture(ctx context.Context, id, step string, side int)
 	if at < 0 {
 		return nil, ErrNotFound
 	}
-	inks, box, err := stepInks(of, g, at)
-	if err != nil {
-		return nil, err
+	inks, box := stepInks(of, g, at, u)
+	var b bytes.Buffer
+	err = svg.WriteInks(&b, inks, box.Grow(2), p.supplies.shown(ctx, side))
+	return b.Bytes(), err
+}
+
+// shown gives previews of pictures that are as fine as a longer side in pixels needs.
+func (u *supplies) shown(ctx context.Context, side int) func(id string) ([]byte, error) {
+	at := slices.IndexFunc(Sides, func(s int) bool { return s >= side })
+	if at < 0 {
+		at = len(Sides) - 1
 	}
-	return p.supplies.paintOn(ctx, color.Transparent, box.Grow(2), float64(side), inks)
+	return func(id string) ([]byte, error) {
+		_, raw, err := u.PicturePreview(ctx, id, Sides[at])
+		return raw, err
+	}
 }
 
 // WriteGuide writes how a card is put together as PDF, with 1, 2 or 4 steps on a page. It returns a
@@ -130,40 +141,26 @@ func (p *production) WriteGuide(ctx context.Context, w io.Writer, id string, u m
 		return err
 	}
 	g := assembly.Of(of.rev.Card, &of.scene, &of.layout)
-	return pdf.WriteGuide(w, g, pdf.GuideAs{Title: of.rev.Card.Title, PerPage: perPage, Unit: u, Picture: func(step string) ([]byte, error) {
-		at := slices.IndexFunc(g.Steps, func(s assembly.Step) bool { return s.ID == step })
-		inks, box, err := stepInks(of, g, at)
-		if err != nil {
-			return nil, err
-		}
-		return p.supplies.paint(ctx, box.Grow(2), 1100, inks)
-	}})
+	return pdf.WriteGuide(w, g, pdf.GuideAs{Title: of.rev.Card.Title, PerPage: perPage, Unit: u,
+		Picture:   func(step int) ([]scene.Ink, geom.Rect) { return stepInks(of, g, step, u) },
+		Originals: p.supplies.shown(ctx, guideSide),
+	})
 }
 
-// stepInks are the inks of the picture of a step, and the room that they take. It fails where the bare base
-// cannot be resolved.
-func stepInks(of planned, g assembly.Guide, at int) ([]scene.Ink, geom.Rect, error) {
+// guideSide is the longer side, in pixels, that photos in a printed guide need.
+const guideSide = 800
+
+// stepInks are the inks of the picture of a step, and the room that they take.
+func stepInks(of planned, g assembly.Guide, at int, u measure.Unit) ([]scene.Ink, geom.Rect) {
 	st := g.Steps[at]
-	if inks, box, ok := assembly.Picture(of.rev.Card, &of.scene, st, g.Steps[:at]); ok {
-		return inks, box, nil
+	if inks, box, ok := assembly.Picture(of.rev.Card, &of.scene, st, g.Steps[:at], u); ok {
+		return inks, box
 	}
 	switch st.Kind {
 	case assembly.Print, assembly.Cut:
 		inks, box := assembly.SheetsPicture(of.layout.Sheets, st.Kind == assembly.Cut)
-		return inks, box, nil
-	case assembly.Fold, assembly.Leaf:
-		// The base by itself, as it is folded.
-		bare, err := fold.New(of.rev.Card.Title, of.rev.Card.Base)
-		if err != nil {
-			return nil, geom.Rect{}, err
-		}
-		s, err := scene.Of(bare)
-		if err != nil {
-			return nil, geom.Rect{}, err
-		}
-		inks, box := s.Standing(bare)
-		return inks, box, nil
+		return inks, box
 	}
 	inks, box := of.scene.Standing(of.rev.Card)
-	return inks, box, nil
+	return inks, box
 }

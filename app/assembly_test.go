@@ -39,19 +39,9 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	titles := map[string]string{}
 	for _, s := range v.Steps {
 		titles[s.ID] = s.Title
-		raw, err := f.StepPicture(t.Context(), id, s.ID, 300)
+		raw, err := f.StepPicture(t.Context(), id, s.ID, measure.In, 300)
 		require.NoError(t, err, s.Title)
-		img, err := png.Decode(bytes.NewReader(raw))
-		require.NoError(t, err, s.Title)
-		assert.Equal(t, 300, max(img.Bounds().Dx(), img.Bounds().Dy()), s.Title)
-		painted := false
-		for x := 0; x < img.Bounds().Dx() && !painted; x += 3 {
-			for y := 0; y < img.Bounds().Dy() && !painted; y += 3 {
-				_, _, _, a := img.At(x, y).RGBA()
-				painted = a > 0
-			}
-		}
-		assert.True(t, painted, "%s is drawn", s.Title)
+		assert.Greater(t, bytes.Count(raw, []byte("<path ")), 3, "%s is drawn", s.Title)
 	}
 	assert.Equal(t, "In my words", titles[second])
 	require.NoError(t, f.TickStep(t.Context(), id, first, false))
@@ -66,7 +56,7 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	}
 	var b bytes.Buffer
 	require.ErrorContains(t, f.WriteGuide(t.Context(), &b, id, measure.In, 3), "1, 2 or 4")
-	_, err = f.StepPicture(t.Context(), id, "none", 300)
+	_, err = f.StepPicture(t.Context(), id, "none", measure.In, 300)
 	require.ErrorIs(t, err, app.ErrNotFound)
 	_, err = f.Assembly(t.Context(), "none")
 	require.ErrorIs(t, err, app.ErrNotFound)

@@ -36,6 +36,7 @@ type CardStore interface {
 	Remove(ctx context.Context, id string, at time.Time) error
 	Restore(ctx context.Context, id string) error
 	EditStore
+	EnvelopeStore
 	// HasPicture reports whether a picture that a card names is there.
 	HasPicture(ctx context.Context, id string) (bool, error)
 }
@@ -199,7 +200,7 @@ func (cs *cards) Duplicate(ctx context.Context, id string) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	c, err := card.RenameCard{Title: copyTitle(rev.Card.Title)}.Apply(rev.Card)
+	c, err := card.RenameCard{Title: titled(rev.Card.Title, ", copy")}.Apply(rev.Card)
 	if err != nil {
 		return "", err
 	}
@@ -217,8 +218,8 @@ func (cs *cards) Title(ctx context.Context, id string) (string, error) {
 	return o.rev.Card.Title, nil
 }
 
-func copyTitle(title string) string {
-	const suffix = ", copy"
+// titled is a title with something after it, shortened where it would be too long for a title.
+func titled(title, suffix string) string {
 	if r := []rune(title); len(r)+len(suffix) > 120 {
 		title = string(r[:120-len(suffix)])
 	}

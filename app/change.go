@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"maps"
+	"reflect"
 
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/freehand"
@@ -143,6 +144,8 @@ func (cs *cards) step(ctx context.Context, id string, base int64, f func(*opened
 	if err != nil {
 		return View{}, err
 	}
+	followed := func() {}
+	defer func() { followed() }() // once the card is free again
 	defer o.Unlock()
 	if o.rev.Number != base {
 		return View{}, ErrStale
@@ -158,6 +161,9 @@ func (cs *cards) step(ctx context.Context, id string, base int64, f func(*opened
 	}
 	if err := o.set(rev); err != nil {
 		return View{}, err
+	}
+	if now := o.scene; now.Thickness != before.Thickness || !reflect.DeepEqual(beforeCard.Base, rev.Card.Base) {
+		followed = func() { cs.follow(ctx, id, sendingOf(beforeCard, &before), sendingOf(rev.Card, &now)) }
 	}
 	v := cs.view(id, o)
 	v.Made = newItems(beforeCard, rev.Card)

@@ -19,6 +19,7 @@ type CheckView struct {
 	// takes it, "" for none.
 	Sending fold.Sending `json:"sending"`
 	Letter  card.Post    `json:"letter"`
+	Tied    *Tied        `json:"tied,omitempty"`
 	Post    string       `json:"post"`
 	Credits Credits      `json:"credits"`
 }
@@ -48,6 +49,9 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 	v := CheckView{Revision: rev.Number, Findings: append(check.Run(check.TheFolding, in), check.Run(check.TheWhole, in)...), Credits: credits}
 	closed := fold.StudyOf(rev.Card.Base).Net.Closed
 	v.Sending = fold.SendingOf(closed, s.Thickness)
+	if v.Tied, err = u.cards.tied(ctx, id, rev.Card, &s); err != nil {
+		return CheckView{}, err
+	}
 	v.Letter = check.Letter(closed, s.Thickness, check.Grams(rev.Card, &s))
 	if p := card.PostFor(posts, v.Letter); p != nil {
 		v.Post = p.Name

@@ -78,6 +78,15 @@ func (s *faulty) Kept(ctx context.Context, name string) ([]byte, error) {
 	return unless(s, "kept", func() ([]byte, error) { return s.Store.Kept(ctx, name) })
 }
 
+func (s *faulty) EnvelopeOf(ctx context.Context, id string) (string, error) {
+	return unless(s, "envelopeOf", func() (string, error) { return s.Store.EnvelopeOf(ctx, id) })
+}
+
+func (s *faulty) TieEnvelope(ctx context.Context, envelope, id string) error {
+	_, err := unless(s, "tie", func() (string, error) { return "", s.Store.TieEnvelope(ctx, envelope, id) })
+	return err
+}
+
 func (s *faulty) KeepRun(ctx context.Context, key string, state []byte, at time.Time) error {
 	_, err := unless(s, "keep run", func() (any, error) { return nil, s.Store.KeepRun(ctx, key, state, at) })
 	return err

@@ -41,6 +41,7 @@ type FoldView struct {
 	Measures []fold.Measure  `json:"measures"`
 	Limit    string          `json:"limit"`
 	Sending  fold.Sending    `json:"sending"`
+	Tied     *Tied           `json:"tied,omitempty"`
 	Findings []check.Finding `json:"findings"`
 	// Waiting are faces that the base does not have, with how many items wait
 	// on them.
@@ -59,7 +60,10 @@ func (cs *cards) Fold(ctx context.Context, id string) (FoldView, error) {
 	study := fold.StudyOf(c.Base)
 	v := FoldView{Base: c.Base, Verdict: study.Verdict, Eye: fold.EyeOf(c.Base), Layers: study.Layers, Edge: study.Edge(), Bent: check.Bent(c, s), Homes: s.Homes(c), Findings: check.Run(check.TheFolding, check.Input{Card: c, Scene: &s})}
 	v.Measures, v.Limit = fold.Measures(c.Base)
-	v.Sending = fold.SendingOf(study.Net.Closed, s.Thickness)
+	v.Sending = sendingOf(c, &s)
+	if v.Tied, err = cs.tied(ctx, id, c, &s); err != nil {
+		return FoldView{}, err
+	}
 	if v.Measures == nil {
 		v.Measures = []fold.Measure{}
 	}

@@ -55,9 +55,10 @@ func (s *server) assembly(c *gin.Context) {
 	answer(s, c, v, err)
 }
 
-// stepPicture answers with the picture of a step; its longer side is asked for, 300 to 1600 pixels.
+// stepPicture answers with the picture of a step as SVG, with photos that are fine enough for a longer side
+// of 100 to 1600 pixels.
 func (s *server) stepPicture(c *gin.Context) {
-	step, ok := strings.CutSuffix(c.Param("file"), ".png")
+	step, ok := strings.CutSuffix(c.Param("file"), ".svg")
 	if !ok {
 		s.fail(c, app.ErrNotFound)
 		return
@@ -67,8 +68,8 @@ func (s *server) stepPicture(c *gin.Context) {
 		s.fail(c, card.Refuse("side", "The picture of a step is between 100 and 1600 pixels wide."))
 		return
 	}
-	raw, err := s.App.StepPicture(c.Request.Context(), c.Param("id"), step, side)
-	s.picture(c, "image/png", raw, err, "max-age=3600") // the address names the revision
+	raw, err := s.App.StepPicture(c.Request.Context(), c.Param("id"), step, unit(c), side)
+	s.picture(c, "image/svg+xml", raw, err, "max-age=3600") // the address names the revision
 }
 
 // guide answers with how a card is put together as PDF, per 1, 2 or 4 steps on a page.

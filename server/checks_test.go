@@ -1,9 +1,8 @@
 package server_test
 
 import (
-	"bytes"
+	"encoding/xml"
 	"fmt"
-	"image/png"
 	"io"
 	"net/http"
 	"testing"
@@ -44,15 +43,15 @@ func TestACardAsAWholeIsAnswered(t *testing.T) {
 	assert.Contains(t, p.Detail, "1, 2 or 4")
 	for _, bad := range []string{"side=9", "side=9000", "side=x"} {
 		require.Equal(t, 422, c.call("GET", "/api/cards/"+id+"/folding.png?"+bad, "", &p), bad)
-		require.Equal(t, 422, c.call("GET", "/api/cards/"+id+"/assembly/cut.png?"+bad, "", &p), bad)
+		require.Equal(t, 422, c.call("GET", "/api/cards/"+id+"/assembly/cut.svg?"+bad, "", &p), bad)
 	}
-	require.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/assembly/none.png", "", &p))
+	require.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/assembly/none.svg", "", &p))
 	require.Equal(t, 404, c.call("GET", "/api/cards/"+id+"/assembly/cut.gif", "", &p))
 	require.Equal(t, 422, c.call("POST", "/api/drawings/none/base", `{"lines":{},"filled":"cut","insideUp":false,"meet":0.3,"answers":{},"leaves":[],"stock":"white-300","name":""}`, &p))
 	assert.Contains(t, p.Detail, "not at hand any more")
 }
 
-// A step is ticked off over the protocol, and its picture is one of the size that is asked for.
+// A step is ticked off over the protocol, and its picture is a drawing.
 func TestAStepIsTickedOff(t *testing.T) {
 	c, _ := start(t)
 	id := c.create()
@@ -69,10 +68,9 @@ func TestAStepIsTickedOff(t *testing.T) {
 	require.Equal(t, 204, c.call("PUT", "/api/cards/"+id+"/assembly/"+step+"/done", `{"done":true}`, nil))
 	require.Equal(t, 200, c.call("GET", "/api/cards/"+id+"/assembly", "", &v))
 	assert.Equal(t, []string{step}, v.Done)
-	raw := c.file("/api/cards/"+id+"/assembly/"+step+".png?side=240", "image/png")
-	img, err := png.Decode(bytes.NewReader(raw))
-	require.NoError(t, err)
-	assert.Equal(t, 240, max(img.Bounds().Dx(), img.Bounds().Dy()))
+	raw := c.file("/api/cards/"+id+"/assembly/"+step+".svg?side=240", "image/svg+xml")
+	require.NoError(t, xml.Unmarshal(raw, new(struct{})))
+	assert.Contains(t, string(raw), `<svg xmlns="http://www.w3.org/2000/svg" width="`)
 }
 
 // A card goes out as a file under its name and comes in as another card; what is no such file is refused.

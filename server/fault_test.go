@@ -116,7 +116,7 @@ func TestAFailedStoreIsToldOnEveryWay(t *testing.T) {
 		}
 		way := r.Method + " " + path
 		path = strings.Replace(path, "/pictures/:id", "/pictures/"+picture, 1)
-		path = strings.Replace(path, "/assembly/:file", "/assembly/cut.png", 1)
+		path = strings.Replace(path, "/assembly/:file", "/assembly/cut.svg", 1)
 		path = strings.Replace(path, ":face/:file", "front/outlines.svg", 1)
 		path = strings.Replace(path, "/runs/:file", "/runs/abcdefabcdefabcdefabcdef.png", 1)
 		w := ask(broken, r.Method, "/api"+fill.Replace(path)+"?side=256", sent[way])

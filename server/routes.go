@@ -51,6 +51,11 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/redo", s.redo)
 	r.GET("/cards/:id/standing.png", s.standing)
 	r.GET("/cards/:id/fold", s.fold)
+	r.POST("/cards/:id/envelope", func(c *gin.Context) {
+		id, err := s.App.MakeEnvelope(c.Request.Context(), c.Param("id"))
+		answer(s, c, CardRef{ID: id}, err)
+	})
+	r.DELETE("/cards/:id/tie", func(c *gin.Context) { s.done(c, s.App.Untie(c.Request.Context(), c.Param("id"))) })
 	r.GET("/cards/:id/directions", s.directions)
 	r.GET("/cards/:id/directions.pdf", s.directionsPDF)
 

@@ -605,6 +605,7 @@ func plantedWhole(t *testing.T) []whole {
 		{"onNothing", nil, on(50, 0), on(25, 0)},
 		{"leans", nil, on(84, 2), on(75, 2)},
 		{"fontRights", nil, make(none, words("Hello", font.ID)), make(none, words("Hello", "courier-prime-400"))},
+		{"thick", &check.Whole{}, on(75, 3), on(75, 1)},
 		{"thick", posts, make(none, tall), make(none, square("Tower", 50, 75, 30))},
 		{"credits", owed, make(none, photo), make(none, photo, words("plum  by\nIda Quince", "courier-prime-400"))},
 		{"rights", mine, make(none, photo), func() card.Card { c := make(none); return c }()},

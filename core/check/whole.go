@@ -59,12 +59,19 @@ func Grams(c card.Card, s *scene.Scene) float64 {
 	return sum
 }
 
-// thick finds a card that no class of post takes as it is.
+// thick finds a card that an envelope, or every class of post, is too small for as it is.
 func thick(in *Input) []Finding {
-	if in.Whole == nil || len(in.Whole.Posts) == 0 || in.Card.Base.Kind == card.Envelope {
+	if in.Whole == nil || in.Card.Base.Kind == card.Envelope {
 		return nil
 	}
 	closed := in.study().Net.Closed
+	if s := fold.SendingOf(closed, in.Scene.Thickness); in.Scene.Thickness > s.Takes {
+		return []Finding{{Weight: Caution, Why: fmt.Sprintf("Closed, it is %s thick. An envelope of paper bulges from about %s: lower foam makes it thinner, a box takes it as it is.",
+			measure.FormatUnit(in.Scene.Thickness, measure.MM), measure.FormatUnit(s.Takes, measure.MM)), By: in.Scene.Thickness}}
+	}
+	if len(in.Whole.Posts) == 0 {
+		return nil
+	}
 	letter := Letter(closed, in.Scene.Thickness, Grams(in.Card, in.Scene))
 	if card.PostFor(in.Whole.Posts, letter) != nil {
 		return nil
@@ -81,8 +88,7 @@ const (
 
 // Letter is a closed card in its envelope.
 func Letter(closed geom.Rect, thick, grams float64) card.Post {
-	s := fold.SendingOf(closed, thick)
-	w, h := max(s.Width, s.Height), min(s.Width, s.Height)
+	w, h := fold.SendingOf(closed, thick).Landscape()
 	return card.Post{Width: w, Height: h, Thick: thick + envelopeThick, Weight: grams + w*h*envelopeWeight}
 }
 

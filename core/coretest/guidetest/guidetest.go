@@ -10,6 +10,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
 	"sectilis/core/production/sheet"
 )
@@ -63,7 +64,7 @@ func Plays(t *testing.T, c card.Card, s *scene.Scene, l *sheet.Layout, g assembl
 		if !pictures {
 			continue
 		}
-		inks, box, ok := assembly.Picture(c, s, st, g.Steps[:i])
+		inks, box, ok := assembly.Picture(c, s, st, g.Steps[:i], measure.In)
 		require.True(t, ok, name)
 		assert.NotEmpty(t, inks, name)
 		assert.Greater(t, min(box.W, box.H), 5.0, name)

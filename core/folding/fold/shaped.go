@@ -204,6 +204,16 @@ type Sending struct {
 	Trade  string  `json:"trade"` // "" for none
 	Width  float64 `json:"width"` // made to measure
 	Height float64 `json:"height"`
+	// Takes is how thick a card an envelope takes without bulging, mm.
+	Takes float64 `json:"takes"`
+}
+
+// envelopeTakes is how thick a card an envelope of paper takes without bulging, mm.
+const envelopeTakes = 5.0
+
+// Landscape is the size of the envelope that is made to measure, its longer side across.
+func (s Sending) Landscape() (width, height float64) {
+	return max(s.Width, s.Height), min(s.Width, s.Height)
 }
 
 // SendingOf finds the envelope for a closed card of a thickness in mm. Paper
@@ -211,7 +221,7 @@ type Sending struct {
 func SendingOf(closed geom.Rect, thick float64) Sending {
 	const ease = 3.0
 	w, h := max(closed.W, closed.H)+thick, max(0, min(closed.W, closed.H))+thick
-	s := Sending{Width: nano(closed.W + thick + 2*ease), Height: nano(closed.H + thick + ease)}
+	s := Sending{Width: nano(closed.W + thick + 2*ease), Height: nano(closed.H + thick + ease), Takes: envelopeTakes}
 	for _, e := range card.Envelopes() {
 		if e.Width >= w+ease && e.Height >= h+ease/2 && e.Width < w+40 && e.Height < h+40 {
 			s.Trade = e.Name

@@ -19,8 +19,8 @@ const (
 	directionsMargin = 18.0
 )
 
-// fractions are written out: the fonts that every reader has know few of them.
-var fractions = strings.NewReplacer("½", "1/2", "¼", "1/4", "¾", "3/4", "⅛", "1/8", "⅜", "3/8", "⅝", "5/8", "⅞", "7/8", "×", "x", "−", "-", "–", "-", "’", "'", "“", "\"", "”", "\"")
+// signs are what stands for signs that the fonts which every reader has do not know.
+var signs = strings.NewReplacer("×", "x", "−", "-", "–", "-", "’", "'", "“", "\"", "”", "\"")
 
 // WriteDirections writes the directions for a base with a dimensioned drawing of its net, seen
 // from inside. It returns the error of the writer.
@@ -32,7 +32,7 @@ func WriteDirections(w io.Writer, title string, n fold.Net, d fold.Directions, u
 	p.SetCreator("Sectilis", true)
 	p.AddPage()
 	latin := p.UnicodeTranslatorFromDescriptor("")
-	text := func(s string) string { return latin(fractions.Replace(s)) }
+	text := func(s string) string { return latin(signs.Replace(measure.Plain(s))) }
 	p.SetTextColor(31, 43, 56)
 	p.SetFont("Times", "B", 18)
 	p.MultiCell(0, 8, text(title), "", "L", false)

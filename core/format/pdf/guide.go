@@ -1,14 +1,15 @@
 package pdf
 
 import (
-	"bytes"
 	"fmt"
-	"image/png"
 	"io"
 	"strings"
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"sectilis/core/document/picture"
+	"sectilis/core/document/scene"
+	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
 )
@@ -18,13 +19,15 @@ type GuideAs struct {
 	Title   string
 	PerPage int
 	Unit    measure.Unit
-	// Picture is the picture of a step as a PNG; nil where it has none.
-	Picture func(step string) ([]byte, error)
+	// Picture is the picture of a step by its place in the guide, and the room that it takes.
+	Picture func(step int) ([]scene.Ink, geom.Rect)
+	// Originals gives the photos in pictures.
+	Originals Originals
 }
 
 // guide is a guide in the making.
 type guide struct {
-	*fpdf.Fpdf
+	*document
 	text func(string) string
 	as   GuideAs
 }
@@ -37,7 +40,8 @@ func WriteGuide(w io.Writer, g assembly.Guide, as GuideAs) error {
 	p.SetTitle(as.Title, true)
 	p.SetCreator("Sectilis", true)
 	latin := p.UnicodeTranslatorFromDescriptor("")
-	d := guide{p, func(s string) string { return latin(fractions.Replace(s)) }, as}
+	doc := &document{Fpdf: p, originals: as.Originals, pictures: map[string]picture.Info{}, height: directionsHeight}
+	d := guide{doc, func(s string) string { return latin(signs.Replace(measure.Plain(s))) }, as}
 	const head, gap = 30.0, 6.0
 	columns, rows := 1, as.PerPage
 	if as.PerPage == 4 {
@@ -122,7 +126,7 @@ func (d *guide) step(n int, s assembly.Step, x, y, wide, high float64) error {
 	if d.as.PerPage == 1 {
 		words = 60
 	}
-	if err := d.picture(s.ID, x+3, y+3, wide-6, high-words-6); err != nil {
+	if err := d.drawing(n, x+3, y+3, wide-6, high-words-6); err != nil {
 		return err
 	}
 	d.SetXY(x+4, y+high-words)
@@ -147,19 +151,14 @@ func (d *guide) step(n int, s assembly.Step, x, y, wide, high float64) error {
 	return nil
 }
 
-// picture lays the picture of a step into a part of the page, as large as fits.
-func (d *guide) picture(id string, x, y, wide, high float64) error {
-	raw, err := d.as.Picture(id)
-	if err != nil || raw == nil {
-		return err
+// drawing draws the picture of a step into a part of the page, as large as fits.
+func (d *guide) drawing(step int, x, y, wide, high float64) error {
+	inks, box := d.as.Picture(step)
+	if box.W <= 0 || box.H <= 0 {
+		return nil
 	}
-	size, err := png.DecodeConfig(bytes.NewReader(raw))
-	if err != nil {
-		return fmt.Errorf("read the picture of a step: %w", err)
-	}
-	k := min(wide/float64(size.Width), high/float64(size.Height))
-	w, h := float64(size.Width)*k, float64(size.Height)*k
-	d.RegisterImageOptionsReader(id, fpdf.ImageOptions{ImageType: "PNG"}, bytes.NewReader(raw))
-	d.ImageOptions(id, x+(wide-w)/2, y+(high-h)/2, w, h, false, fpdf.ImageOptions{ImageType: "PNG"}, 0, "")
-	return d.Error()
+	k := min(wide/box.W, high/box.H)
+	c := box.Centre()
+	at := geom.Shift(-c.X, -c.Y).Then(geom.Scale(k, k)).Then(geom.Shift(x+wide/2, y+high/2))
+	return d.inks(scene.Transform(inks, at))
 }

@@ -251,6 +251,18 @@ func FormatTo(mm float64, u Unit, parts int) string {
 	return fmt.Sprintf("%s%d %s", sign, whole, frac)
 }
 
+// plain writes the fractions that have a character of their own out.
+var plain = func() *strings.Replacer {
+	var pairs []string
+	for f, glyph := range glyphs {
+		pairs = append(pairs, glyph, fmt.Sprintf("%d/%d", f[0], f[1]))
+	}
+	return strings.NewReplacer(pairs...)
+}()
+
+// Plain writes fractions out, for typefaces that do not have them: 2 3/8 for 2 ⅜.
+func Plain(s string) string { return plain.Replace(s) }
+
 // FormatUnit is Format followed by the unit. Amounts below 1/8 in, which 1/32 in would
 // round by much, are written to 1/64 in where that says it, and in mm where it does not.
 func FormatUnit(mm float64, u Unit) string {

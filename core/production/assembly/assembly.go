@@ -73,7 +73,19 @@ type Thing struct {
 type Measure struct {
 	Name string  `json:"name"`
 	MM   float64 `json:"mm"`
+
+	from edge
 }
+
+// edge is what a measure is taken from.
+type edge int
+
+const (
+	noEdge edge = iota
+	leftEdge
+	lowerEdge
+	allRound
+)
 
 // Guide is all steps with what the whole card takes.
 type Guide struct {
@@ -236,7 +248,7 @@ func (p *planner) finish() {
 			Desk:     []Thing{{Name: "Insert", Says: p.from(card.InsertPiece), Item: card.InsertPiece, Sheet: p.of[card.InsertPiece]}},
 			Does:     "Fold the insert. Run a line of glue along the back of its fold, a finger wide, and lay it into the open card, fold in fold.",
 			Why:      "Glued along its fold alone, the leaf can move when the card is closed.",
-			Measures: []Measure{{"In from every edge", p.card.Leaf.Less}}})
+			Measures: []Measure{{Name: "In from every edge", MM: p.card.Leaf.Less}}})
 		laid = append(laid, "leaf")
 	}
 	if t, ok := tabs[p.card.Base.Kind]; ok {

@@ -114,16 +114,16 @@ func (p *planner) measures(f *scene.Face, it, on *scene.Item) []Measure {
 	left, right, top, below := b.X-box.X, box.Right()-b.Right(), b.Y-box.Y, box.Bottom()-b.Bottom()
 	const same = .1
 	if near(left, right, same) && near(top, below, same) && near(left, top, same) && left > 0 {
-		return []Measure{{fmt.Sprintf("%s shows all round", what), left}}
+		return []Measure{{fmt.Sprintf("%s shows all round", what), left, allRound}}
 	}
-	out := []Measure{{"From its left edge", left}}
+	out := []Measure{{"From its left edge", left, leftEdge}}
 	if near(left, right, same) {
 		out[0].Name = "From left and right"
 	}
 	if near(top, below, same) {
-		return append(out, Measure{"From above and below", below})
+		return append(out, Measure{"From above and below", below, lowerEdge})
 	}
-	return append(out, Measure{"From its lower edge", below})
+	return append(out, Measure{"From its lower edge", below, lowerEdge})
 }
 
 func near(a, b, tol float64) bool { return a-b < tol && b-a < tol }

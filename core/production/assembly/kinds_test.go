@@ -11,6 +11,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
 )
 
@@ -56,8 +57,10 @@ func TestAnInsertIsGluedIn(t *testing.T) {
 	require.GreaterOrEqual(t, at, 0)
 	assert.Equal(t, []assembly.Measure{{Name: "In from every edge", MM: 4}}, g.Steps[at].Measures)
 	assert.Subset(t, g.Steps[at].Needs, []string{"cut", "fold"})
-	_, _, ok := assembly.Picture(c, &s, g.Steps[at], g.Steps[:at])
-	assert.False(t, ok, "it lays no piece")
+	inks, box, ok := assembly.Picture(c, &s, g.Steps[at], g.Steps[:at], measure.In)
+	assert.True(t, ok)
+	assert.NotEmpty(t, inks)
+	assert.Greater(t, min(box.W, box.H), 100.0)
 }
 
 // What is printed is printed first, page by page; sheets are drawn with what is on them.
@@ -125,7 +128,7 @@ func TestAPictureShowsWhatIsThereByThen(t *testing.T) {
 	g, s, _ := guide(t, c)
 	colours := func(id string) map[string]bool {
 		at := slices.IndexFunc(g.Steps, func(k assembly.Step) bool { return k.ID == id })
-		inks, _, ok := assembly.Picture(c, &s, g.Steps[at], g.Steps[:at])
+		inks, _, ok := assembly.Picture(c, &s, g.Steps[at], g.Steps[:at], measure.In)
 		require.True(t, ok)
 		out := map[string]bool{}
 		for _, k := range inks {
@@ -146,7 +149,7 @@ func TestAPictureShowsWhatIsThereByThen(t *testing.T) {
 	assert.True(t, colours("lay-i2")["#ffffff"], "foam is white")
 
 	at := slices.IndexFunc(g.Steps, func(k assembly.Step) bool { return k.ID == "lay-i1" })
-	inks, box, _ := assembly.Picture(c, &s, g.Steps[at], nil)
+	inks, box, _ := assembly.Picture(c, &s, g.Steps[at], nil, measure.In)
 	lowest := geom.Rect{}
 	for _, k := range inks {
 		if k.Colour == moss.Colour || k.Colour == honey.Colour {

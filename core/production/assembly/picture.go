@@ -6,6 +6,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/sheet"
 )
 
@@ -71,16 +72,22 @@ func padsIn(room geom.Path, in geom.Rect, across, down int, w, h float64) (out [
 	return out
 }
 
-// flat maps a face to the paper that it is drawn on, seen from the lower left and above, so many mm over
-// the desk.
+// flat maps what lies on the desk to the picture, seen from the lower left and above, so many mm over it.
 func flat(z float64) geom.Affine { return geom.Affine{A: .82, B: .3, C: -.56, D: .5, F: -z} }
 
-// drawn is a picture in the making.
+// drawn is a picture in the making. The desk has the coordinates of the face that is worked on.
 type drawn struct {
+	card  card.Card
+	scene *scene.Scene
 	stock card.Stock // of the base
 	face  *scene.Face
+	done  map[string]bool // pieces that have been laid by then
+	but   string          // the piece that is laid now
+	unit  measure.Unit
 	inks  []scene.Ink
 }
+
+func (d *drawn) ink(inks ...scene.Ink) { d.inks = append(d.inks, inks...) }
 
 const (
 	edgeColour  = "#7d6a4d"
@@ -88,41 +95,60 @@ const (
 	shadow      = "#3a2a18"
 )
 
-// Picture draws a step in which a piece is laid down: what it is laid on with all that is there by then, the
-// piece above it, where it goes, its glue or foam, and an arrow for the way. before are the steps before it
-// in the guide. ok is false for a step that lays nothing. Box is the room that it takes, mm.
-func Picture(c card.Card, s *scene.Scene, st Step, before []Step) (inks []scene.Ink, box geom.Rect, ok bool) {
-	f := s.Face(st.Face)
-	if f == nil || st.Piece == "" {
-		return nil, box, false
-	}
+// Picture draws a step. Where a piece is laid down that is what it is laid on with all that is there by then,
+// the piece above it, where it goes, its glue or foam, its measures, and an arrow for the way; where the base
+// is folded, its lines and which way they turn. before are the steps before it in the guide. ok is false for
+// a step that does neither. Box is the room that the picture takes, mm.
+func Picture(c card.Card, s *scene.Scene, st Step, before []Step, u measure.Unit) (inks []scene.Ink, box geom.Rect, ok bool) {
 	stock, _ := card.StockByID(c.Base.Stock)
-	d := drawn{stock: stock, face: f}
-	done := map[string]bool{}
+	d := drawn{card: c, scene: s, stock: stock, done: map[string]bool{}, but: st.Piece, unit: u}
 	for _, b := range before {
-		done[b.Piece] = true
+		d.done[b.Piece] = true
 	}
-	it := item(f, st.Piece)
+	switch st.Kind {
+	case Glue, Raise:
+		ok = d.laid(st)
+	case Fold:
+		ok = d.folding()
+	case Leaf:
+		ok = d.leaf()
+	case Print, Cut, Tabs, Close, Own:
+	}
+	for _, k := range d.inks {
+		b := k.Region.Bounds()
+		for _, c := range k.Clips {
+			b = b.Intersect(c.Bounds())
+		}
+		if b.W > 0 && b.H > 0 {
+			box = box.Union(b)
+		}
+	}
+	return d.inks, box, ok
+}
+
+// laid draws how a piece is laid down; ok is false where it is none of the card's.
+func (d *drawn) laid(st Step) (ok bool) {
+	if d.face = d.scene.Face(st.Face); d.face == nil {
+		return false
+	}
+	f, it := d.face, item(d.face, st.Piece)
 	if it == nil {
-		return nil, box, false
+		return false
 	}
-	top := 0.0
+	top, carrier := 0.0, geom.Rect{W: f.Width, H: f.Height}
 	if on := f.Carrier(it); on != nil {
-		top = d.piece(on, 0, done, it.ID)
+		top, carrier = d.piece(f, on, geom.Identity, 0), on.Bounds
 	} else {
-		top = d.base(done, it.ID)
+		top = d.base(true)
 	}
 	outline := it.Outline.Transform(it.At)
 	d.glue(it, outline, top)
 	rise := max(14, .22*max(f.Width, f.Height)) + it.Lift
 	d.way(outline, top, rise)
-	d.piece(it, top+rise, done, "")
-	for _, k := range d.inks {
-		if len(k.Clips) == 0 {
-			box = box.Union(k.Region.Bounds())
-		}
-	}
-	return d.inks, box, true
+	d.but = ""
+	d.piece(f, it, geom.Identity, top+rise)
+	d.measures(st.Measures, it.Bounds, carrier, top)
+	return true
 }
 
 func item(f *scene.Face, id string) *scene.Item {
@@ -139,67 +165,40 @@ func item(f *scene.Face, id string) *scene.Item {
 func (d *drawn) slab(outline geom.Path, thick, z float64) float64 {
 	t := max(.6, thick)
 	for _, k := range []float64{0, .5} {
-		d.inks = append(d.inks, scene.Ink{Region: outline.Transform(flat(z + t*k)), Colour: edgeColour})
+		d.ink(scene.Ink{Region: outline.Transform(flat(z + t*k)), Colour: edgeColour})
 	}
 	return z + t
 }
 
 // fall draws the shadow of an outline on what lies so high.
 func (d *drawn) fall(outline geom.Path, z, far float64) {
-	d.inks = append(d.inks, scene.Ink{Region: outline.Transform(flat(z).Then(geom.Shift(-far, far))), Colour: shadow, Clear: .84})
+	d.ink(scene.Ink{Region: outline.Transform(flat(z).Then(geom.Shift(-far, far))), Colour: shadow, Clear: .84})
 }
 
-// piece draws a piece that lies so high with all that is on it by then, but one; it returns the height of
-// its top.
-func (d *drawn) piece(it *scene.Item, z float64, done map[string]bool, but string) float64 {
+// piece draws a piece of a face, which at maps to the desk, so high, with all that is on it by then; it
+// returns the height of its top.
+func (d *drawn) piece(f *scene.Face, it *scene.Item, at geom.Affine, z float64) float64 {
 	outline := it.Outline.Transform(it.At)
-	d.fall(outline, z, 1.2+it.Lift*.3)
-	top := d.slab(outline, it.To-it.From-it.Lift, z)
-	m := flat(top)
-	d.inks = append(d.inks, scene.Transform([]scene.Ink{it.Bare()}, m)...)
-	for _, k := range d.face.PieceInks(it) {
+	d.fall(outline.Transform(at), z, 1.2+it.Lift*.3)
+	top := d.slab(outline.Transform(at), it.To-it.From-it.Lift, z)
+	m := at.Then(flat(top))
+	d.ink(scene.Transform([]scene.Ink{it.Bare()}, m)...)
+	for _, k := range f.PieceInks(it) {
 		k.Clips = append([]geom.Path{outline}, k.Clips...)
-		d.inks = append(d.inks, scene.Transform([]scene.Ink{k}, m)...)
+		d.ink(scene.Transform([]scene.Ink{k}, m)...)
 	}
-	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(outline.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
-	for i := range d.face.Items {
-		if o := &d.face.Items[i]; o.Piece && o.On == it.ID && o.ID != but && done[o.ID] {
-			d.piece(o, top+o.Lift, done, but)
-		}
-	}
+	d.ink(scene.Ink{Region: geom.Stroke(outline.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
+	d.on(f, it.ID, at, top)
 	return top
 }
 
-// base draws the face of the base with all that is on it by then, but one.
-func (d *drawn) base(done map[string]bool, but string) float64 {
-	f := d.face
-	d.fall(f.Shape, 0, 1.6)
-	top := d.slab(f.Shape, d.stock.Thickness, 0)
-	m := flat(top)
-	d.inks = append(d.inks, scene.Transform([]scene.Ink{scene.Stocked(f.Shape, d.stock, geom.Identity)}, m)...)
-	for _, k := range f.BaseInks() {
-		k.Clips = append([]geom.Path{f.Shape}, k.Clips...)
-		d.inks = append(d.inks, scene.Transform([]scene.Ink{k}, m)...)
-	}
-	for _, l := range f.Folds {
-		if !l.Role.Folds() {
-			continue
-		}
-		var b geom.Builder
-		colour, dashes := "#a4572b", []float64{4, 1, .8, 1}
-		if l.Role == card.RoleValley {
-			colour, dashes = "#35658c", []float64{2.4, 1.5}
-		}
-		line := geom.Dash(b.Move(l.From).Line(l.To).Path(), dashes, 0)
-		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(line.Transform(m), .4, geom.RoundCorner, geom.ButtCap), Colour: colour})
-	}
-	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(f.Shape.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
+// on draws the pieces that lie on a piece, or on the base where that is "", by then.
+func (d *drawn) on(f *scene.Face, carrier string, at geom.Affine, top float64) {
 	for i := range f.Items {
-		if o := &f.Items[i]; o.Piece && o.On == "" && o.ID != but && done[o.ID] {
-			d.piece(o, top+o.Lift, done, but)
+		if o := &f.Items[i]; o.Piece && o.On == carrier && o.ID != d.but && d.done[o.ID] {
+			d.piece(f, o, at, top+o.Lift)
 		}
 	}
-	return top
 }
 
 // glue draws where a piece goes: its outline in dashes, and its foam, or its glue hatched.
@@ -209,14 +208,14 @@ func (d *drawn) glue(it *scene.Item, outline geom.Path, top float64) {
 		for _, r := range Pads(it) {
 			pad := geom.RectPath(r)
 			high := d.slab(pad, it.Lift, top)
-			d.inks = append(d.inks, scene.Ink{Region: pad.Transform(flat(high)), Colour: "#ffffff"},
+			d.ink(scene.Ink{Region: pad.Transform(flat(high)), Colour: "#ffffff"},
 				scene.Ink{Region: geom.Stroke(pad.Transform(flat(high)), .2, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
 		}
 	} else {
 		d.hatch(outline, m)
 	}
 	dashes := geom.Dash(outline, []float64{2.2, 1.6}, 0)
-	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(dashes.Transform(m), .5, geom.RoundCorner, geom.ButtCap), Colour: arrowColour})
+	d.ink(scene.Ink{Region: geom.Stroke(dashes.Transform(m), .5, geom.RoundCorner, geom.ButtCap), Colour: arrowColour})
 }
 
 // hatch draws slanting lines over an outline, as glue is drawn.
@@ -230,7 +229,7 @@ func (d *drawn) hatch(outline geom.Path, m geom.Affine) {
 	}
 	in, _ := geom.CutStrokes(geom.Join(lines...), geom.NonZero, geom.Offset(outline, -1, geom.RoundCorner))
 	if !in.Empty() {
-		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(in.Transform(m), .35, geom.RoundCorner, geom.ButtCap), Colour: arrowColour, Clear: .45})
+		d.ink(scene.Ink{Region: geom.Stroke(in.Transform(m), .35, geom.RoundCorner, geom.ButtCap), Colour: arrowColour, Clear: .45})
 	}
 }
 
@@ -243,7 +242,7 @@ func (d *drawn) way(outline geom.Path, top, rise float64) {
 		if dashes != nil {
 			l = geom.Dash(l, dashes, 0)
 		}
-		d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(l, width, geom.RoundCorner, geom.RoundCap), Colour: colour})
+		d.ink(scene.Ink{Region: geom.Stroke(l, width, geom.RoundCorner, geom.RoundCap), Colour: colour})
 	}
 	for _, p := range []geom.Point{geom.Pt(b.X, b.Y), geom.Pt(b.Right(), b.Y), geom.Pt(b.Right(), b.Bottom()), geom.Pt(b.X, b.Bottom())} {
 		line(p, []float64{.6, 1.6}, .45, "#b98a55", top+rise, top)
@@ -256,7 +255,7 @@ func (d *drawn) way(outline geom.Path, top, rise float64) {
 	tip := flat(top + 2).Apply(p)
 	var g geom.Builder
 	head := g.Move(tip.Add(geom.Pt(-2.6, -3.6))).Line(tip).Line(tip.Add(geom.Pt(2.6, -3.6))).Path()
-	d.inks = append(d.inks, scene.Ink{Region: geom.Stroke(head, 1.1, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
+	d.ink(scene.Ink{Region: geom.Stroke(head, 1.1, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
 }
 
 // SheetsPicture draws sheets side by side: what is printed on them, or, cut, their pieces.

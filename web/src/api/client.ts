@@ -24,6 +24,7 @@ import type {
   AssemblyView,
   BaseAsk,
   CardIn,
+  CardRef,
   CheckView,
   Post,
   SceneCut,
@@ -190,6 +191,9 @@ export const api = {
   directions: (id: string, unit: string, parts: number) =>
     call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),
   prints: (id: string, signal?: AbortSignal) => call<PrintView>('GET', `/cards/${id}/print`, undefined, signal),
+  /** Makes the envelope of a card, or answers which one is tied to it. */
+  makeEnvelope: (id: string) => call<CardRef>('POST', `/cards/${id}/envelope`),
+  untie: (envelope: string) => call<void>('DELETE', `/cards/${envelope}/tie`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
   undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
   redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
@@ -249,8 +253,8 @@ export const api = {
   assembly: (id: string) => call<AssemblyView>('GET', `/cards/${id}/assembly`),
   tickStep: (id: string, step: string, done: boolean) =>
     call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }),
-  stepURL: (id: string, step: string, revision: number, side: number) =>
-    `/api/cards/${id}/assembly/${encodeURIComponent(step)}.png${asked({ side, v: revision })}`,
+  stepURL: (id: string, step: string, revision: number, side: number, unit: string) =>
+    `/api/cards/${id}/assembly/${encodeURIComponent(step)}.svg${asked({ side, unit, v: revision })}`,
   guideURL: (id: string, unit: string, per: number) => `/api/cards/${id}/assembly.pdf${asked({ unit, per })}`,
   foldingURL: (id: string, side: number) => `/api/cards/${id}/folding.png${asked({ side })}`,
   stillsURL: (id: string, side: number) => `/api/cards/${id}/folding/stills.png${asked({ side })}`,

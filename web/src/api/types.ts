@@ -1051,6 +1051,7 @@ export interface CheckView {
   findings: Finding[]
   sending: NetSending
   letter: Post
+  tied?: Tied
   post: string
   credits: Credits
 }
@@ -1674,6 +1675,7 @@ export interface NetSending {
   trade: string
   width: number
   height: number
+  takes: number
 }
 export interface Post {
   name: string
@@ -1682,6 +1684,12 @@ export interface Post {
   thick: number
   weight: number
   oblong?: boolean
+}
+export interface Tied {
+  id: string
+  title: string
+  width: number
+  height: number
 }
 export interface Credits {
   all: Credit[]
@@ -1873,6 +1881,7 @@ export interface FoldView {
   measures: NetMeasure[]
   limit: string
   sending: NetSending
+  tied?: Tied
   findings: Finding[]
   waiting?: {
     [k: string]: number

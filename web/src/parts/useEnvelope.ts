@@ -1,23 +1,21 @@
-// An envelope is a card of its own, on the table beside the one that it is for.
+// An envelope is a card of its own, on the table beside the one that it is made for and stays tied to.
+import { message } from 'ant-design-vue'
 import { useRouter } from 'vue-router'
 import { api } from '../api/client'
-import type { CheckView } from '../api/types'
 import { useCard } from '../store/card'
-import { useCatalogue } from '../store/catalogue'
 
 export function useEnvelope() {
   const card = useCard()
-  const catalogue = useCatalogue()
   const router = useRouter()
-  /** Makes the envelope that is to measure, and goes to it. */
-  return async (s: CheckView['sending'] | undefined) => {
-    if (!s) return
-    const { id } = await api.create(`${card.view!.card.title}, envelope`.slice(0, 120), {
-      kind: 'envelope',
-      width: Math.max(s.width, s.height),
-      height: Math.min(s.width, s.height),
-      stock: catalogue.all.first.paper,
-    })
-    void router.push(`/cards/${id}/base`)
+  /** Goes to the base of another card. */
+  const goTo = (id: string) => void router.push(`/cards/${id}/base`)
+  /** Makes the envelope that is to measure, where the card has none, and goes to it. */
+  async function envelope() {
+    try {
+      goTo((await api.makeEnvelope(card.id)).id)
+    } catch (e) {
+      void message.warning(e instanceof Error ? e.message : String(e))
+    }
   }
+  return { envelope, goTo }
 }

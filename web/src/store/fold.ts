@@ -25,10 +25,16 @@ export const useFold = defineStore('fold', () => {
     }
   }
 
+  /** Asks for it anew though the card is as it was. */
+  async function again() {
+    asked = ''
+    await load()
+  }
+
   watch(key, (now, before) => {
     if (now.slice(0, 18) !== before.slice(0, 18)) view.value = undefined
     void load()
   })
 
-  return { view, load }
+  return { view, load, again }
 })

@@ -47,7 +47,7 @@ async function tick() {
   await assembly.tick(s.id, is)
 }
 
-const picture = (id: string, side: number) => api.stepURL(card.id, id, assembly.view?.revision ?? 0, side)
+const picture = (id: string, side: number) => api.stepURL(card.id, id, assembly.view?.revision ?? 0, side, prefs.unit)
 const number = (n: number) =>
   ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][n] ?? String(n)
 const headed = computed(() => {

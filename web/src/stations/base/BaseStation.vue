@@ -5,16 +5,15 @@ import { computed, ref } from 'vue'
 import type { Base, Item } from '../../api/types'
 import NameInput from '../../parts/NameInput.vue'
 import FoldedCard from '../../parts/FoldedCard.vue'
-import { useEnvelope } from '../../parts/useEnvelope'
 import StockField from '../../parts/StockField.vue'
 import { kindTitle, tradeOf } from '../../parts/names'
 import { useCard } from '../../store/card'
 import { changed } from '../../store/complete'
 import { useCatalogue } from '../../store/catalogue'
-import { useFold } from '../../store/fold'
 import { usePrefs } from '../../store/prefs'
 import BaseMeasures from './BaseMeasures.vue'
 import DirectionsDialog from './DirectionsDialog.vue'
+import EnvelopePanel from './EnvelopePanel.vue'
 import FoldVerdict from './FoldVerdict.vue'
 import KindList from './KindList.vue'
 import OwnLines from './OwnLines.vue'
@@ -28,8 +27,6 @@ const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
 
 const directing = ref(false)
-const fold = useFold()
-const envelope = useEnvelope()
 const base = computed(() => card.view!.card.base)
 const stock = computed(() => catalogue.stock(base.value.stock))
 const trade = computed(() => tradeOf(catalogue.all, base.value.width, base.value.height))
@@ -155,27 +152,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
       </section>
       <FoldVerdict />
       <OwnLines />
-      <section v-if="base.kind === 'envelope'" class="sec">
-        <h3>Liner</h3>
-        <p>Patterned paper for the middle and the flap, a little smaller than both.</p>
-        <button
-          class="verb make"
-          data-testid="add-liner"
-          @click="card.change({ do: 'addLiner', stock: catalogue.all.first.paper, paper: 'leaf-drift' })"
-        >
-          Lay a liner in
-        </button>
-      </section>
-      <section v-else-if="fold.view" class="sec" data-testid="sending">
-        <h3>Envelope</h3>
-        <p>
-          {{ fold.view.sending.trade ? `${fold.view.sending.trade} fits` : 'No trade envelope fits closely' }}; made to
-          measure <span class="whole">{{ prefs.size(fold.view.sending.width, fold.view.sending.height) }}</span>
-        </p>
-        <button class="verb make" data-testid="make-envelope" @click="envelope(fold.view?.sending)">
-          Make the envelope
-        </button>
-      </section>
+      <EnvelopePanel @size="(width, height) => set({ width, height })" />
       <DirectionsDialog v-model="directing" />
       <DrawnBaseDialog ref="drawn" @made="set($event)" />
     </aside>

@@ -7,9 +7,11 @@ import type { Point, SceneCut } from '../../api/types'
 import FaceArt from '../../surface/FaceArt.vue'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
+import { useCheck } from '../../store/check'
 
 const card = useCard()
 const catalogue = useCatalogue()
+const check = useCheck()
 const mm = (v: number) => `${v.toFixed(1)} mm`
 const el = ref<HTMLElement>()
 const { width, height } = useElementSize(el)
@@ -61,8 +63,6 @@ function key(e: KeyboardEvent, which: 'from' | 'to') {
   ends.value = { ...ends.value, [which]: { x: share(p.x + step[0]! * 0.02), y: share(p.y + step[1]! * 0.02) } }
 }
 
-/** What a trade envelope takes without bulging, mm. */
-const takes = 5
 const wide = computed(() => Math.max(10, width.value - 330))
 const k = computed(() => wide.value / Math.max(cut.value?.long ?? 1, 1))
 /** Paper is drawn thicker than it is, or nobody would see it. */
@@ -101,7 +101,9 @@ const raised = computed(() => {
   const s = strips.value.filter((x) => x.item && !x.foam && x.w > 40).sort((a, b) => a.y - b.y)[0]
   return s && s.y > 12 ? s : undefined
 })
-const over = computed(() => (cut.value?.thickest ?? 0) > takes)
+/** How thick a card an envelope takes without bulging, mm. */
+const takes = computed(() => check.view?.sending.takes ?? Infinity)
+const over = computed(() => (cut.value?.thickest ?? 0) > takes.value)
 </script>
 
 <template>
@@ -163,7 +165,7 @@ const over = computed(() => (cut.value?.thickest ?? 0) > takes)
         </template>
         <text v-else x="30" :y="height / 2">This card does not fold flat: there is nothing to cut through.</text>
       </svg>
-      <p v-if="cut?.strips.length" class="told" :class="{ over }">
+      <p v-if="cut?.strips.length && check.view" class="told" :class="{ over }">
         <b data-testid="cut-thick">{{ mm(cut.thickest) }}</b> where it is thickest here<br />
         envelopes take about {{ mm(takes) }}
       </p>

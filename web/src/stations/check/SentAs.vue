@@ -17,7 +17,7 @@ const check = useCheck()
 const prefs = usePrefs()
 
 const isEnvelope = computed(() => card.view?.card.base.kind === 'envelope')
-const envelope = useEnvelope()
+const { envelope } = useEnvelope()
 
 const open = ref(false)
 const posts = ref<Post[]>([])
@@ -79,7 +79,9 @@ const due = computed(() => check.open.find((f) => f.check === 'credits' && f.men
         >{{ view.post || 'no class takes it' }}, {{ Math.round(view.letter.weight) }} g</b
       >
     </div>
-    <button class="verb" data-testid="check-envelope" @click="envelope(view.sending)">Make the envelope</button>
+    <button class="verb" data-testid="check-envelope" @click="envelope">
+      {{ view.tied ? 'Go to its envelope' : 'Make the envelope' }}
+    </button>
     <Popover :open="open" trigger="click" placement="leftBottom" @open-change="show">
       <button class="verb" data-testid="posts-verb">Classes of post</button>
       <template #content>
