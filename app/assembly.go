@@ -56,14 +56,14 @@ func (p *production) plan(ctx context.Context, id string) (planned, error) {
 	return out, by.err
 }
 
-// Assembly is how a card is put together. It returns ErrNotFound for a card that is not on the table and a
+// Assembly is how a card is put together, with lengths in a unit. It returns ErrNotFound for a card that is not on the table and a
 // *Damaged for one that cannot be read.
-func (p *production) Assembly(ctx context.Context, id string) (AssemblyView, error) {
+func (p *production) Assembly(ctx context.Context, id string, u measure.Unit) (AssemblyView, error) {
 	of, err := p.plan(ctx, id)
 	if err != nil {
 		return AssemblyView{}, err
 	}
-	v := AssemblyView{Revision: of.rev.Number, Guide: assembly.Of(of.rev.Card, &of.scene, &of.layout)}
+	v := AssemblyView{Revision: of.rev.Number, Guide: assembly.Of(of.rev.Card, &of.scene, &of.layout, u)}
 	v.Done, err = keptList[string](ctx, p.store, ticked(id))
 	if v.Done == nil {
 		v.Done = []string{}
@@ -107,7 +107,7 @@ func (p *production) StepPicture(ctx context.Context, id, step string, u measure
 	if err != nil {
 		return nil, err
 	}
-	g := assembly.Of(of.rev.Card, &of.scene, &of.layout)
+	g := assembly.Of(of.rev.Card, &of.scene, &of.layout, u)
 	at := slices.IndexFunc(g.Steps, func(s assembly.Step) bool { return s.ID == step })
 	if at < 0 {
 		return nil, ErrNotFound
@@ -140,7 +140,7 @@ func (p *production) WriteGuide(ctx context.Context, w io.Writer, id string, u m
 	if err != nil {
 		return err
 	}
-	g := assembly.Of(of.rev.Card, &of.scene, &of.layout)
+	g := assembly.Of(of.rev.Card, &of.scene, &of.layout, u)
 	return pdf.WriteGuide(w, g, pdf.GuideAs{Title: of.rev.Card.Title, PerPage: perPage, Unit: u,
 		Picture:   func(step int) ([]scene.Ink, geom.Rect) { return stepInks(of, g, step, u) },
 		Originals: p.supplies.shown(ctx, guideSide),

@@ -19,7 +19,7 @@ import (
 func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	f := start(t)
 	id := f.card()
-	v, err := f.Assembly(t.Context(), id)
+	v, err := f.Assembly(t.Context(), id, measure.In)
 	require.NoError(t, err)
 	require.NotEmpty(t, v.Steps)
 	assert.Empty(t, v.Done)
@@ -33,7 +33,7 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	_, err = f.Change(t.Context(), id, open.Revision, []card.Command{card.RenameCard{Title: "Going on"},
 		card.ChangeStep{Step: card.StepChange{ID: second, Title: "In my words"}}})
 	require.NoError(t, err)
-	v, err = f.Assembly(t.Context(), id)
+	v, err = f.Assembly(t.Context(), id, measure.In)
 	require.NoError(t, err)
 	assert.Equal(t, []string{second, first}, v.Done)
 	titles := map[string]string{}
@@ -45,7 +45,7 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	}
 	assert.Equal(t, "In my words", titles[second])
 	require.NoError(t, f.TickStep(t.Context(), id, first, false))
-	v, err = f.Assembly(t.Context(), id)
+	v, err = f.Assembly(t.Context(), id, measure.In)
 	require.NoError(t, err)
 	assert.Equal(t, []string{second}, v.Done)
 
@@ -58,7 +58,7 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	require.ErrorContains(t, f.WriteGuide(t.Context(), &b, id, measure.In, 3), "1, 2 or 4")
 	_, err = f.StepPicture(t.Context(), id, "none", measure.In, 300)
 	require.ErrorIs(t, err, app.ErrNotFound)
-	_, err = f.Assembly(t.Context(), "none")
+	_, err = f.Assembly(t.Context(), "none", measure.In)
 	require.ErrorIs(t, err, app.ErrNotFound)
 	require.ErrorIs(t, f.TickStep(t.Context(), "none", "cut", true), app.ErrNotFound)
 	require.Error(t, f.TickStep(t.Context(), id, "", true))

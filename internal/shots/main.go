@@ -136,8 +136,8 @@ func run(out string) error {
 		{"check", "/cards/" + faulty[0].ID + "/check", `document.querySelectorAll('[data-testid=slip]').length >= 10`, []string{"[data-check=sticksOut]"},
 			`!!document.querySelector('[data-testid=do-mend]') && document.querySelector('[data-testid=station-check]').textContent.includes('stops') &&
 				['front', 'insideSecond'].every(f => performance.getEntriesByType('resource').some(e => e.name.includes('/faces/' + f + '/print.png') && e.responseEnd > 0))`},
-		{"assembly", supper + "/assembly", `document.querySelectorAll('[data-testid=step]').length === 9`, []string{"[data-step=lay-i5]"},
-			`document.querySelector('[data-testid=step-picture]')?.naturalWidth > 600 && [...document.querySelectorAll('img')].every(i => i.complete)`},
+		{"assembly", supper + "/assembly", `document.querySelectorAll('[data-testid=step]').length === 10`, []string{"[data-step=lay-i5]"},
+			`document.querySelector('[data-testid=step-picture]')?.naturalWidth > 0 && [...document.querySelectorAll('img')].every(i => i.complete)`},
 		{"sheets", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
 		{"closer", "/cards/" + small[0].ID + "/sheets", `!!document.querySelector('[data-testid=sheet-4]')`, []string{`[data-testid=sheet-3] figcaption`, id("lay-closer")},
 			`!!document.querySelector('[data-testid=closer-note]')`},

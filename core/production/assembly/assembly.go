@@ -28,11 +28,12 @@ const (
 	Leaf  Kind = "leaf"  // the insert
 	Tabs  Kind = "tabs"  // of the base itself
 	Close Kind = "close"
-	Own   Kind = "own" // a person's own
+	Send  Kind = "send" // into its envelope
+	Own   Kind = "own"  // a person's own
 )
 
 // Kinds lists the kinds of steps.
-func Kinds() []Kind { return []Kind{Print, Cut, Fold, Glue, Raise, Leaf, Tabs, Close, Own} }
+func Kinds() []Kind { return []Kind{Print, Cut, Fold, Glue, Raise, Leaf, Tabs, Close, Send, Own} }
 
 // Step is one step. Its id stays while the card changes around it.
 type Step struct {
@@ -91,7 +92,9 @@ const (
 type Guide struct {
 	Steps   []Step   `json:"steps"`
 	Minutes float64  `json:"minutes"`
-	Takes   []string `json:"takes"`
+	Takes   []string `json:"takes"` // in short
+	// Materials are what it takes in full, papers first.
+	Materials []Material `json:"materials"`
 	// Hand is how each piece is cut without a machine.
 	Hand []HandCut `json:"hand"`
 	// Out are the steps that a person has left out.
@@ -107,6 +110,7 @@ type Left struct {
 // planner makes the steps of one card.
 type planner struct {
 	card   card.Card
+	unit   measure.Unit
 	scene  *scene.Scene
 	sheets []sheet.Sheet
 	steps  []Step
@@ -116,9 +120,10 @@ type planner struct {
 	built map[string]string
 }
 
-// Of makes the guide of a card that is laid on sheets. The same card gives the same steps.
-func Of(c card.Card, s *scene.Scene, l *sheet.Layout) Guide {
-	p := planner{card: c, scene: s, sheets: l.Sheets, of: map[string]int{}, built: map[string]string{}}
+// Of makes the guide of a card that is laid on sheets, with lengths in a unit. The same card gives the same
+// steps.
+func Of(c card.Card, s *scene.Scene, l *sheet.Layout, u measure.Unit) Guide {
+	p := planner{card: c, unit: u, scene: s, sheets: l.Sheets, of: map[string]int{}, built: map[string]string{}}
 	for _, sh := range l.Sheets {
 		for _, piece := range sh.Pieces {
 			p.of[piece.ID] = sh.Number
@@ -139,7 +144,7 @@ func Of(c card.Card, s *scene.Scene, l *sheet.Layout) Guide {
 	for _, st := range g.Steps {
 		g.Minutes += st.Minutes
 	}
-	g.Takes, g.Hand = p.takes(), p.byHand()
+	g.Takes, g.Materials, g.Hand = p.takes(), p.materials(), p.byHand()
 	return g
 }
 
@@ -208,7 +213,7 @@ func (p *planner) cut() {
 
 func (p *planner) fold() {
 	n := fold.StudyOf(p.card.Base).Net
-	folds := fold.DirectionsOf(n, measure.MM, 10).Folds
+	folds := fold.DirectionsOf(n, p.unit, 32).Folds
 	if len(folds) == 0 {
 		return
 	}
@@ -265,38 +270,27 @@ func (p *planner) finish() {
 		closing.Title, closing.Does = "Press it", "Lay it under a book for an hour, raised pieces upward."
 	}
 	p.add(closing)
+	p.send()
 }
 
-// takes is what the whole card takes, in short sentences.
-func (p *planner) takes() []string {
-	out := []string{}
-	stocks := map[string]bool{}
-	for _, sh := range p.sheets {
-		stocks[sh.Stock.ID] = true
+// send puts a card that folds into its envelope.
+func (p *planner) send() {
+	if k := p.card.Base.Kind; k == card.Envelope || k == card.Flat {
+		return
 	}
-	if len(p.sheets) > 0 {
-		out = append(out, fmt.Sprintf("%s of %s", wording.Counted(len(p.sheets), "sheet", "sheets"), wording.Counted(len(stocks), "stock", "stocks")))
+	s := p.sending()
+	made := "made to measure, " + measure.FormatSize(s.Width, s.Height, p.unit)
+	name, says := s.Trade, "or one "+made
+	if name == "" {
+		name, says = "Envelope", made
 	}
-	if cost := sheet.Cost(p.sheets); cost > 0 {
-		out = append(out, fmt.Sprintf("paper for %.2f", cost))
-	}
-	pads, glue := map[float64]int{}, false
-	for _, s := range p.steps {
-		if s.Kind == Raise {
-			pads[s.Foam] += s.Pads
-		}
-		glue = glue || s.Kind == Glue || s.Kind == Leaf || s.Kind == Tabs
-	}
-	for _, foam := range card.Foam {
-		if n := pads[foam]; n > 0 {
-			out = append(out, fmt.Sprintf("%s of foam, %g mm", wording.Counted(n, "pad", "pads"), foam))
-		}
-	}
-	if glue {
-		out = append(out, "glue")
-	}
-	if slices.ContainsFunc(p.steps, func(s Step) bool { return s.Kind == Fold }) {
-		out = append(out, "bone folder")
-	}
-	return out
+	p.add(Step{ID: "send", Kind: Send, Title: "Put it in its envelope", Says: name, Minutes: 1, Needs: p.has("close"),
+		Desk: []Thing{{Name: name, Says: says}},
+		Does: "Once all is dry, slip the closed card into its envelope, its front toward the flap, so that nothing raised is caught when it is drawn out.",
+		Why:  "Glue that is still damp sticks to the envelope."})
+}
+
+// sending is the envelope that the card goes into.
+func (p *planner) sending() fold.Sending {
+	return fold.SendingOf(p.scene.Net.Closed, p.scene.Thickness)
 }

@@ -15,6 +15,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
+	"sectilis/core/ground/measure"
 	"sectilis/core/production/assembly"
 	"sectilis/core/production/sheet"
 )
@@ -29,7 +30,7 @@ func guide(t *testing.T, c card.Card) (assembly.Guide, scene.Scene, sheet.Layout
 	s, err := scene.Of(c)
 	require.NoError(t, err)
 	l := sheet.Lay(c, s, sheettest.Usual(sheet.Sizes()[0]), nil)
-	return assembly.Of(c, &s, &l), s, l
+	return assembly.Of(c, &s, &l, measure.In), s, l
 }
 
 // plays plays the guide of a card as hands would.
@@ -64,7 +65,7 @@ func TestACardIsPutTogetherStepByStep(t *testing.T) {
 	assert.Less(t, at("Raise “Label” on foam"), at("Glue “Paper” on “Mat”"), "built up from above")
 	assert.Less(t, at("Glue “Paper” on “Mat”"), at("Glue “Mat” on Front"))
 	assert.Less(t, at("Fold the base"), at("Glue “Mat” on Front"))
-	assert.Equal(t, "Close and press", titles[len(titles)-1])
+	assert.Equal(t, []string{"Close and press", "Put it in its envelope"}, titles[len(titles)-2:])
 	assert.Less(t, at("Glue “Note” on Inside right"), at("Close and press"))
 	paper := g.Steps[at("Glue “Paper” on “Mat”")]
 	require.Len(t, paper.Measures, 1)

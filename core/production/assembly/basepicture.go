@@ -17,7 +17,11 @@ func (d *drawn) base(full bool) float64 {
 	toDesk, _ := d.face.OnSheet.Inverse() // a face is never flat
 	sheet := d.scene.Net.Outline().Transform(toDesk)
 	begin := len(d.inks)
-	defer func() { d.inSight(sheet.Bounds(), d.inks[begin:]) }()
+	defer func() {
+		if full {
+			d.inSight(sheet.Bounds(), d.inks[begin:])
+		}
+	}()
 	d.fall(sheet, 0, 1.6)
 	top := d.slab(sheet, d.stock.Thickness, 0)
 	m := flat(top)
@@ -104,7 +108,7 @@ func (d *drawn) line(l fold.Line, m geom.Affine) {
 	if as.dashes != nil {
 		line = geom.Dash(line, as.dashes, 0)
 	}
-	d.ink(scene.Ink{Region: geom.Stroke(line.Transform(m), .4, geom.RoundCorner, geom.ButtCap), Colour: as.colour})
+	d.ink(scene.Ink{Region: geom.Stroke(line.Transform(m), .55, geom.RoundCorner, geom.ButtCap), Colour: as.colour})
 }
 
 // inside is the first face of the inside, nil where there is none.
@@ -190,9 +194,13 @@ func (d *drawn) turning(m turn, up float64) {
 	if up < 0 {
 		way = geom.Dash(way, []float64{2 * k, 2 * k}, 0)
 	}
+	d.arrow(way, place(whole), place(whole*.9).Sub(place(whole)))
+}
+
+// arrow draws a way in the picture with a head at its tip; back is where the way comes from there.
+func (d *drawn) arrow(way geom.Path, tip, back geom.Point) {
+	k := max(d.face.Width, d.face.Height) / labelFace
 	d.ink(scene.Ink{Region: geom.Stroke(way, 1.2*k, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
-	tip := place(whole)
-	back := place(whole * .9).Sub(tip)
 	back = back.Mul(4.6 * k / back.Len())
 	side := geom.Pt(-back.Y, back.X).Mul(.65)
 	var h geom.Builder

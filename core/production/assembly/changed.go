@@ -22,12 +22,16 @@ func changed(steps []Step, changes []card.StepChange) []Step {
 			steps[i].Changed = true
 		}
 	}
+	// What is left out goes first: nothing is done together with it any more, and so lost.
+	for _, k := range changes {
+		if i := at(k.ID); k.Out && i >= 0 {
+			steps = without(steps, i)
+		}
+	}
 	for _, k := range changes {
 		i, into := at(k.ID), at(k.Into)
 		switch {
 		case i < 0:
-		case k.Out:
-			steps = without(steps, i)
 		case k.Into != "" && into >= 0:
 			// Side by side nothing is between them that needs one and is needed by the other.
 			to := into

@@ -1,6 +1,7 @@
 package assembly_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -25,12 +26,12 @@ func kindsOf(g assembly.Guide) (out []assembly.Kind) {
 // Each kind of base ends as its own glue and folds ask for.
 func TestTheGuideEndsAsTheBaseAsks(t *testing.T) {
 	for kind, want := range map[card.BaseKind][]assembly.Kind{
-		card.SideFold: {assembly.Cut, assembly.Fold, assembly.Close},
+		card.SideFold: {assembly.Cut, assembly.Fold, assembly.Close, assembly.Send},
 		card.Flat:     {assembly.Cut, assembly.Close},
-		card.Pocket:   {assembly.Cut, assembly.Fold, assembly.Tabs, assembly.Close},
+		card.Pocket:   {assembly.Cut, assembly.Fold, assembly.Tabs, assembly.Close, assembly.Send},
 		card.Envelope: {assembly.Cut, assembly.Fold, assembly.Tabs, assembly.Close},
-		card.Easel:    {assembly.Cut, assembly.Fold, assembly.Tabs, assembly.Close},
-		card.StepCard: {assembly.Cut, assembly.Fold, assembly.Close},
+		card.Easel:    {assembly.Cut, assembly.Fold, assembly.Tabs, assembly.Close, assembly.Send},
+		card.StepCard: {assembly.Cut, assembly.Fold, assembly.Close, assembly.Send},
 	} {
 		c, err := fold.New("Kind", card.Base{Kind: kind, Width: 76, Height: 90, Stock: "cream-300"})
 		require.NoError(t, err)
@@ -44,6 +45,44 @@ func TestTheGuideEndsAsTheBaseAsks(t *testing.T) {
 		}
 		assert.Greater(t, g.Minutes, 3.0)
 	}
+}
+
+// What the card takes is told in full: every sheet once, every pad, the envelope, and the tools that its
+// lines and steps ask for; lengths are in the unit that is asked for.
+func TestWhatACardTakesIsToldInFull(t *testing.T) {
+	c, err := fold.New("Takes", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300"})
+	require.NoError(t, err)
+	for i, stock := range []string{"moss-216", "moss-216", "honey-216"} {
+		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{{
+			Name: "Plate", Kind: card.Shape, Place: card.Place{X: 60, Y: 40 + 50*float64(i)}, Made: card.Made{As: card.Cut, Stock: stock, Lift: float64(i)},
+			Form: &card.Form{Outline: card.Rectangle, Width: 100, Height: 40, Corner: card.Square}}}})
+		require.NoError(t, err)
+	}
+	g, s, l := guide(t, c)
+	says := map[string]string{}
+	for _, m := range g.Materials {
+		assert.Empty(t, says[m.Name], "%s once", m.Name)
+		says[m.Name] = m.Says
+	}
+	assert.Equal(t, "1 sheet, Letter", says["Moss card 216 g"])
+	assert.Contains(t, says, "Honey card 216 g")
+	pads := 0
+	for _, st := range g.Steps {
+		if st.Foam == 1 {
+			pads += st.Pads
+		}
+	}
+	assert.True(t, strings.HasPrefix(says["Foam, 1 mm"], fmt.Sprintf("%d pads", pads)), says["Foam, 1 mm"])
+	assert.Equal(t, "for 1 step", says["Glue that dries flat"])
+	assert.Contains(t, says["A7 envelope"], " in")
+	for _, tool := range []string{"Scoring tip", "Cutting machine with a blade", "Bone folder"} {
+		assert.Contains(t, says, tool)
+	}
+	assert.NotContains(t, says, "Perforating blade")
+	metric := assembly.Of(c, &s, &l, measure.MM)
+	at := slices.IndexFunc(metric.Steps, func(s assembly.Step) bool { return s.Kind == assembly.Fold })
+	assert.Contains(t, metric.Steps[at].Does, "127 mm")
+	assert.Contains(t, g.Steps[at].Does, "5 in")
 }
 
 // An insert is printed, cut and glued in after the fold, by its margin.

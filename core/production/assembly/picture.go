@@ -112,6 +112,8 @@ func Picture(c card.Card, s *scene.Scene, st Step, before []Step, u measure.Unit
 		ok = d.folding()
 	case Leaf:
 		ok = d.leaf()
+	case Send:
+		ok = d.sending()
 	case Print, Cut, Tabs, Close, Own:
 	}
 	for _, k := range d.inks {

@@ -250,7 +250,7 @@ export const api = {
   bringCard: (file: File) => send<CardIn>('/cards/files', file),
   check: (id: string, signal?: AbortSignal) => call<CheckView>('GET', `/cards/${id}/check`, undefined, signal),
   cut: (id: string, from: Point, to: Point) => call<SceneCut>('POST', `/cards/${id}/cuts`, { from, to }),
-  assembly: (id: string) => call<AssemblyView>('GET', `/cards/${id}/assembly`),
+  assembly: (id: string, unit: string) => call<AssemblyView>('GET', `/cards/${id}/assembly${asked({ unit })}`),
   tickStep: (id: string, step: string, done: boolean) =>
     call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }),
   stepURL: (id: string, step: string, revision: number, side: number, unit: string) =>

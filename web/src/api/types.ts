@@ -15,7 +15,7 @@ export type ArrangeEdge = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bott
 export type ArrangePattern = 'row' | 'grid' | 'ring'
 export type ArrangeSupplyKind = 'photo' | 'paper' | 'shape' | 'lettering' | 'edging'
 export type ArrangeTo = 'eachOther' | 'face' | 'first'
-export type AssemblyKind = 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close' | 'own'
+export type AssemblyKind = 'print' | 'cut' | 'fold' | 'glue' | 'raise' | 'leaf' | 'tabs' | 'close' | 'send' | 'own'
 export type CardBaseKind =
   | 'sideFold'
   | 'topFold'
@@ -332,6 +332,10 @@ export interface AssemblyLeft {
   id: string
   title: string
 }
+export interface AssemblyMaterial {
+  name: string
+  says: string
+}
 export interface AssemblyMeasure {
   name: string
   mm: number
@@ -367,6 +371,7 @@ export interface AssemblyView {
   steps: AssemblyStep[]
   minutes: number
   takes: string[]
+  materials: AssemblyMaterial[]
   hand: AssemblyHandCut[]
   out: AssemblyLeft[]
   done: string[]

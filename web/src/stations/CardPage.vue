@@ -15,6 +15,7 @@ import { useAssembly } from '../store/assembly'
 import { useCheck } from '../store/check'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
+import { usePrefs } from '../store/prefs'
 import { useSheets } from '../store/sheets'
 import PaperDefs from '../surface/PaperDefs.vue'
 
@@ -24,6 +25,7 @@ const sheets = useSheets()
 const machine = useMachine()
 const check = useCheck()
 const assembly = useAssembly()
+const prefs = usePrefs()
 const route = useRoute()
 const router = useRouter()
 const help = ref(false)
@@ -54,7 +56,7 @@ watchDebounced(
 )
 // How it is put together follows from its sheets, and is told a little later.
 watchDebounced(
-  () => [card.view?.id, card.view?.revision],
+  () => [card.view?.id, card.view?.revision, prefs.unit],
   () => void assembly.load(),
   { debounce: 600, immediate: true },
 )

@@ -21,7 +21,7 @@ test('what is ticked off is told at once, and kept', async () => {
       sent.push(`${a.method} ${a.path}`)
       return { json: {} }
     }
-    return a.path.endsWith('/assembly') ? { json: guide([]) } : { json: view }
+    return a.path.endsWith('/assembly?unit=in') ? { json: guide([]) } : { json: view }
   })
   await useCard().open('c1')
   const assembly = useAssembly()
@@ -42,7 +42,7 @@ test('what is ticked off is told at once, and kept', async () => {
 test('what could not be kept is not shown as done', async () => {
   answering((a) => {
     if (a.path.includes('/done')) return { status: 500, json: { title: 'No', detail: 'The disk is full.' } }
-    return a.path.endsWith('/assembly') ? { json: guide(['cut']) } : { json: view }
+    return a.path.endsWith('/assembly?unit=in') ? { json: guide(['cut']) } : { json: view }
   })
   await useCard().open('c1')
   const assembly = useAssembly()

@@ -4,9 +4,11 @@ import { computed, shallowRef } from 'vue'
 import { api } from '../api/client'
 import type { AssemblyView } from '../api/types'
 import { useCard } from './card'
+import { usePrefs } from './prefs'
 
 export const useAssembly = defineStore('assembly', () => {
   const card = useCard()
+  const prefs = usePrefs()
   const view = shallowRef<AssemblyView>()
   let of = ''
   let asked = 0
@@ -17,7 +19,7 @@ export const useAssembly = defineStore('assembly', () => {
     if (of !== id) view.value = undefined
     of = id
     const mine = ++asked
-    const v = await api.assembly(id).catch(() => undefined)
+    const v = await api.assembly(id, prefs.unit).catch(() => undefined)
     if (v && mine === asked) view.value = v
   }
 

@@ -318,7 +318,7 @@ em {
 .stage img {
   flex: 1;
   min-height: 0;
-  max-width: 100%;
+  width: 100%;
   object-fit: contain;
 }
 .does {

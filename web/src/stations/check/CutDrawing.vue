@@ -167,7 +167,7 @@ const over = computed(() => (cut.value?.thickest ?? 0) > takes.value)
       </svg>
       <p v-if="cut?.strips.length && check.view" class="told" :class="{ over }">
         <b data-testid="cut-thick">{{ mm(cut.thickest) }}</b> where it is thickest here<br />
-        envelopes take about {{ mm(takes) }}
+        envelopes take about <span class="whole">{{ mm(takes) }}</span>
       </p>
       <svg v-if="front" class="map" :width="map.w + 16" :height="map.h + 16">
         <g :transform="`translate(8 8) scale(${map.k})`">
@@ -211,6 +211,9 @@ const over = computed(() => (cut.value?.thickest ?? 0) > takes.value)
 </template>
 
 <style scoped>
+.whole {
+  white-space: nowrap;
+}
 .cut {
   height: 168px;
   flex: none;
