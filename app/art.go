@@ -112,7 +112,7 @@ func (u *supplies) keepArt(ctx context.Context, name string, items []card.Item, 
 	if err != nil {
 		return Art{}, err
 	}
-	if err := u.cards.verify(ctx, c); err != nil {
+	if err := u.cards.verify(ctx, c, card.Uses{}); err != nil {
 		return Art{}, err
 	}
 	raw, err := json.Marshal(c)

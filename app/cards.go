@@ -182,7 +182,7 @@ func (cs *cards) Cards(ctx context.Context, find string) ([]Summary, error) {
 // Create puts a new card on the table. It returns a *card.Refusal for a card that names a
 // font, a paper or a picture that is not there.
 func (cs *cards) Create(ctx context.Context, c card.Card) (string, error) {
-	if err := cs.verify(ctx, c); err != nil {
+	if err := cs.verify(ctx, c, card.Uses{}); err != nil {
 		return "", err
 	}
 	id := newID()

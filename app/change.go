@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"maps"
 	"reflect"
+	"slices"
 
 	"sectilis/core/design/arrange"
 	"sectilis/core/design/freehand"
@@ -102,7 +103,7 @@ func (cs *cards) workOut(ctx context.Context, id string, base int64, commands []
 	if next, err = card.Apply(rev.Card, commands...); err != nil {
 		return rev, was, next, err
 	}
-	if err := cs.verify(ctx, next); err != nil {
+	if err := cs.verify(ctx, next, rev.Card.Uses()); err != nil {
 		return rev, was, next, err
 	}
 	return rev, was, next, ctx.Err()
@@ -190,16 +191,16 @@ func newItems(before, after card.Card) []string {
 	return out
 }
 
-// named looks up the font and the paper that an item names.
-func named(it card.Item) error {
+// named looks up the font and the paper that an item names and the card did not use before.
+func named(it card.Item, before card.Uses) error {
 	words, fill := it.Words, it.Fill
 	if it.Slot != nil {
 		words, fill = it.Slot.Words, it.Slot.Fill
 	}
-	if words != nil && !lettering.Known(words.Font) {
+	if words != nil && !lettering.Known(words.Font) && !slices.Contains(before.Fonts, words.Font) {
 		return &card.Refusal{Field: "font", Why: fmt.Sprintf("There is no font “%s”.", words.Font)}
 	}
-	if fill.Paper == "" {
+	if fill.Paper == "" || slices.Contains(before.Papers, fill.Paper) {
 		return nil
 	}
 	if _, ok := pattern.ByID(fill.Paper); !ok {
@@ -208,8 +209,9 @@ func named(it card.Item) error {
 	return nil
 }
 
-// verify looks up what the document only names: fonts, papers and pictures.
-func (cs *cards) verify(ctx context.Context, c card.Card) error {
+// verify looks up what the document only names: fonts, papers and pictures. What it used before may be gone:
+// it can be changed all the same, and its checks tell of that.
+func (cs *cards) verify(ctx context.Context, c card.Card, before card.Uses) error {
 	if err := fold.Check(c.Base); err != nil {
 		return err
 	}
@@ -222,7 +224,7 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 	known := map[string]bool{}
 	for _, f := range c.Faces {
 		for _, it := range f.Items {
-			if err := named(it); err != nil {
+			if err := named(it, before); err != nil {
 				return err
 			}
 			if it.Photo == nil {
@@ -233,7 +235,7 @@ func (cs *cards) verify(ctx context.Context, c card.Card) error {
 				if err != nil {
 					return fmt.Errorf("look up picture: %w", err)
 				}
-				if !ok {
+				if !ok && !slices.Contains(before.Pictures, it.Photo.Picture) {
 					return &card.Refusal{Field: "picture", Why: fmt.Sprintf("The picture of “%s” is not there. Bring it in first.", it.Name)}
 				}
 				known[it.Photo.Picture] = true

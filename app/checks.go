@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"fmt"
 
 	"sectilis/core/check"
 	"sectilis/core/document/card"
@@ -43,7 +44,15 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 	}
 	whole := check.Whole{Posts: posts}
 	for _, k := range credits.All {
-		whole.Supplies = append(whole.Supplies, check.Supply{Kind: k.Kind, ID: k.ID, Name: k.Name, Personal: k.Rights == PersonalUse, Line: k.Line})
+		gone := check.Gone(k.Kind, k.ID)
+		if k.Kind == "photo" {
+			there, err := u.store.HasPicture(ctx, k.ID)
+			if err != nil {
+				return CheckView{}, fmt.Errorf("look up picture: %w", err)
+			}
+			gone = !there
+		}
+		whole.Supplies = append(whole.Supplies, check.Supply{Kind: k.Kind, ID: k.ID, Name: k.Name, Personal: k.Rights == PersonalUse, Line: k.Line, Gone: gone})
 	}
 	in := check.Input{Card: rev.Card, Scene: &s, Whole: &whole}
 	v := CheckView{Revision: rev.Number, Findings: append(check.Run(check.TheFolding, in), check.Run(check.TheWhole, in)...), Credits: credits}

@@ -124,7 +124,7 @@ func (u *supplies) AddSketch(ctx context.Context, n NewSketch, doc card.Card) (S
 	if err != nil {
 		return Sketch{}, err
 	}
-	if err := u.cards.verify(ctx, doc); err != nil {
+	if err := u.cards.verify(ctx, doc, card.Uses{}); err != nil {
 		return Sketch{}, err
 	}
 	s := Sketch{ID: newID(), Title: title, Face: n.Face, Occasion: occasion, Tags: tags}

@@ -391,6 +391,10 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	edge.Photo.Width, edge.Photo.Height, edge.Place.X = 60, 60, 70
 	past1 := edge
 	past1.Place.X = 72
+	spine := edge
+	spine.Place.X, spine.Place.Y = 30, 75
+	off := spine
+	off.Place.X = 31.5
 	line := func(d string, x, y, w, h float64) card.Item {
 		path, err := geom.ParsePath(d)
 		require.NoError(t, err)
@@ -434,6 +438,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"sampleWords", side(), card.Front, sample, words(8)},
 		{"noBleed", side(), card.Front, bare, bled},
 		{"noBleed", side(), card.Front, edge, past1},
+		{"overFold", side(), card.Front, spine, off},
 		{"doubledLines", side(), card.Front, line("M0 0V60", 0, 75, 0, 60), line("M0 0V60", 8, 75, 0, 60)},
 		{"doubledLines", side(), card.Front, line("M0 0V60", 100, 75, 0, 60), line("M0 0H60", 50, 75, 60, 0)},
 		{"nearCuts", side(), card.Front, line("M0 0V60", 99.2, 75, 0, 60), line("M0 0V60", 96, 75, 0, 60)},
@@ -584,6 +589,7 @@ func plantedWhole(t *testing.T) []whole {
 		Photo: &card.Print{Picture: plum, PixelWidth: 900, PixelHeight: 900, Width: 60, Height: 60}}
 	owed := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Line: "Plum by Ida Quince"}}}
 	mine := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Personal: true}}}
+	lost := &check.Whole{Supplies: []check.Supply{{Kind: "photo", ID: plum, Name: "Plum", Gone: true}}}
 	// A leaf with an opening in it, covered by a piece or beside it.
 	net, err := geom.ParsePath("M0 0H200V150H0ZM140 40H170V70H140Z")
 	require.NoError(t, err)
@@ -608,6 +614,7 @@ func plantedWhole(t *testing.T) []whole {
 		{"thick", &check.Whole{}, on(75, 3), on(75, 1)},
 		{"thick", posts, make(none, tall), make(none, square("Tower", 50, 75, 30))},
 		{"credits", owed, make(none, photo), make(none, photo, words("plum  by\nIda Quince", "courier-prime-400"))},
+		{"missing", lost, make(none, photo), make(none, words("Hello", "courier-prime-400"))},
 		{"rights", mine, make(none, photo), func() card.Card { c := make(none); return c }()},
 	}
 }

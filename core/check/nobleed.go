@@ -48,33 +48,16 @@ func inked(it *scene.Item) bool {
 // endsAtEdge tells of ink on the base that ends at an edge of the sheet instead of running past it.
 func (in *Input) endsAtEdge(f *scene.Face, it *scene.Item) (Finding, bool) {
 	sheet := in.Scene.Net.Outline()
-	b := it.Bounds
-	c := b.Centre()
-	for _, side := range []struct {
-		name     string
-		at       geom.Point // the middle of the side, on the face
-		gap      float64    // how far the ink ends within the face
-		long     float64
-		from, to geom.Point
-	}{
-		{"left", geom.Pt(0, c.Y), b.X, b.H, geom.Pt(b.X, b.Y), geom.Pt(b.X, b.Bottom())},
-		{"right", geom.Pt(f.Width, c.Y), f.Width - b.Right(), b.H, geom.Pt(b.Right(), b.Y), geom.Pt(b.Right(), b.Bottom())},
-		{"top", geom.Pt(c.X, 0), b.Y, b.W, geom.Pt(b.X, b.Y), geom.Pt(b.Right(), b.Y)},
-		{"bottom", geom.Pt(c.X, f.Height), f.Height - b.Bottom(), b.W, geom.Pt(b.X, b.Bottom()), geom.Pt(b.Right(), b.Bottom())},
-	} {
-		if math.Abs(side.gap) > nearly || side.gap < -wanted || side.long < 10 {
+	for _, e := range edges(f, it) {
+		if math.Abs(e.gap) > nearly || e.gap < -wanted || e.long < 10 {
 			continue
 		}
-		// At a fold the ink ends by itself, and only a straight side lies along the edge.
-		if n, ok := sheet.Nearest(f.OnSheet.Apply(side.at)); !ok || n.Distance > .05 {
+		// Only a straight side lies along the edge of the sheet; folds are another check's.
+		if n, ok := sheet.Nearest(f.OnSheet.Apply(e.at)); !ok || n.Distance > .05 || !e.straight(it) {
 			continue
 		}
-		if n, ok := it.Outline.Transform(it.At).Nearest(side.from.Lerp(side.to, .25)); !ok || n.Distance > .05 {
-			continue
-		}
-		found := of(Caution, f, it, wanted+side.gap, nil, "ends at the %s edge of %s: let it run 1 to 3 mm past it, so that no white line is left.", side.name, f.Name)
-		at := geom.Rect{X: min(side.from.X, side.to.X), Y: min(side.from.Y, side.to.Y), W: math.Abs(side.to.X - side.from.X), H: math.Abs(side.to.Y - side.from.Y)}.Grow(1)
-		found.At = &at
+		found := of(Caution, f, it, wanted+e.gap, nil, "ends at the %s edge of %s: let it run 1 to 3 mm past it, so that no white line is left.", e.name, f.Name)
+		found.At = e.strip()
 		return found, true
 	}
 	return Finding{}, false

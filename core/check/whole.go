@@ -15,12 +15,14 @@ import (
 	"sectilis/core/ground/measure"
 )
 
-// Supply is what is known of the rights in a supply that a card is made with. Personal is for personal
+// Supply is what is known of a supply that a card is made with. Personal is for personal
 // use only; Line is the line that is due, "" for none.
 type Supply struct {
 	Kind, ID, Name string
 	Personal       bool
 	Line           string
+	// Gone says that it is not there any more.
+	Gone bool
 }
 
 // Whole is what is known of the card as a thing that is sent and sold.
@@ -109,15 +111,20 @@ func rights(in *Input) (out []Finding) {
 func (in *Input) with(kind, id string) (card.FaceID, string) {
 	for _, f := range in.Card.Faces {
 		for i := range f.Items {
-			one := card.Card{Faces: []card.Face{{Items: f.Items[i : i+1]}}}
-			u := one.Uses()
-			of := map[string][]string{"photo": u.Pictures, "paper": u.Papers, "lettering": u.Fonts, "edging": u.Motifs, "art": u.Art}
-			if slices.Contains(of[kind], id) {
+			if madeWith(&f.Items[i], kind, id) {
 				return f.ID, f.Items[i].ID
 			}
 		}
 	}
 	return "", ""
+}
+
+// madeWith reports whether an item is made with a supply.
+func madeWith(it *card.Item, kind, id string) bool {
+	one := card.Card{Faces: []card.Face{{Items: []card.Item{*it}}}}
+	u := one.Uses()
+	of := map[string][]string{"photo": u.Pictures, "paper": u.Papers, "lettering": u.Fonts, "edging": u.Motifs, "art": u.Art}
+	return slices.Contains(of[kind], id)
 }
 
 // creditsDue finds lines that are due and stand nowhere on the card.

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"sectilis/core/document/card"
@@ -77,6 +78,27 @@ func keyOf(w card.Words) (string, error) {
 		return "", fmt.Errorf("set words: %w", err)
 	}
 	return string(key), nil
+}
+
+// AtHand are words with those of their fonts that there are not replaced by Plain.
+func AtHand(w card.Words) card.Words {
+	if unknownFont(w) == "" {
+		return w
+	}
+	at := func(id string) string {
+		if id == "" || Known(id) {
+			return id
+		}
+		return Plain()
+	}
+	w.Font, w.Runs = at(w.Font), slices.Clone(w.Runs)
+	for i := range w.Runs {
+		w.Runs[i].Font = at(w.Runs[i].Font)
+		if !Known(w.Runs[i].Font) || w.Runs[i].Font != w.Font {
+			w.Runs[i].Alternate = 0 // numbers of another typeface
+		}
+	}
+	return w
 }
 
 // unknownFont is the first font of the words that there is not.

@@ -311,7 +311,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 		it.Outline = card.OutlineOf(*doc.Form)
 		it.TakesMat = true
 	case doc.Words != nil:
-		set, err := lettering.Set(*doc.Words)
+		set, err := lettering.Set(lettering.AtHand(*doc.Words))
 		if err != nil {
 			return it, &card.Refusal{Field: "font", Why: "“" + doc.Name + "” cannot be set: " + err.Error() + "."}
 		}

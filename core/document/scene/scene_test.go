@@ -80,8 +80,8 @@ func TestASceneNamesWhatCannotBeSet(t *testing.T) {
 	assert.Equal(t, "漢", s.Faces[0].Items[4].Words.Missing)
 	_, it := c.Find("i5")
 	it.Words.Font = "gone"
-	_, err = scene.Of(c)
-	assert.ErrorContains(t, err, "“Sentiment” cannot be set")
+	it.Words.Text = "Plum"
+	assert.False(t, resolve(t, c).Faces[0].Items[4].Outline.Empty(), "words whose typeface is gone are set in another")
 	_, err = json.Marshal(s)
 	assert.NoError(t, err)
 }
