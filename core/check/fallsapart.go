@@ -16,8 +16,13 @@ func fallsApart(in *Input) (out []Finding) {
 		if !font.Joined || len(loose.Pairs) == 0 {
 			return
 		}
-		out = append(out, of(Caution, f, it, 0, []Mend{{Says: "Join up", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: loose.Joined}}}}},
-			"falls apart when it is cut: %s do not touch.", quoted(loose.Pairs)))
+		stock, _ := card.StockByID(doc.Made.Stock)
+		barred := *doc.Words
+		barred.Bar = max(1.5*stock.Bears(), .06*doc.Words.Size)
+		out = append(out, of(Caution, f, it, 0, []Mend{
+			{Says: "Join up", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: loose.Joined}}}},
+			{Says: "Hold by a bar below", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: barred}}}},
+		}, "falls apart when it is cut: %s do not touch.", quoted(loose.Pairs)))
 	})
 	return out
 }

@@ -5,7 +5,13 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/measure"
 )
+
+// Backing lays a whole mat below a piece, which carries what would fall out of it.
+func Backing(id string) card.AddMat {
+	return card.AddMat{IDs: []string{id}, Width: measure.Inch / 8, Corner: card.Square, Solid: true, Stock: card.First().Piece}
+}
 
 // looseMiddles finds parts that fall out of a piece when it is cut. A whole mat below carries
 // them.
@@ -23,13 +29,19 @@ func looseMiddles(in *Input) (out []Finding) {
 			n, fall = "a loose middle", "It falls"
 		}
 		if held.How == card.BridgedIslands {
-			out = append(out, of(Caution, f, it, held.Width, nil, "has %s that no bridge of %s reaches. %s out when it is cut.", n, say(held.Width), fall))
+			island := it.Islands[0].Transform(it.At).Bounds()
+			found := of(Caution, f, it, held.Width, nil, "has %s that no bridge of %s reaches. %s out when it is cut.", n, say(held.Width), fall)
+			found.At = &island
+			out = append(out, found)
 			return
 		}
-		made := doc.Made
-		made.Islands = card.FirstBridges()
-		out = append(out, of(Caution, f, it, 0, []Mend{{Says: "Hold by bridges", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: made}}}}},
-			"has %s. %s out when it is cut.", n, fall))
+		bridged, without := doc.Made, doc.Made
+		bridged.Islands, without.Islands = card.FirstBridges(), card.Islands{How: card.NoIslands}
+		out = append(out, of(Caution, f, it, 0, []Mend{
+			{Says: "Hold by bridges", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: bridged}}}},
+			{Says: "Lay a whole mat below", Do: []Step{{"addMat", Backing(it.ID)}}},
+			{Says: "Leave them out", Do: []Step{{"setMade", card.SetMade{IDs: []string{it.ID}, Made: without}}}},
+		}, "has %s. %s out when it is cut.", n, fall))
 	})
 	return out
 }

@@ -18,8 +18,11 @@ func thinParts(in *Input) (out []Finding) {
 			return
 		}
 		larger := ""
-		if doc.Words != nil {
-			larger = " In letters of " + say(it.Words.Size*it.Thin.Bears/it.Thin.Least) + " it would do."
+		switch times := it.Thin.Bears / max(it.Thin.Least, 1e-3); {
+		case doc.Words != nil:
+			larger = " In letters of " + say(it.Words.Size*times) + " it would do."
+		case times < 10:
+			larger = " Made " + say(it.Box.W*times) + " wide it would do."
 		}
 		made := doc.Made
 		made.Thicken = true

@@ -91,3 +91,30 @@ func TestPointsAreDraggedAndCrossingsCleaned(t *testing.T) {
 	h.front(7)
 	assert.Less(t, len(h.outlined("i1").Rings[0].Nodes), n+3)
 }
+
+// A handle that is dragged nearly level with its point is level with it, unless snapping is held off.
+func TestHandlesSnap(t *testing.T) {
+	disc := square("Disc", 2.5, 3).(card.PlaceItems)
+	disc.Items[0].Form = &card.Form{Outline: card.Ellipse, Width: 3 * in, Height: 3 * in}
+	h := lay(t, disc)
+	h.click("layer-i1")
+	h.click("points-verb")
+	h.must(h.Click(`[data-testid=point-0-0]`))
+	pull := func(off float64, mods ...chromedp.MouseOption) {
+		x, y, err := h.Middle(`[data-testid=handle-out-0-0]`)
+		h.must(err)
+		h.must(h.Drag(x, y, x+off, y+9, mods...))
+	}
+	level := func() float64 {
+		n := h.outlined("i1").Rings[0].Nodes[0]
+		return n.Out.X - n.At.X
+	}
+	require.Zero(t, level(), "it begins at the right, with an upright handle")
+	pull(4)
+	h.front(2)
+	assert.InDelta(t, 0, level(), 1e-4)
+	h.wait(`!document.querySelector('[data-testid=undo]').disabled`)
+	pull(4, chromedp.ButtonModifiers(chromedp.ModifierShift))
+	h.front(3)
+	assert.Greater(t, level(), .5)
+}

@@ -113,7 +113,8 @@ export const usePoints = defineStore('points', () => {
   }
   const ids = () => ({ id: id.value, points: chosen.value })
 
-  const move = (d: Pt) => change({ do: 'movePoints', ...ids(), dx: d.x, dy: d.y })
+  /** A point that is only chosen moves by nothing, which is no change. */
+  const move = async (d: Pt) => (d.x || d.y) && change({ do: 'movePoints', ...ids(), dx: d.x, dy: d.y })
   const bend = (to: 'smooth' | 'corner' | 'straight' | 'curved') => change({ do: 'bendPoints', ...ids(), to })
   const round = (radius: number) => change({ do: 'roundPoints', ...ids(), radius })
   const remove = () => {

@@ -4,7 +4,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import type { PointRef, PointRing } from '../api/types'
-import { apply, wayBack, type Pt } from '../parts/geom'
+import { apply, wayBack, type Box, type Pt } from '../parts/geom'
 import { isTyping } from '../parts/typing'
 import { useCard } from '../store/card'
 import { usePoints, same } from '../store/points'
@@ -72,15 +72,15 @@ function begin(e: PointerEvent, motion: (e: PointerEvent) => void, end: () => un
   drop = end
 }
 
-/** What a dragged point catches on: the face, its folds and everything else on it. */
-function others() {
+/** What a dragged point or handle catches on: the face, its folds and everything else on it. */
+function others(also: Box[] = []) {
   const f = props.face
   // The other points of the outline too.
   const own = points.rings.flatMap((r, ring) =>
     r.nodes.filter((_, n) => !points.isChosen(ring, n)).map((n) => ({ ...apply(points.place, n.at), w: 0, h: 0 })),
   )
   const still = f.items.filter((it) => it.id !== points.id).map((it) => it.bounds)
-  return around([{ x: 0, y: 0, w: f.width, h: f.height }, f.safe, ...own], still, foldLines(f))
+  return around([{ x: 0, y: 0, w: f.width, h: f.height }, f.safe, ...own, ...also], still, foldLines(f))
 }
 
 function grab(e: PointerEvent, at: PointRef) {
@@ -124,6 +124,8 @@ function pull(e: PointerEvent, at: PointRef, out: boolean) {
   if (e.button !== 0) return
   let to: Pt | undefined
   let alone = false
+  const own = { ...apply(points.place, points.node(at)!.at), w: 0, h: 0 }
+  const near = others([own])
   begin(
     e,
     (m) => {
@@ -131,7 +133,9 @@ function pull(e: PointerEvent, at: PointRef, out: boolean) {
       const n = next[at.ring]!.nodes[at.node]!
       const origin = apply(points.place, n.at)
       const p = face(m)
-      const d = wayBack(points.place, { x: p.x - origin.x, y: p.y - origin.y })
+      const s = snap({ ...p, w: 0, h: 0 }, near, m.shiftKey ? 0 : 6 / props.scale)
+      lines.value = s.lines
+      const d = wayBack(points.place, { x: p.x + s.dx - origin.x, y: p.y + s.dy - origin.y })
       to = { x: n.at.x + d.x, y: n.at.y + d.y }
       alone = m.altKey
       n[out ? 'out' : 'in'] = to

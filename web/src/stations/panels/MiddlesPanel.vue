@@ -7,7 +7,6 @@ import type { Islands } from '../../api/types'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
 import PanelSection from '../../parts/PanelSection.vue'
-import { INCH } from '../../parts/measure'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 
@@ -54,15 +53,13 @@ function become(how: string | number) {
   if (how === 'bridged') set(catalogue.all.first.islands)
   else set({ how: how as Islands['how'] })
 }
-const back = () =>
-  card.change({
-    do: 'addMat',
-    ids: [piece.value!.id],
-    width: INCH / 8,
-    corner: 'square',
-    solid: true,
-    stock: catalogue.all.first.piece,
-  })
+/** What the check would do to carry them by a mat. */
+const backing = computed(
+  () =>
+    card.view?.findings
+      .find((f) => f.check === 'looseMiddles' && f.item === piece.value?.id)
+      ?.mends?.find((m) => m.do?.some((c) => c.do === 'addMat'))?.do,
+)
 </script>
 
 <template>
@@ -132,7 +129,7 @@ const back = () =>
         Place all bridges anew
       </button>
     </div>
-    <Button v-if="loose" size="small" class="back" data-testid="middles-back" @click="back"
+    <Button v-if="backing" size="small" class="back" data-testid="middles-back" @click="card.change(...backing)"
       >Lay a whole mat below</Button
     >
     <Checkbox
