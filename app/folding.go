@@ -13,7 +13,6 @@ import (
 	"github.com/kovidgoyal/imaging/apng"
 
 	"sectilis/core/document/scene"
-	"sectilis/core/folding/fold"
 	"sectilis/core/format/raster"
 	"sectilis/core/ground/geom"
 )
@@ -21,7 +20,6 @@ import (
 // How a card is seen to open: from nearly closed to wide open and back, in so many frames there.
 const (
 	shutAt     = .97
-	popupsAt   = .72 // where something stands up, seen on a table: closed further, one leaf hides it all
 	wideAt     = .3
 	openFrames = 13
 	frameLong  = 90  // ms
@@ -30,20 +28,6 @@ const (
 
 // ground is what a card is shown on.
 var ground = color.RGBA{0xff, 0xfd, 0xf9, 0xff}
-
-// shut is how far a card is closed where it is first seen. It returns ErrNotFound for a card that is not on
-// the table.
-func (u *supplies) shut(ctx context.Context, id string) (float64, error) {
-	o, err := u.cards.load(ctx, id)
-	if err != nil {
-		return 0, err
-	}
-	defer o.Unlock()
-	if fold.EyeOf(o.rev.Card.Base) == fold.OnTable {
-		return popupsAt, nil
-	}
-	return shutAt, nil
-}
 
 // opening paints a card at some openings, all at one size and place, with the longer side of what they take
 // in pixels. It returns ErrNotFound for a card that is not on the table and the error of the context.
@@ -83,13 +67,9 @@ func eased(t float64) float64 { return (1 - math.Cos(math.Pi*t)) / 2 }
 // WriteFolding writes a card as it opens and closes as an animated PNG. It returns what opening does, and
 // the error of w.
 func (u *supplies) WriteFolding(ctx context.Context, w io.Writer, id string, side int) error {
-	shut, err := u.shut(ctx, id)
-	if err != nil {
-		return err
-	}
 	closed := make([]float64, openFrames)
 	for i := range closed {
-		closed[i] = shut + (wideAt-shut)*eased(float64(i)/(openFrames-1))
+		closed[i] = shutAt + (wideAt-shutAt)*eased(float64(i)/(openFrames-1))
 	}
 	images, err := u.opening(ctx, id, side, closed)
 	if err != nil {
@@ -113,13 +93,9 @@ func (u *supplies) WriteFolding(ctx context.Context, w io.Writer, id string, sid
 // WriteStills writes a card at five openings side by side as a PNG, each with the longer side in pixels. It
 // returns what opening does, and the error of w.
 func (u *supplies) WriteStills(ctx context.Context, w io.Writer, id string, side int) error {
-	shut, err := u.shut(ctx, id)
-	if err != nil {
-		return err
-	}
 	closed := make([]float64, 5)
 	for i := range closed {
-		closed[i] = shut + (wideAt-shut)*float64(i)/4
+		closed[i] = shutAt + (wideAt-shutAt)*float64(i)/4
 	}
 	images, err := u.opening(ctx, id, side, closed)
 	if err != nil {

@@ -59,6 +59,25 @@ func (k Ink) transform(m geom.Affine) Ink {
 	return k
 }
 
+// Reach is the box of what inks cover.
+func Reach(inks []Ink) (box geom.Rect) {
+	begun := false
+	for _, k := range inks {
+		b := k.Region.Bounds()
+		for _, c := range k.Clips {
+			b = b.Intersect(c.Bounds())
+		}
+		switch {
+		case b.W <= 0 || b.H <= 0:
+		case begun:
+			box = box.Union(b)
+		default:
+			box, begun = b, true
+		}
+	}
+	return box
+}
+
 // Transform maps inks by m.
 func Transform(inks []Ink, m geom.Affine) []Ink {
 	out := make([]Ink, len(inks))

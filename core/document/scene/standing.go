@@ -57,95 +57,111 @@ func (v view) at(p fold.V3) fold.V3 {
 	return fold.V3{X: a, Y: b*cp - c*sp, Z: b*sp + c*cp}
 }
 
-// standingPanel is a panel as the eye has it.
+// standingPanel is a panel as the eye has it, with the pieces that are glued to it.
 type standingPanel struct {
-	number int
-	at     geom.Affine // from the sheet, seen from outside, to the eye's plane
-	depth  float64     // of its middle, toward the eye
+	number    int
+	at        geom.Affine // from the sheet, seen from outside, to the eye's plane
+	depth     float64     // of its middle, toward the eye
+	near, far *Face       // the faces on the side that is seen, and on the other
+	nearer    []gluedPiece
+	farther   []gluedPiece
+	place     placed
 }
 
 // Standing is the card as it stands on a table, a little open, from the back forward, and
-// the box that it takes, mm. Panels are drawn one over the other by how near their middles
-// are (painter's algorithm); pieces lie on the panel that they are glued to.
+// the box that it takes, mm. Pieces lie on the panel that they are glued to.
 func (s *Scene) Standing(c card.Card) (inks []Ink, box geom.Rect) {
 	return s.StandingAt(c, viewOf(c.Base).closed)
 }
 
 // StandingAt is Standing with the card closed so far, from 0, flat, to 1.
 func (s *Scene) StandingAt(c card.Card, closed float64) (inks []Ink, box geom.Rect) {
-	study := fold.StudyOf(c.Base)
 	v := viewOf(c.Base)
 	v.closed = min(max(closed, 0), 1)
+	stock, _ := card.StockByID(c.Base.Stock)
+	study := fold.StudyOf(c.Base)
+	for _, group := range inOrder(s.standingPanels(c, study, v)) {
+		put := func(k Ink, in part) {
+			if in.within != nil {
+				k.Clips = append(k.Clips, in.clip(k.Region.Bounds()))
+			}
+			inks = append(inks, k)
+		}
+		for _, p := range group {
+			for _, g := range p.of.farther {
+				for _, k := range g.inks {
+					put(k, p) // seen only where it is past the panel
+				}
+			}
+		}
+		for _, p := range group {
+			ring := study.Panels[p.of.number].Ring
+			edge := ring.Transform(p.of.at)
+			put(Stocked(edge, stock, p.of.at), p)
+			if near := p.of.near; near != nil {
+				for _, k := range Transform(near.BaseInks(), near.OnSheet.Then(p.of.at)) {
+					k.Clips = append(k.Clips, edge)
+					put(k, p)
+				}
+			}
+			// Paper that turns away from the light is darker.
+			shade := .02 + .2*(1-min(1, math.Abs(p.of.at.Det())))
+			if p.of.near != nil && p.of.near.Side == fold.Inside && !v.spun {
+				shade += .05
+			}
+			put(Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade}, p)
+			put(Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"}, p)
+		}
+		for _, p := range group {
+			for _, g := range p.of.nearer {
+				for _, k := range g.inks {
+					put(k, p)
+				}
+			}
+		}
+	}
+	return inks, Reach(inks)
+}
+
+// standingPanels are the panels as the eye has them, those that are not seen edge on, the farthest first.
+func (s *Scene) standingPanels(c card.Card, study *fold.Study, v view) []*standingPanel {
 	pose := study.Poses[int(math.Round(v.closed*float64(len(study.Poses)-1)))]
-	panels := make([]standingPanel, len(study.Panels))
+	homes := s.Homes(c)
+	var panels []*standingPanel
 	for i, p := range study.Panels {
 		place := func(x, y float64) fold.V3 { return v.at(pose.Panels[i].Apply(fold.V3{X: x, Y: y})) }
 		o, x, y := place(0, 0), place(1, 0), place(0, 1)
-		panels[i] = standingPanel{i, geom.Affine{A: x.X - o.X, B: x.Y - o.Y, C: y.X - o.X, D: y.Y - o.Y, E: o.X, F: o.Y}, place(p.Middle.X, p.Middle.Y).Z}
+		one := &standingPanel{number: i, depth: place(p.Middle.X, p.Middle.Y).Z,
+			at: geom.Affine{A: x.X - o.X, B: x.Y - o.Y, C: y.X - o.X, D: y.Y - o.Y, E: o.X, F: o.Y}}
+		if math.Abs(one.at.Det()) < .02 {
+			continue
+		}
+		one.place = placed{at: o, x: minus(x, o), y: minus(y, o)}
+		outside, inside := study.FacesOn(i)
+		one.near, one.far = s.Face(inside), s.Face(outside)
+		if one.at.Det() > 0 {
+			one.near, one.far = one.far, one.near
+		}
+		one.nearer, one.farther = s.glued(one.near, homes, one, false), s.glued(one.far, homes, one, true)
+		one.place.reach = corners(p.Ring)
+		for _, g := range append(slices.Clone(one.nearer), one.farther...) {
+			one.place.reach = append(one.place.reach, corners(g.outline)...)
+		}
+		panels = append(panels, one)
 	}
-	slices.SortStableFunc(panels, func(a, b standingPanel) int { return cmp.Compare(a.depth, b.depth) })
-	homes := s.Homes(c)
-	stock, _ := card.StockByID(c.Base.Stock)
-	var over []Ink // what reaches past the panel that it is glued to
-	for _, p := range panels {
-		if math.Abs(p.at.Det()) < .02 {
-			continue // seen edge on
-		}
-		ring := study.Panels[p.number].Ring
-		outside, inside := study.FacesOn(p.number)
-		near, far := s.Face(inside), s.Face(outside)
-		if p.at.Det() > 0 {
-			near, far = far, near
-		}
-		for _, k := range s.glued(far, homes, p) {
-			inks = append(inks, k.inks...) // seen only where it is past the panel
-		}
-		edge := ring.Transform(p.at)
-		inks = append(inks, Stocked(edge, stock, p.at))
-		if near != nil {
-			for _, k := range Transform(near.BaseInks(), near.OnSheet.Then(p.at)) {
-				k.Clips = append(k.Clips, edge)
-				inks = append(inks, k)
-			}
-		}
-		// Paper that turns away from the light is darker.
-		shade := .02 + .2*(1-min(1, math.Abs(p.at.Det())))
-		if near != nil && near.Side == fold.Inside && !v.spun {
-			shade += .05
-		}
-		inks = append(inks, Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade},
-			Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})
-		for _, k := range s.glued(near, homes, p) {
-			if ring.Bounds().Contains(k.on, .5) {
-				inks = append(inks, k.inks...)
-			} else {
-				over = append(over, k.inks...)
-			}
-		}
-	}
-	inks = append(inks, over...)
-	begun := false
-	for _, k := range inks {
-		if len(k.Clips) > 0 {
-			continue // it ends with what it is printed on
-		}
-		if b := k.Region.Bounds(); !begun {
-			box, begun = b, true
-		} else {
-			box = box.Union(b)
-		}
-	}
-	return inks, box
+	slices.SortStableFunc(panels, func(a, b *standingPanel) int { return cmp.Compare(a.depth, b.depth) })
+	return panels
 }
 
-// gluedPiece is a piece on a panel: its inks as the eye has them, and its box on the sheet.
+// gluedPiece is a piece on a panel: its inks as the eye has them, and its outline on the sheet.
 type gluedPiece struct {
-	inks []Ink
-	on   geom.Rect
+	inks    []Ink
+	outline geom.Path
 }
 
-// glued are the pieces of a face that are on a panel, from the base upward.
-func (s *Scene) glued(f *Face, homes map[string]int, p standingPanel) (out []gluedPiece) {
+// glued are the pieces of a face that are on a panel, from the base upward; of their backs the bare stock is
+// seen.
+func (s *Scene) glued(f *Face, homes map[string]int, p *standingPanel, backs bool) (out []gluedPiece) {
 	if f == nil {
 		return nil
 	}
@@ -158,11 +174,17 @@ func (s *Scene) glued(f *Face, homes map[string]int, p standingPanel) (out []glu
 		outline := it.Outline.Transform(it.At)
 		inks := []Ink{it.Bare()}
 		for _, k := range f.PieceInks(it) {
+			if backs {
+				break
+			}
 			k.Clips = append([]geom.Path{outline}, k.Clips...)
 			inks = append(inks, k)
 		}
 		inks = append(inks, Ink{Region: geom.Stroke(outline, .2, geom.RoundCorner, geom.RoundCap), Colour: "#3a2a18", Clear: .8})
-		out = append(out, gluedPiece{Transform(inks, m), outline.Transform(f.OnSheet).Bounds()})
+		out = append(out, gluedPiece{Transform(inks, m), outline.Transform(f.OnSheet)})
+	}
+	if backs {
+		slices.Reverse(out) // from behind, what lies lowest is nearest
 	}
 	return out
 }

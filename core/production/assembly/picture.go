@@ -116,16 +116,7 @@ func Picture(c card.Card, s *scene.Scene, st Step, before []Step, u measure.Unit
 		ok = d.sending()
 	case Print, Cut, Tabs, Close, Own:
 	}
-	for _, k := range d.inks {
-		b := k.Region.Bounds()
-		for _, c := range k.Clips {
-			b = b.Intersect(c.Bounds())
-		}
-		if b.W > 0 && b.H > 0 {
-			box = box.Union(b)
-		}
-	}
-	return d.inks, box, ok
+	return d.inks, scene.Reach(d.inks), ok
 }
 
 // laid draws how a piece is laid down; ok is false where it is none of the card's.
