@@ -81,46 +81,48 @@ func (s *Scene) StandingAt(c card.Card, closed float64) (inks []Ink, box geom.Re
 	stock, _ := card.StockByID(c.Base.Stock)
 	study := fold.StudyOf(c.Base)
 	for _, group := range inOrder(s.standingPanels(c, study, v)) {
-		put := func(k Ink, in part) {
-			if in.within != nil {
-				k.Clips = append(k.Clips, in.clip(k.Region.Bounds()))
+		put := func(p part, all ...Ink) {
+			for _, k := range all {
+				if p.within != nil {
+					k.Clips = append(k.Clips, p.clip(k.Region.Bounds()))
+				}
+				inks = append(inks, k)
 			}
-			inks = append(inks, k)
 		}
 		for _, p := range group {
 			for _, g := range p.of.farther {
-				for _, k := range g.inks {
-					put(k, p) // seen only where it is past the panel
-				}
+				put(p, g.inks...) // seen only where it is past the panel
 			}
 		}
 		for _, p := range group {
-			ring := study.Panels[p.of.number].Ring
-			edge := ring.Transform(p.of.at)
-			put(Stocked(edge, stock, p.of.at), p)
-			if near := p.of.near; near != nil {
-				for _, k := range Transform(near.BaseInks(), near.OnSheet.Then(p.of.at)) {
-					k.Clips = append(k.Clips, edge)
-					put(k, p)
-				}
-			}
-			// Paper that turns away from the light is darker.
-			shade := .02 + .2*(1-min(1, math.Abs(p.of.at.Det())))
-			if p.of.near != nil && p.of.near.Side == fold.Inside && !v.spun {
-				shade += .05
-			}
-			put(Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade}, p)
-			put(Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"}, p)
+			put(p, p.of.paper(study.Panels[p.of.number].Ring, stock, v)...)
 		}
 		for _, p := range group {
 			for _, g := range p.of.nearer {
-				for _, k := range g.inks {
-					put(k, p)
-				}
+				put(p, g.inks...)
 			}
 		}
 	}
 	return inks, Reach(inks)
+}
+
+// paper is the panel itself with what is printed on the side that is seen.
+func (p *standingPanel) paper(ring geom.Path, stock card.Stock, v view) []Ink {
+	edge := ring.Transform(p.at)
+	inks := []Ink{Stocked(edge, stock, p.at)}
+	// Paper that turns away from the light is darker.
+	shade := .02 + .2*(1-min(1, math.Abs(p.at.Det())))
+	if p.near != nil {
+		for _, k := range Transform(p.near.BaseInks(), p.near.OnSheet.Then(p.at)) {
+			k.Clips = append(k.Clips, edge)
+			inks = append(inks, k)
+		}
+		if p.near.Side == fold.Inside && !v.spun {
+			shade += .05
+		}
+	}
+	return append(inks, Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade},
+		Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})
 }
 
 // standingPanels are the panels as the eye has them, those that are not seen edge on, the farthest first.
