@@ -443,6 +443,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"doubledLines", side(), card.Front, line("M0 0V60", 100, 75, 0, 60), line("M0 0H60", 50, 75, 60, 0)},
 		{"nearCuts", side(), card.Front, line("M0 0V60", 99.2, 75, 0, 60), line("M0 0V60", 96, 75, 0, 60)},
 		{"shortCuts", side(), card.Front, line("M0 0H30M40 0H40.4", 50, 75, 40.4, 0), line("M0 0H30M40 0H45", 50, 75, 45, 0)},
+		{"openCut", side(), card.Front, line("M0 0H40V30H0V1.2", 50, 75, 40, 30), line("M0 0H40V30H0Z", 50, 75, 40, 30)},
+		{"openCut", side(), card.Front, line("M0 0C30 0 30 40 0 40C-24 40 -20 1 -1 0", 50, 75, 42, 40), line("M0 0H40V30H0V9", 50, 75, 40, 30)},
 		{"hiddenThings", side(), card.Front, out, square("Veil", 50, 75, 30)},
 	} {
 		planted[p.check] = true

@@ -21,6 +21,7 @@ var checks = []Check{
 	{"noInk", TheScene, "is on a stock that ink does not hold on", "Ink stays wet on such a stock, or rubs off.", noInk},
 	{"doubledLines", TheScene, "is worked twice in one place", "The tool goes the same way twice: a cut frays, a score breaks the paper.", doubledLines},
 	{"nearCuts", TheScene, "is cut too close to another cut", "A strip of paper narrower than the stock bears tears when the sheet is lifted off the cutting mat.", nearCuts},
+	{"openCut", TheScene, "does not close", "A cut that stops short of where it began leaves a bridge of paper, which tears when the piece is lifted out.", openCut},
 	{"shortCuts", TheScene, "has cuts too short for a blade", "A blade that trails its holder turns on the spot at so short a cut and tears the paper.", shortCuts},
 	{"hiddenThings", TheScene, "is hidden", "What is hidden is neither printed nor cut, and is easily forgotten.", hiddenThings},
 	{"glued", TheFolding, "is glued across a fold or a cut", "Glue over a fold holds it open, or tears the paper when it is closed.", glued},

@@ -81,7 +81,7 @@ func TestACardIsPutTogetherStepByStep(t *testing.T) {
 		hand[k.Name] = k.Says
 	}
 	assert.Equal(t, "With the trimmer: 2 ⅜ in (60 mm) × 1 3/16 in (30 mm).", hand["Label"])
-	assert.Contains(t, hand["Base"], "by the directions for the base")
+	assert.Contains(t, hand["Base"], "At 5 in: score from edge to edge (valley).")
 	assert.Contains(t, g.Takes, "4 pads of foam, 1 mm")
 	plays(t, c, "by hand", true)
 }

@@ -3,9 +3,11 @@ package assembly
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
 )
@@ -32,10 +34,15 @@ func (p *planner) byHand() []HandCut {
 			h.Width, h.Height = box.W, box.H
 			printed := len(piece.Inks) > 0
 			switch {
-			case piece.ID == card.BasePiece || piece.ID == card.InsertPiece:
+			case piece.ID == card.BasePiece:
+				n := fold.StudyOf(p.card.Base).Net
+				h.Width, h.Height = n.Width, n.Height
+				h.Says = p.inWords(n)
+			case piece.ID == card.InsertPiece:
 				n := p.scene.Net.Outline().Bounds()
-				h.Width, h.Height = n.W, n.H
-				h.Says = "Cut and score it by the directions for the base, with trimmer, knife and scoring board."
+				less := 2 * p.card.Leaf.Less
+				h.Width, h.Height = n.W-less, n.H-less
+				h.Says = fmt.Sprintf("As the base, %s smaller on every side: %s in all. Score it where the base folds.", measure.FormatUnit(p.card.Leaf.Less, p.unit), measure.FormatSize(h.Width, h.Height, p.unit))
 			case straight(p.item(piece.ID)):
 				it := p.item(piece.ID)
 				h.Width, h.Height = it.Box.W, it.Box.H
@@ -50,6 +57,17 @@ func (p *planner) byHand() []HandCut {
 		}
 	}
 	return out
+}
+
+// inWords are the directions for cutting and scoring a net with trimmer, knife and scoring board.
+func (p *planner) inWords(n fold.Net) string {
+	d := fold.DirectionsOf(n, p.unit, 32)
+	says := []string{d.Sheet}
+	for _, w := range d.Works {
+		says = append(says, w.Lay)
+		says = append(says, w.Lines...)
+	}
+	return strings.Join(says, " ")
 }
 
 // item is the item that a piece is; nil for the base.

@@ -125,6 +125,7 @@ export type CheckID =
   | 'noInk'
   | 'doubledLines'
   | 'nearCuts'
+  | 'openCut'
   | 'shortCuts'
   | 'hiddenThings'
   | 'glued'
