@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/base64"
+	"errors"
 	"fmt"
 	"image"
 	"image/color"
@@ -167,12 +168,12 @@ func (u *supplies) sound(ctx context.Context, n NewPaper, id string) (pattern.Pa
 	if err := tileSize(n.Width, n.Height); err != nil {
 		return pattern.Paper{}, err
 	}
-	ok, err := u.store.HasPicture(ctx, n.Picture)
+	of, _, err := u.store.Picture(ctx, n.Picture)
+	if errors.Is(err, ErrNotFound) {
+		return pattern.Paper{}, card.Refuse("picture", "The picture of the paper is not there. Bring it in first.")
+	}
 	if err != nil {
 		return pattern.Paper{}, err
-	}
-	if !ok {
-		return pattern.Paper{}, card.Refuse("picture", "The picture of the paper is not there. Bring it in first.")
 	}
 	_, raw, err := u.PicturePreview(ctx, n.Picture, Sides[0])
 	if err != nil {
@@ -182,7 +183,7 @@ func (u *supplies) sound(ctx context.Context, n NewPaper, id string) (pattern.Pa
 	if err != nil {
 		return pattern.Paper{}, fmt.Errorf("look at paper: %w", err)
 	}
-	return pattern.Paper{ID: id, Name: n.Name, Picture: n.Picture, Width: card.Tidy(n.Width), Height: card.Tidy(n.Height), Mirrored: n.Mirrored,
+	return pattern.Paper{ID: id, Name: n.Name, Picture: n.Picture, PixelWidth: of.Width, Width: card.Tidy(n.Width), Height: card.Tidy(n.Height), Mirrored: n.Mirrored,
 		Ground: mean(img), Own: true}, nil
 }
 

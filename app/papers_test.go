@@ -38,7 +38,7 @@ func TestPapersOfOnesOwnAreKept(t *testing.T) {
 	require.NoError(t, f.ChangePaper(t.Context(), p.ID, app.NewPaper{Name: "Older wall", Width: 45, Height: 30, Mirrored: true}))
 	assert.NotEqual(t, before, f.StocksAre(), "pictures of it are others")
 	now, _ := pattern.ByID(p.ID)
-	assert.Equal(t, pattern.Paper{ID: p.ID, Name: "Older wall", Ground: p.Ground, Width: 45, Height: 30, Picture: in.Picture, Mirrored: true, Own: true}, now)
+	assert.Equal(t, pattern.Paper{ID: p.ID, Name: "Older wall", Ground: p.Ground, Width: 45, Height: 30, Picture: in.Picture, PixelWidth: 60, Mirrored: true, Own: true}, now)
 	svg, err := f.PaperPicture(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 4, strings.Count(svg, "<image"))

@@ -12,6 +12,7 @@ import (
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
+	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
@@ -395,6 +396,12 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	spine.Place.X, spine.Place.Y = 30, 75
 	off := spine
 	off.Place.X = 31.5
+	pattern.Know([]pattern.Paper{{ID: "own-weave", Name: "Weave", Picture: strings.Repeat("d", 64), PixelWidth: 200, Width: 40, Height: 40, Own: true}})
+	t.Cleanup(func() { pattern.Know(nil) })
+	woven := square("Ground", 50, 75, 40)
+	woven.Kind, woven.Made, woven.Fill = card.Paper, card.Made{As: card.Printed}, card.Fill{Paper: "own-weave"}
+	larger := woven
+	larger.Fill.Scale = 2
 	line := func(d string, x, y, w, h float64) card.Item {
 		path, err := geom.ParsePath(d)
 		require.NoError(t, err)
@@ -421,6 +428,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"looseDots", side(), card.Front, script("lime", 0), script("lane", 0)},
 		{"looseMiddles", side(), card.Front, loose, held},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
+		{"resolution", side(), card.Front, larger, woven},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},
 		{"sticksOut", side(), card.Front, square("Bar", 95, 75, 20), square("Bar", 85, 75, 20)},
 		{"meets", steps, card.InsideFirst, free, past},

@@ -1,14 +1,36 @@
 package check
 
 import (
+	"math"
+
 	"sectilis/core/document/card"
+	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/measure"
 )
 
-// resolution finds photos with too few pixels for the size that they are printed in.
+// laidBy is how many times its true size a pattern is laid.
+func laidBy(it *scene.Item) float64 {
+	if it.PatternAt == nil {
+		return 1
+	}
+	return math.Sqrt(math.Abs(it.PatternAt.Det()))
+}
+
+// patternPPI is how many pixels to the inch a pattern needs: a repeat bears less than a photo does.
+const patternPPI = 110
+
+// resolution finds photos, and patterns that show a picture, with too few pixels for the size that they are
+// printed in.
 func resolution(in *Input) (out []Finding) {
-	in.each(func(f *scene.Face, it *scene.Item, _ *card.Item) {
+	in.each(func(f *scene.Face, it *scene.Item, doc *card.Item) {
 		if it.Picture == nil {
+			if p, ok := pattern.ByID(doc.Fill.Paper); ok && p.PixelWidth > 0 {
+				ppi := float64(p.PixelWidth) / p.Width * measure.Inch / laidBy(it)
+				if ppi < patternPPI {
+					out = append(out, of(Note, f, it, 0, nil, "prints soft: its paper “%s” has %.0f pixels to the inch there. Lay it smaller, or bring in a larger picture of it.", p.Name, ppi))
+				}
+			}
 			return
 		}
 		switch it.Picture.Prints {

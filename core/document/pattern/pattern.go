@@ -21,6 +21,8 @@ type Paper struct {
 	Marks  []Mark  `json:"marks,omitempty"`
 	// Picture is the picture that the tile shows, by its SHA-256 in hex; without one it is drawn by marks.
 	Picture string `json:"picture,omitempty"`
+	// PixelWidth is how wide the picture is; 0 where that is not known.
+	PixelWidth int `json:"pixelWidth,omitempty"`
 	// Mirrored lays every other tile mirrored, across and down, so that its edges meet.
 	Mirrored bool `json:"mirrored,omitempty"`
 	// Own says that a person has made it, and Hidden that it is not offered any more.

@@ -931,6 +931,7 @@ export interface Paper {
   height: number
   marks?: Mark[]
   picture?: string
+  pixelWidth?: number
   mirrored?: boolean
   own?: boolean
   hidden?: boolean
