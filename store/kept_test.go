@@ -100,3 +100,42 @@ func TestSketchesAreKeptWithTheirDocument(t *testing.T) {
 	assert.ErrorIs(t, err, app.ErrNotFound)
 	assert.ErrorIs(t, s.RemoveSketch(ctx, "s1"), app.ErrNotFound)
 }
+
+// An envelope and its card know each other after a restart, as long as both are on the table; the newest of
+// two counts, and one that is let go is nobody's.
+func TestEnvelopesAreTied(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "a.db")
+	s, err := store.Open(t.Context(), path)
+	require.NoError(t, err)
+	ctx := t.Context()
+	for _, id := range []string{"card", "one", "two"} {
+		require.NoError(t, s.Create(ctx, id, coretest.Empty(t), "", at))
+	}
+	_, err = s.EnvelopeOf(ctx, "card")
+	require.ErrorIs(t, err, app.ErrNotFound)
+	require.Error(t, s.TieEnvelope(ctx, "one", "nobody"), "a card that there is not")
+	require.NoError(t, s.TieEnvelope(ctx, "one", "two"))
+	require.NoError(t, s.TieEnvelope(ctx, "one", "card"), "in place of another")
+	require.NoError(t, s.TieEnvelope(ctx, "two", "card"))
+	require.NoError(t, s.Close())
+	s, err = store.Open(ctx, path)
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, s.Close()) })
+	of := func() string {
+		id, err := s.EnvelopeOf(ctx, "card")
+		require.NoError(t, err)
+		return id
+	}
+	assert.Equal(t, "two", of())
+	require.NoError(t, s.Remove(ctx, "two", at))
+	assert.Equal(t, "one", of())
+	require.NoError(t, s.Restore(ctx, "two"))
+	assert.Equal(t, "two", of())
+	require.NoError(t, s.UntieEnvelope(ctx, "two"))
+	assert.Equal(t, "one", of())
+	_, err = s.CardOfEnvelope(ctx, "two")
+	require.ErrorIs(t, err, app.ErrNotFound)
+	require.NoError(t, s.Remove(ctx, "card", at))
+	_, err = s.CardOfEnvelope(ctx, "one")
+	require.ErrorIs(t, err, app.ErrNotFound, "its card is off the table")
+}

@@ -165,7 +165,7 @@ func TestFilesThatCannotBeUsedAreRefused(t *testing.T) {
 	require.NoError(t, s.SetVersionForTest(t.Context(), 99))
 	require.NoError(t, s.Close())
 	_, err = store.Open(t.Context(), newer)
-	assert.ErrorContains(t, err, "made by a newer version of Sectilis (tables 99, this one knows 9)")
+	assert.ErrorContains(t, err, "made by a newer version of Sectilis (tables 99, this one knows 10)")
 }
 
 // A child process writes revisions as fast as it can and says each one that

@@ -16,6 +16,9 @@ import (
 func (d *drawn) base(full bool) float64 {
 	toDesk, _ := d.face.OnSheet.Inverse() // a face is never flat
 	sheet := d.scene.Net.Outline().Transform(toDesk)
+	if b := sheet.Bounds(); full {
+		d.size = max(min(b.W, 2*d.face.Width), min(b.H, 2*d.face.Height))
+	}
 	begin := len(d.inks)
 	defer func() {
 		if full {
@@ -130,7 +133,9 @@ func (d *drawn) folding() (ok bool) {
 	study := fold.StudyOf(d.card.Base)
 	toDesk, _ := d.face.OnSheet.Inverse()
 	turns := map[float64]turn{} // the longest fold of each line
-	middle := d.scene.Net.Outline().Bounds().Centre()
+	whole := d.scene.Net.Outline().Bounds()
+	middle := whole.Centre()
+	d.size = max(whole.W, whole.H)
 	for _, h := range study.Hinges {
 		if l := study.Net.Lines[h.Line]; !l.Main {
 			continue
@@ -184,7 +189,7 @@ func (d *drawn) turning(m turn, up float64) {
 		s, c := math.Sincos(angle)
 		return flat(up * m.far * s).Apply(m.at.Add(m.out.Mul(m.far * c)))
 	}
-	k := max(d.face.Width, d.face.Height) / labelFace
+	k := d.size / labelFace
 	var g geom.Builder
 	g.Move(place(0))
 	for i := 1; i <= steps; i++ {
@@ -199,7 +204,7 @@ func (d *drawn) turning(m turn, up float64) {
 
 // arrow draws a way in the picture with a head at its tip; back is where the way comes from there.
 func (d *drawn) arrow(way geom.Path, tip, back geom.Point) {
-	k := max(d.face.Width, d.face.Height) / labelFace
+	k := d.size / labelFace
 	d.ink(scene.Ink{Region: geom.Stroke(way, 1.2*k, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
 	back = back.Mul(4.6 * k / back.Len())
 	side := geom.Pt(-back.Y, back.X).Mul(.65)
@@ -218,6 +223,8 @@ func (d *drawn) leaf() (ok bool) {
 	toDesk, _ := d.face.OnSheet.Inverse()
 	sheet := d.scene.Net.Outline().Transform(toDesk)
 	insert := geom.Offset(sheet, -d.card.Leaf.Less, geom.MitreCorner)
+	b := insert.Bounds()
+	d.size = max(b.W, b.H)
 	stock, _ := card.StockByID(d.card.Leaf.Stock)
 	top := d.base(false)
 	for _, l := range d.scene.Net.Lines {

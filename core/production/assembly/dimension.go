@@ -8,8 +8,8 @@ import (
 	"sectilis/core/ground/measure"
 )
 
-// labelFont is the typeface of the words in pictures, labelHigh the size of their em, mm, on a face of
-// labelFace.
+// labelFont is the typeface of the words in pictures, labelHigh the size of their em, mm, where what is drawn
+// is labelFace long.
 const (
 	labelFont = "nunito-400"
 	labelHigh = 8.5
@@ -40,7 +40,7 @@ func (d *drawn) measures(all []Measure, piece, carrier geom.Rect, top float64) {
 // dimension draws a length between two places of a plane that lies so high, with ticks at its ends and its
 // words beside it.
 func (d *drawn) dimension(a, b geom.Point, mm, top float64) {
-	k := max(d.face.Width, d.face.Height) / labelFace
+	k := d.size / labelFace
 	m := flat(top)
 	along := b.Sub(a)
 	across := geom.Pt(-along.Y, along.X).Mul(1.6 * k / along.Len())

@@ -84,6 +84,7 @@ type drawn struct {
 	done  map[string]bool // pieces that have been laid by then
 	but   string          // the piece that is laid now
 	unit  measure.Unit
+	size  float64 // the longer side of what is drawn, mm
 	inks  []scene.Ink
 }
 
@@ -131,6 +132,7 @@ func (d *drawn) laid(st Step) (ok bool) {
 	top, carrier := 0.0, geom.Rect{W: f.Width, H: f.Height}
 	if on := f.Carrier(it); on != nil {
 		top, carrier = d.piece(f, on, geom.Identity, 0), on.Bounds
+		d.size = max(carrier.W, carrier.H)
 	} else {
 		top = d.base(true)
 	}

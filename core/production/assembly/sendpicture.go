@@ -24,6 +24,7 @@ func (d *drawn) sending() (ok bool) {
 	}
 	d.face = f
 	w, h := fold.SendingOf(d.scene.Net.Closed, d.scene.Thickness).Landscape()
+	d.size = w
 	// The card lies across, half of it still out of the envelope.
 	at, wide, high := geom.Identity, f.Width, f.Height
 	if wide < high {
