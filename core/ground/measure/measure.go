@@ -284,7 +284,7 @@ func off(mm, parts float64) float64 { return math.Abs(mm - math.Round(mm/Inch*pa
 // FormatBoth writes a length in both units, "1 9/16 in (40 mm)". One below 1/16 in, which
 // fractions of an inch would round away, is written in mm alone, to two digits.
 func FormatBoth(mm float64) string {
-	if a := math.Abs(mm); a < Inch/16 {
+	if a := math.Abs(mm); a < Inch/16-small {
 		digits := 1
 		if a < .1 && a > 0 {
 			digits = 2

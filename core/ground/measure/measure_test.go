@@ -110,7 +110,7 @@ func TestSmallAmountsReadBackAsTheyWereTyped(t *testing.T) {
 }
 
 func TestSmallAmountsAreWrittenInTheUnitThatShowsThem(t *testing.T) {
-	for mm, want := range map[float64]string{0.3: "0.3 mm", 0.04: "0.04 mm", 0: "0 mm", -0.3: "-0.3 mm", 1.2: "1.2 mm", 1.6: "1/16 in (1.6 mm)", 40: "1 9/16 in (40 mm)", 0.001: "0 mm"} {
+	for mm, want := range map[float64]string{0.3: "0.3 mm", 0.04: "0.04 mm", 0: "0 mm", -0.3: "-0.3 mm", 1.2: "1.2 mm", 1.56: "1/16 in (1.6 mm)", 1.6: "1/16 in (1.6 mm)", 40: "1 9/16 in (40 mm)", 0.001: "0 mm"} {
 		assert.Equal(t, want, FormatBoth(mm))
 	}
 }

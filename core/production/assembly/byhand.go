@@ -67,7 +67,7 @@ func (p *planner) inWords(n fold.Net) string {
 		says = append(says, w.Lay)
 		says = append(says, w.Lines...)
 	}
-	return strings.Join(says, " ")
+	return strings.Join(says, "\n")
 }
 
 // item is the item that a piece is; nil for the base.

@@ -276,7 +276,10 @@ func SheetsPicture(sheets []sheet.Sheet, cut bool) (inks []scene.Ink, box geom.R
 				inks = append(inks, scene.Transform([]scene.Ink{k}, m)...)
 			}
 			if cut {
-				inks = append(inks, scene.Ink{Region: geom.Stroke(p.Outline.Transform(m), .8, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
+				// On stocks of every colour it is seen for the light round it.
+				line := p.Outline.Transform(m)
+				inks = append(inks, scene.Ink{Region: geom.Stroke(line, 2.2, geom.RoundCorner, geom.RoundCap), Colour: labelHalo},
+					scene.Ink{Region: geom.Stroke(line, .9, geom.RoundCorner, geom.RoundCap), Colour: arrowColour})
 			}
 		}
 		inks = append(inks, scene.Ink{Region: geom.Stroke(paper, .5, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})

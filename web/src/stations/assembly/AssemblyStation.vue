@@ -189,7 +189,7 @@ watch(chosen, () =>
           <h3>Without a machine</h3>
           <ul>
             <li v-for="k in assembly.view.hand" :key="k.item">
-              <b>{{ k.name }}</b><small>{{ prefs.said(k.says) }}</small>
+              <b>{{ k.name }}</b><small class="lines">{{ prefs.said(k.says) }}</small>
             </li>
           </ul>
           <RouterLink class="verb asguide" :to="`/cards/${card.id}/base`">Directions for the base</RouterLink>
@@ -231,6 +231,9 @@ watch(chosen, () =>
 </template>
 
 <style scoped>
+.lines {
+  white-space: pre-line;
+}
 .assembly {
   display: grid;
   grid-template: minmax(0, 1fr) / 268px minmax(0, 1fr) var(--right);

@@ -140,6 +140,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
     </main>
     <aside class="right">
       <BaseMeasures :base="base" @set="set" />
+      <EnvelopePanel v-if="base.kind === 'envelope'" @size="(width, height) => set({ width, height })" />
       <section class="sec">
         <h3>Base stock</h3>
         <div class="pair"><StockField :value="base.stock" testid="base-stock" @set="set({ stock: $event })" /></div>
@@ -152,7 +153,7 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
       </section>
       <FoldVerdict />
       <OwnLines />
-      <EnvelopePanel @size="(width, height) => set({ width, height })" />
+      <EnvelopePanel v-if="base.kind !== 'envelope'" />
       <DirectionsDialog v-model="directing" />
       <DrawnBaseDialog ref="drawn" @made="set($event)" />
     </aside>

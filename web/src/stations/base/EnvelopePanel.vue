@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What the card is sent in; of an envelope, the card that it is made for and its liner.
+import { message } from 'ant-design-vue'
 import { computed } from 'vue'
 import { api } from '../../api/client'
 import { useEnvelope } from '../../parts/useEnvelope'
@@ -21,8 +22,12 @@ const toMeasure = computed(
   () => !tied.value || (tied.value.width === base.value.width && tied.value.height === base.value.height),
 )
 async function untie() {
-  await api.untie(card.id)
-  await fold.again()
+  try {
+    await api.untie(card.id)
+    await fold.again()
+  } catch (e) {
+    void message.warning(e instanceof Error ? e.message : String(e))
+  }
 }
 </script>
 
