@@ -380,6 +380,10 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	opt.OnHand = []sheet.OnHand{{Stock: "plum-216", Counts: map[string]int{opt.Size.ID: 0}}, {Stock: "moss-216", Counts: map[string]int{opt.Size.ID: 1}}}
 	vivid := photo(800)
 	vivid.Photo.Picture = strings.Repeat("b", 64)
+	scan := photo(600)
+	scan.Photo.Picture = strings.Repeat("e", 64)
+	finer := scan
+	finer.Photo = &card.Print{Picture: scan.Photo.Picture, PixelWidth: 800, PixelHeight: 800, Width: 60, Height: 60}
 	near := words(8)
 	near.Place.Y = 4
 	sample := words(8)
@@ -429,6 +433,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"looseMiddles", side(), card.Front, loose, held},
 		{"resolution", side(), card.Front, photo(200), photo(800)},
 		{"resolution", side(), card.Front, larger, woven},
+		{"steppedEdges", side(), card.Front, scan, finer},
+		{"steppedEdges", side(), card.Front, scan, photo(600)},
 		{"glued", side(), card.Front, across, square("Bar", 30, 75, 20)},
 		{"sticksOut", side(), card.Front, square("Bar", 95, 75, 20), square("Bar", 85, 75, 20)},
 		{"meets", steps, card.InsideFirst, free, past},

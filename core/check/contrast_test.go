@@ -90,12 +90,19 @@ func TestWhatDoesNotMendIsNotOffered(t *testing.T) {
 	assert.Empty(t, cut[0].Mends)
 }
 
-// plain is a picture: grey, or one whose id begins with b, grey but for a tenth of glowing green.
+// plain is a picture: grey, or by the first letter of its id b: grey but for a tenth of glowing green, e: black
+// strokes on white.
 func plain(id string) image.Image {
-	img := image.NewRGBA(image.Rect(0, 0, 200, 200))
-	draw.Draw(img, img.Rect, image.NewUniform(color.RGBA{150, 140, 130, 255}), image.Point{}, draw.Src)
-	if id[0] == 'b' {
-		draw.Draw(img, image.Rect(80, 0, 100, 200), image.NewUniform(color.RGBA{0, 240, 40, 255}), image.Point{}, draw.Src)
+	img := image.NewRGBA(image.Rect(0, 0, 40, 40))
+	draw.Draw(img, img.Rect, image.NewUniform(color.RGBA{120, 118, 116, 255}), image.Point{}, draw.Src)
+	switch id[0] {
+	case 'b':
+		draw.Draw(img, image.Rect(0, 0, 40, 4), image.NewUniform(color.RGBA{0, 255, 40, 255}), image.Point{}, draw.Src)
+	case 'e':
+		draw.Draw(img, img.Rect, image.White, image.Point{}, draw.Src)
+		for x := 4; x < 40; x += 9 {
+			draw.Draw(img, image.Rect(x, 4, x+2, 36), image.Black, image.Point{}, draw.Src)
+		}
 	}
 	return img
 }

@@ -34,6 +34,7 @@ var checks = []Check{
 	{"leans", TheFolding, "leans", "A raised piece whose foam does not stand under its middle tips over its edge.", leans},
 	{"insertLarge", TheFolding, "has an insert as large as itself", "An insert has to lie in from every edge, or it shows when the card is closed.", insertLarge},
 	{"contrast", ThePrint, "is hard to read on its ground", "Words that are hardly lighter or darker than what lies below them vanish in print.", contrast},
+	{"steppedEdges", ThePrint, "has edges that show steps", "Words and lines that are part of a picture are printed with its pixels: where those are few, their edges are ragged.", steppedEdges},
 	{"dullPhoto", ThePrint, "comes out duller on its paper", "A paper gives back less of some colours than the screen shows.", dullPhoto},
 	{"noRoom", TheSheets, "has no room on its paper", "A piece larger than any sheet on hand, or than the machine reaches, cannot be cut.", noRoom},
 	{"laidOtherwise", TheSheets, "is laid otherwise", "It comes out of the sheet otherwise than one would think.", laidOtherwise},

@@ -138,6 +138,7 @@ export type CheckID =
   | 'leans'
   | 'insertLarge'
   | 'contrast'
+  | 'steppedEdges'
   | 'dullPhoto'
   | 'noRoom'
   | 'laidOtherwise'
