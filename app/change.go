@@ -145,8 +145,6 @@ func (cs *cards) step(ctx context.Context, id string, base int64, f func(*opened
 	if err != nil {
 		return View{}, err
 	}
-	followed := func() {}
-	defer func() { followed() }() // once the card is free again
 	defer o.Unlock()
 	if o.rev.Number != base {
 		return View{}, ErrStale
@@ -164,7 +162,9 @@ func (cs *cards) step(ctx context.Context, id string, base int64, f func(*opened
 		return View{}, err
 	}
 	if now := o.scene; now.Thickness != before.Thickness || !reflect.DeepEqual(beforeCard.Base, rev.Card.Base) {
-		followed = func() { cs.follow(ctx, id, sendingOf(beforeCard, &before), sendingOf(rev.Card, &now)) }
+		// With the lock held, so that sizes follow in the order of the changes. A card is locked before its
+		// envelope, and never after it.
+		cs.follow(ctx, id, sendingOf(beforeCard, &before), sendingOf(rev.Card, &now))
 	}
 	v := cs.view(id, o)
 	v.Made = newItems(beforeCard, rev.Card)

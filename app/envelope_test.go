@@ -135,3 +135,45 @@ func TestEnvelopesWhenThingsFail(t *testing.T) {
 	_, err = f.MakeEnvelope(t.Context(), "nothing")
 	assert.True(t, errors.Is(err, app.ErrNotFound))
 }
+
+// Two windows change the card while others look at both: nobody waits for ever, and in the end the envelope
+// is to measure.
+func TestAnEnvelopeFollowsWhoeverChangesTheCard(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	e, err := f.MakeEnvelope(t.Context(), id)
+	require.NoError(t, err)
+	var all sync.WaitGroup
+	for w := range 3 {
+		all.Go(func() {
+			for n := range 12 {
+				v, err := f.Open(t.Context(), id)
+				if !assert.NoError(t, err) {
+					return
+				}
+				b := v.Card.Base
+				b.Width, b.Height = float64(90+7*w+n), float64(120+5*n)
+				_, err = f.Change(t.Context(), id, v.Revision, []card.Command{fold.SetBase{Base: b}})
+				if !errors.Is(err, app.ErrStale) {
+					assert.NoError(t, err)
+				}
+			}
+		})
+		all.Go(func() {
+			for range 20 {
+				for _, one := range []string{id, e} {
+					_, err := f.Fold(t.Context(), one)
+					assert.NoError(t, err)
+					_, err = f.Check(t.Context(), one)
+					assert.NoError(t, err)
+				}
+			}
+		})
+	}
+	all.Wait()
+	v, err := f.Fold(t.Context(), id)
+	require.NoError(t, err)
+	w, h := v.Sending.Landscape()
+	b := f.made(e)
+	assert.Equal(t, []float64{w, h}, []float64{b.Width, b.Height})
+}
