@@ -66,6 +66,9 @@ type FillOpening struct {
 	AtY         *float64 `json:"atY,omitempty"`
 	// Edits are what is done to the picture.
 	Edits []card.Edit `json:"edits,omitempty"`
+	// Edge is the outline of what the picture shows, in pixels. A photo that is cut round its form with a
+	// rim is cut round this one, as wide as the picture before; elsewhere it does not count.
+	Edge *card.Drawn `json:"edge,omitempty"`
 }
 
 // withPicture is the command that puts the picture of a photo elsewhere.
@@ -87,6 +90,15 @@ func (k FillOpening) Apply(c card.Card) (card.Card, error) {
 // a photo.
 func Fill(it *card.Item, k FillOpening) error {
 	switch {
+	case it.Photo != nil && it.Rimmed() && k.Edge != nil && k.PixelWidth > 0 && k.PixelHeight > 0:
+		wide, rim := scene.Seen(*it.Photo, it.Bleeds()).Box.W, it.Photo.Rim
+		it.Photo = &card.Print{Picture: k.Picture, PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Edits: slices.Clone(k.Edits),
+			Width: wide, Height: wide * float64(k.PixelHeight) / float64(k.PixelWidth)}
+		// Until it has its rim its picture reaches past it by the bleed.
+		bleed := 2 * it.Bleeds()
+		it.Photo.Width, it.Photo.Height = max(1, it.Photo.Width-bleed), max(1, it.Photo.Height-bleed)
+		it.Name = cmp.Or(k.Name, it.Name)
+		return scene.CutRound(it, k.Edge, rim)
 	case it.Photo != nil:
 		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight, it.Photo.Edits = k.Picture, k.PixelWidth, k.PixelHeight, slices.Clone(k.Edits)
 		it.Name = cmp.Or(k.Name, it.Name)

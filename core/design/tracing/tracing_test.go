@@ -10,6 +10,7 @@ import (
 
 	"sectilis/core/coretest"
 	"sectilis/core/design/arrange"
+	"sectilis/core/design/opening"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/ground/cleanform"
@@ -105,6 +106,35 @@ func TestATransparentPictureIsPlacedCutRound(t *testing.T) {
 	_, doc := c.Find("i1")
 	assert.InDelta(t, doc.Photo.Width+2*rim, it.Bounds.W, 1e-3)
 	assert.InDelta(t, 1, doc.Photo.Width/doc.Photo.Height, 1e-3, "the square that is seen, not the whole picture")
+}
+
+// Another picture takes the place of one that is cut round its form: it is as wide as that was, cut round its
+// own form with the same rim, and turned as that was. Without an outline it is seen through the old one.
+func TestAPictureThatIsReplacedIsCutRoundItsOwnForm(t *testing.T) {
+	c, err := card.Apply(photographed(t), CutRound{ID: "i1", Edge: edge(t)}, SetRim{IDs: []string{"i1"}, Rim: &card.Rim{Width: 3, Solid: true}})
+	require.NoError(t, err)
+	wide := pixel(t, c, "i1", 400, 0).Sub(pixel(t, c, "i1", 0, 0)).Len()
+	old := item(t, c, "i1").Outline.Area()
+	_, id := coretest.Photo(t, 500, 500)
+	other := opening.FillOpening{ID: "i1", Picture: id, PixelWidth: 500, PixelHeight: 500, Name: "Owl"}
+	plain, err := card.Apply(c, other)
+	require.NoError(t, err)
+	assert.InDelta(t, old, item(t, plain, "i1").Outline.Area(), 1e-6)
+
+	other.Edge = card.NewDrawn(coretest.Path(t, "M50 100H450V300H50Z"))
+	c, err = card.Apply(c, other)
+	require.NoError(t, err)
+	_, doc := c.Find("i1")
+	px := wide / 500
+	assert.InDelta(t, 400*px*200*px+2*3*600*px+math.Pi*9, item(t, c, "i1").Outline.Area(), .05)
+	near(t, geom.Pt(0, 0).Add(doc.Place.Map().Apply(geom.Pt(0, 0))), pixel(t, c, "i1", 250, 200))
+	assert.InDelta(t, 30, doc.Place.Turn, 1e-9)
+	assert.True(t, doc.Place.Mirrored)
+	assert.Equal(t, "Owl", doc.Name)
+	assert.InDelta(t, 3, doc.Photo.Rim.Width, 1e-9)
+	other.Edge = card.NewDrawn(coretest.Path(t, "M0 0H1"))
+	_, err = card.Apply(c, other)
+	assert.Error(t, err, "what is no outline")
 }
 
 // Outlines are laid where they are seen in the picture, of the nearest stock or printed.

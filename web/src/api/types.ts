@@ -1183,6 +1183,7 @@ export interface FillOpening {
   atX?: number
   atY?: number
   edits?: Edit[]
+  edge?: string
   do: 'fillOpening'
 }
 export interface FillWords {

@@ -129,6 +129,8 @@ async function fillWith(id: string, s: Supply) {
   } catch {
     // Then its middle is in the middle.
   }
+  // What is cut round its form is cut round that of the next picture.
+  const edge = card.doc(id)?.photo?.rim && p.clear ? await edgeOf(p) : undefined
   // A name that a person has given stays; one that came with a photo goes with it.
   const known = was?.picture && catalogue.pictures.find((o) => o.id === was.picture?.id)?.name
   const name = was?.slot || (known && known === was?.name) ? p.name : undefined
@@ -139,6 +141,7 @@ async function fillWith(id: string, s: Supply) {
     pixelWidth: p.width,
     pixelHeight: p.height,
     ...(name ? { name } : {}),
+    ...(edge ? { edge } : {}),
     ...at,
   })
   await card.selectMade(asked, () => [id])
