@@ -81,15 +81,15 @@ func onFold(f *scene.Face, at geom.Point) bool {
 func beyondEdge(f *scene.Face, e edge) (fold.Neighbour, bool) {
 	past := e.at.Add(e.out)
 	for _, n := range f.Neighbours {
-		if (geom.Rect{W: n.Width, H: n.Height}).Contains(at(n, past), .1) {
+		if (geom.Rect{W: n.Width, H: n.Height}).Contains(inNeighbour(n, past), .1) {
 			return n, true
 		}
 	}
 	return fold.Neighbour{}, false
 }
 
-// at is a place of a face in its neighbour's coordinates, as a box without size.
-func at(n fold.Neighbour, p geom.Point) geom.Rect {
+// inNeighbour is a place of a face in its neighbour's coordinates, as a box without size.
+func inNeighbour(n fold.Neighbour, p geom.Point) geom.Rect {
 	back, _ := n.At.Inverse() // a neighbour is turned at most
 	q := back.Apply(p)
 	return geom.Rect{X: q.X, Y: q.Y}
@@ -101,7 +101,7 @@ func (in *Input) goesOn(f *scene.Face, doc *card.Item, next fold.Neighbour, e ed
 	if other == nil {
 		return false
 	}
-	past := at(next, e.at.Add(e.out))
+	past := inNeighbour(next, e.at.Add(e.out))
 	docs := in.Card.Face(next.ID)
 	for i := range other.Items {
 		o := &other.Items[i]

@@ -71,7 +71,6 @@ const keys = usePanelKeys({
   files: (list) => void files(list),
 })
 
-/** What is chosen in the menu of a thing; then keys mean the face again. */
 /** The photo that is selected becomes the background of the face. */
 function makeGround() {
   const id = card.selection[0] ?? ''
@@ -80,6 +79,7 @@ function makeGround() {
   const picture = { id: p.picture, pixelWidth: p.pixelWidth, pixelHeight: p.pixelHeight, edits: p.edits }
   void card.change({ do: 'setBackground', faces: [card.faceId], fill: {}, picture }, { do: 'removeItems', ids: [id] })
 }
+/** What is chosen in the menu of a thing; then keys mean the face again. */
 function act(verb: string) {
   const verbs: Record<string, () => unknown> = {
     copy: () => keys.copy(),
@@ -186,16 +186,19 @@ async function place(s: Supply, at?: Pt, along = false) {
     if (slot && (slot === card.awaiting || card.items.get(slot)?.slot === 'photo')) return fillWith(slot, s)
   }
   catalogue.used(s.kind, s.id)
+  // Keys mean the face then, unless the person has gone elsewhere before it was there.
+  const from = document.activeElement
+  const toFace = () => [from, document.body].includes(document.activeElement) && surface.value?.focus()
   if (s.kind === 'art') {
     const v = await card.selectMade(card.layArt({ art: s.id, face: f.id, ...(at ? { at } : {}) }))
-    if (v?.made) surface.value?.focus()
+    if (v?.made) toFace()
     return
   }
   const edge = s.picture?.clear ? await edgeOf(s.picture) : undefined
   const asked = card.change(placeSupply(s, f.id, last(), at, along, edge))
   const v = await card.selectMade(asked)
   if (!v?.made) return
-  surface.value?.focus()
+  toFace()
   if (s.kind !== 'lettering') return
   tool.tool = 'choose' // The words are written next.
   surface.value?.edit(v.made[0]!)
