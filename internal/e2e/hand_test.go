@@ -505,7 +505,7 @@ func TestTheTrayKeepsItsOrderWhileSeveralArePlaced(t *testing.T) {
 	_, err = browser.Eval[bool](h.Page, `(window.sent = window.fetch, window.fetch = async (...a) => { const r = await window.sent(...a); if (String(a[0]).endsWith('/changes')) await new Promise(d => window.letGo = d); return r }, true)`)
 	h.must(err)
 	h.must(h.DoubleClick(browser.ID("supply-shape-tab")))
-	h.front(5)
+	h.wait(`!!window.letGo`)
 	_, err = browser.Eval[bool](h.Page, `(document.querySelector('[data-testid=supply-shape-rectangle]').focus(), window.letGo(), true)`)
 	h.must(err)
 	h.wait(`document.querySelectorAll('[data-testid^=layer-]').length === 5`)
