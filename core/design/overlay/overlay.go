@@ -134,7 +134,7 @@ func tear(r *rand.Rand, w float64) (edge, core []float64) {
 // between is what lies between an upper and a lower edge, drawn in by what shows of the core; a straight
 // edge where there is none.
 func between(w, h float64, upper, lower, core, below []float64) geom.Path {
-	var b geom.Builder
+	var pts []geom.Point
 	n := len(upper)
 	x := func(i int) float64 { return -w/2 + w*float64(i)/float64(n-1) }
 	at := func(list []float64, i int) float64 {
@@ -144,15 +144,10 @@ func between(w, h float64, upper, lower, core, below []float64) geom.Path {
 		return list[i]
 	}
 	for i := range n {
-		p := geom.Pt(x(i), -h/2+upper[i]+at(core, i))
-		if i == 0 {
-			b.Move(p)
-		} else {
-			b.Line(p)
-		}
+		pts = append(pts, geom.Pt(x(i), -h/2+upper[i]+at(core, i)))
 	}
 	for i := n - 1; i >= 0; i-- {
-		b.Line(geom.Pt(x(i), h/2+at(lower, i)-at(below, i)))
+		pts = append(pts, geom.Pt(x(i), h/2+at(lower, i)-at(below, i)))
 	}
-	return b.Close().Path()
+	return geom.PolygonPath(pts...)
 }

@@ -7,19 +7,6 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// ring is a closed path through points.
-func ring(pts ...geom.Point) geom.Path {
-	var b geom.Builder
-	for i, p := range pts {
-		if i == 0 {
-			b.Move(p)
-		} else {
-			b.Line(p)
-		}
-	}
-	return b.Close().Path()
-}
-
 // box is a rectangle about a middle, turned.
 func box(x, y, w, h, turn float64) geom.Path {
 	return geom.RectPath(geom.Centred(w, h)).Transform(geom.Turn(turn).Then(geom.Shift(x, y)))
@@ -47,7 +34,7 @@ func star(x, y float64, n int, outer, inner, turn float64) geom.Path {
 		s, c := math.Sincos(turn + math.Pi*float64(i)/float64(n))
 		pts = append(pts, geom.Pt(x+r*c, y+r*s))
 	}
-	return ring(pts...)
+	return geom.PolygonPath(pts...)
 }
 
 // more are the papers drawn after the first ten.
@@ -102,7 +89,7 @@ func house() []Paper {
 	pennant := tile{w: 18, h: 11}
 	for i, c := range []string{"#a8432a", "#e2a42b", "#587a4a"} {
 		x := 6 * float64(i)
-		pennant.put(c, ring(geom.Pt(x+.6, 2.4), geom.Pt(x+5.4, 2.4), geom.Pt(x+3, 8)))
+		pennant.put(c, geom.PolygonPath(geom.Pt(x+.6, 2.4), geom.Pt(x+5.4, 2.4), geom.Pt(x+3, 8)))
 	}
 	pennant.put("#41505f", geom.RectPath(geom.Rect{Y: 2, W: 18, H: .45}))
 	wicker := tile{w: 16, h: 16}
@@ -125,7 +112,7 @@ func house() []Paper {
 			x, y := 4+8*float64(i), 4+8*float64(j)
 			for k := range 4 {
 				m := geom.Turn(math.Pi / 2 * float64(k)).Then(geom.Shift(x, y))
-				pinwheel.put([]string{"#35658c", "#a8432a"}[(i+j)%2], ring(geom.Pt(0, 0), geom.Pt(3.6, 0), geom.Pt(3.6, -3.6)).Transform(m))
+				pinwheel.put([]string{"#35658c", "#a8432a"}[(i+j)%2], geom.PolygonPath(geom.Pt(0, 0), geom.Pt(3.6, 0), geom.Pt(3.6, -3.6)).Transform(m))
 			}
 		}
 	}
@@ -134,8 +121,8 @@ func house() []Paper {
 		for j := range 3 {
 			x, y := 4*float64(i), 8*float64(j)-4
 			slant := []float64{3.6, -3.6}[i%2]
-			plank.put([]string{"#b08b58", "#c9a777"}[i%2], ring(geom.Pt(x+.2, y), geom.Pt(x+3.8, y+slant), geom.Pt(x+3.8, y+slant+3.4), geom.Pt(x+.2, y+3.4)))
-			plank.put([]string{"#a07c4c", "#bd9a68"}[i%2], ring(geom.Pt(x+.2, y+4), geom.Pt(x+3.8, y+slant+4), geom.Pt(x+3.8, y+slant+7.4), geom.Pt(x+.2, y+7.4)))
+			plank.put([]string{"#b08b58", "#c9a777"}[i%2], geom.PolygonPath(geom.Pt(x+.2, y), geom.Pt(x+3.8, y+slant), geom.Pt(x+3.8, y+slant+3.4), geom.Pt(x+.2, y+3.4)))
+			plank.put([]string{"#a07c4c", "#bd9a68"}[i%2], geom.PolygonPath(geom.Pt(x+.2, y+4), geom.Pt(x+3.8, y+slant+4), geom.Pt(x+3.8, y+slant+7.4), geom.Pt(x+.2, y+7.4)))
 		}
 	}
 	return []Paper{
@@ -164,7 +151,7 @@ func ground() []Paper {
 	for i, at := range [][3]float64{{3, 4, .3}, {11, 3, 1.2}, {19, 5, 2.2}, {7, 10, .8}, {15, 11, 1.7}, {22, 13, .2}, {3, 17, 2.6}, {11, 18, .5}, {18, 20, 1.1}, {8, 23, 2}} {
 		r := 1 + .35*float64(i%3)
 		chips.put([]string{"#a8432a", "#41505f", "#c9a777", "#587a4a"}[i%4],
-			ring(geom.Pt(-r, -.4*r), geom.Pt(.1*r, -r), geom.Pt(r, -.2*r), geom.Pt(.7*r, .8*r), geom.Pt(-.5*r, .9*r)).Transform(geom.Turn(at[2]).Then(geom.Shift(at[0], at[1]))))
+			geom.PolygonPath(geom.Pt(-r, -.4*r), geom.Pt(.1*r, -r), geom.Pt(r, -.2*r), geom.Pt(.7*r, .8*r), geom.Pt(-.5*r, .9*r)).Transform(geom.Turn(at[2]).Then(geom.Shift(at[0], at[1]))))
 	}
 	net := tile{w: 3 * math.Sqrt(3), h: 9}
 	for _, at := range [][2]float64{{0, 2}, {net.w / 2, 6.5}} {
@@ -173,7 +160,7 @@ func ground() []Paper {
 	}
 	candy := tile{w: 6, h: 6}
 	for _, d := range []float64{-6, 0, 6} {
-		candy.put("#fffdf9", ring(geom.Pt(d, 0), geom.Pt(d+2.4, 0), geom.Pt(d+8.4, 6), geom.Pt(d+6, 6)))
+		candy.put("#fffdf9", geom.PolygonPath(geom.Pt(d, 0), geom.Pt(d+2.4, 0), geom.Pt(d+8.4, 6), geom.Pt(d+6, 6)))
 	}
 	return []Paper{
 		{ID: "pebble", Name: "Pebble", Ground: "#e9e4da", Width: pebble.w, Height: pebble.h, Marks: pebble.marks()},

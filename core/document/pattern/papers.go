@@ -54,17 +54,12 @@ func leaf(length, width, turn, x, y float64) geom.Path {
 }
 
 func hexagon(x, y, r float64) geom.Path {
-	var b geom.Builder
-	for i := range 6 {
+	var pts [6]geom.Point
+	for i := range pts {
 		s, c := math.Sincos(math.Pi/6 + float64(i)*math.Pi/3)
-		p := geom.Pt(x+r*c, y+r*s)
-		if i == 0 {
-			b.Move(p)
-		} else {
-			b.Line(p)
-		}
+		pts[i] = geom.Pt(x+r*c, y+r*s)
 	}
-	return b.Close().Path()
+	return geom.PolygonPath(pts[:]...)
 }
 
 // wave is a band across the tile that bends up and down twice.

@@ -52,18 +52,7 @@ func (p part) clip(box geom.Rect) geom.Path {
 	for _, h := range p.within {
 		ring = h.cut(ring)
 	}
-	var g geom.Builder
-	for i, q := range ring {
-		if i == 0 {
-			g.Move(q)
-		} else {
-			g.Line(q)
-		}
-	}
-	if len(ring) > 0 {
-		g.Close()
-	}
-	return g.Path().Transform(p.of.at)
+	return geom.PolygonPath(ring...).Transform(p.of.at)
 }
 
 // corners are the rings of a path as polygons.

@@ -139,15 +139,7 @@ func (f Form) Outline() geom.Path {
 	case Circle, Ellipse:
 		return geom.EllipsePath(geom.Centred(f.Width, f.Height))
 	case Polygon, Star:
-		var b geom.Builder
-		for i, p := range f.corners() {
-			if i == 0 {
-				b.Move(p)
-			} else {
-				b.Line(p)
-			}
-		}
-		return b.Close().Path()
+		return geom.PolygonPath(f.corners()...)
 	}
 	if f.Kind == Rounded {
 		return geom.RoundRectPath(geom.Centred(f.Width, f.Height), f.Radius)

@@ -37,15 +37,11 @@ type SubdivisionFace struct {
 
 // Path is a ring of points as a path.
 func (d *Subdivision) Path(ring []int) Path {
-	var b Builder
+	pts := make([]Point, len(ring))
 	for i, p := range ring {
-		if i == 0 {
-			b.Move(d.Points[p])
-		} else {
-			b.Line(d.Points[p])
-		}
+		pts[i] = d.Points[p]
 	}
-	return b.Close().Path()
+	return PolygonPath(pts...)
 }
 
 // Subdivide cuts the plane by lines. Lines may cross, touch and lie on each

@@ -9,6 +9,22 @@ func RectPath(r Rect) Path {
 	return b.Path()
 }
 
+// PolygonPath is a closed ring through points, empty for none.
+func PolygonPath(pts ...Point) Path {
+	var b Builder
+	for i, p := range pts {
+		if i == 0 {
+			b.Move(p)
+		} else {
+			b.Line(p)
+		}
+	}
+	if len(pts) > 0 {
+		b.Close()
+	}
+	return b.Path()
+}
+
 // RoundRectPath is a rectangle whose corners are quarter circles of radius
 // rad, at most half the shorter side.
 func RoundRectPath(r Rect, rad float64) Path {

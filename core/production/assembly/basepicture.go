@@ -77,15 +77,7 @@ func (d *drawn) inSight(sheet geom.Rect, inks []scene.Ink) {
 			corners = append(corners, flat(z).Apply(p))
 		}
 	}
-	var g geom.Builder
-	for i, p := range geom.Hull(corners) {
-		if i == 0 {
-			g.Move(p)
-		} else {
-			g.Line(p)
-		}
-	}
-	sight := g.Close().Path()
+	sight := geom.PolygonPath(geom.Hull(corners)...)
 	for i := range inks {
 		inks[i].Clips = append(inks[i].Clips, sight)
 	}
