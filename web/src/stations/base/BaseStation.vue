@@ -171,16 +171,6 @@ const thick = computed(() => `${card.view!.scene.thickness.toFixed(1)} mm`)
   gap: 10px;
   padding: 10px;
 }
-.make {
-  margin-left: -8px;
-  color: var(--brick);
-}
-.sec p {
-  margin: 0 0 4px;
-}
-.whole {
-  white-space: nowrap;
-}
 .faces {
   list-style: none;
   margin: 0;
