@@ -242,9 +242,8 @@ func (d *drawn) way(outline geom.Path, top, rise float64) {
 	for _, p := range []geom.Point{geom.Pt(b.X, b.Y), geom.Pt(b.Right(), b.Y), geom.Pt(b.Right(), b.Bottom()), geom.Pt(b.X, b.Bottom())} {
 		line(p, []float64{.6, 1.6}, .45, "#b98a55", top+rise, top)
 	}
-	// The arrow stands before the piece, where nothing hides it.
-	p := geom.Pt(b.X, b.Bottom())
-	p = p.Add(geom.Pt(-6, 6))
+	// The arrow stands to the right of the piece, where neither that nor a measure hides it.
+	p := geom.Pt(b.Right()+7, b.Y+.35*b.H)
 	long := rise * .8
 	line(p, nil, 1.1, arrowColour, top+long, top+3)
 	tip := flat(top + 2).Apply(p)
