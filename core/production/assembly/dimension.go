@@ -12,7 +12,7 @@ import (
 // is labelFace long.
 const (
 	labelFont = "nunito-400"
-	labelHigh = 8.5
+	labelHigh = 7.0
 	labelFace = 178.0
 	labelInk  = "#1f2b38"
 	labelHalo = "#fffdf9"
