@@ -243,33 +243,18 @@ func (u *supplies) ReadCard(ctx context.Context, r io.ReaderAt, size int64) (Car
 
 // setAnew sets words in the first typeface that ships where theirs is not at hand, and tells of it.
 func setAnew(c *card.Card) (notes []string) {
-	missing := map[string]bool{}
-	set := func(font *string) {
-		if *font != "" && !lettering.Known(*font) {
-			if !missing[*font] {
-				notes = append(notes, "A typeface did not come along, and is not here: its words are set in another. Bring its file in and set them anew.")
-			}
-			missing[*font] = true
-			*font = lettering.Plain()
+	for _, id := range c.Uses().Fonts {
+		if !lettering.Known(id) {
+			notes = append(notes, "A typeface did not come along, and is not here: its words are set in another. Bring its file in and set them anew.")
 		}
 	}
 	for _, f := range c.Faces {
 		for i := range f.Items {
-			words := []*card.Words{f.Items[i].Words}
-			if f.Items[i].Slot != nil {
-				words = append(words, f.Items[i].Slot.Words)
+			if w := f.Items[i].Words; w != nil {
+				*w = lettering.AtHand(*w)
 			}
-			for _, w := range words {
-				if w == nil {
-					continue
-				}
-				set(&w.Font)
-				for k := range w.Runs {
-					set(&w.Runs[k].Font)
-					if len(missing) > 0 {
-						w.Runs[k].Alternate = 0 // numbers of another typeface
-					}
-				}
+			if s := f.Items[i].Slot; s != nil && s.Words != nil {
+				*s.Words = lettering.AtHand(*s.Words)
 			}
 		}
 	}

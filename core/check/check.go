@@ -156,11 +156,9 @@ func (in *Input) place(f *Finding) {
 	if face == nil {
 		return
 	}
-	for i := range face.Items {
-		if it := &face.Items[i]; it.ID == f.Item {
-			b := it.Bounds
-			f.At = &b
-		}
+	if it := face.Item(f.Item); it != nil {
+		b := it.Bounds
+		f.At = &b
 	}
 }
 

@@ -15,7 +15,7 @@ func missing(in *Input) (out []Finding) {
 	}
 	for _, s := range in.Whole.Supplies {
 		face, item := in.with(s.Kind, s.ID)
-		if !s.Gone || item == "" {
+		if !s.Gone || len(in.allWith(s)) == 0 {
 			continue
 		}
 		f := Finding{Weight: Stop, Face: face, Item: item}
@@ -52,11 +52,12 @@ func Gone(kind, id string) bool {
 	return false
 }
 
-// allWith are all items that are made with a supply.
+// allWith are all items that are made with a supply; slots, which only show what would be put there, are
+// not among them.
 func (in *Input) allWith(s Supply) (ids []string) {
 	for _, f := range in.Card.Faces {
 		for i := range f.Items {
-			if madeWith(&f.Items[i], s.Kind, s.ID) {
+			if f.Items[i].Slot == nil && madeWith(&f.Items[i], s.Kind, s.ID) {
 				ids = append(ids, f.Items[i].ID)
 			}
 		}
@@ -64,24 +65,11 @@ func (in *Input) allWith(s Supply) (ids []string) {
 	return ids
 }
 
-// inPlain sets all words of a typeface in the plain one.
+// inPlain sets the words of a typeface that is gone in the plain one.
 func (in *Input) inPlain(s Supply) (out []Step) {
 	for _, id := range in.allWith(s) {
 		_, it := in.Card.Find(id)
-		if it.Words == nil {
-			continue // a slot, which shows what would be put there
-		}
-		w := *it.Words
-		w.Runs = slices.Clone(w.Runs)
-		if w.Font == s.ID {
-			w.Font = lettering.Plain()
-		}
-		for i := range w.Runs {
-			if w.Runs[i].Font == s.ID {
-				w.Runs[i].Font, w.Runs[i].Alternate = lettering.Plain(), 0
-			}
-		}
-		out = append(out, Step{"setWords", card.SetWords{ID: id, Words: w}})
+		out = append(out, Step{"setWords", card.SetWords{ID: id, Words: lettering.AtHand(*it.Words)}})
 	}
 	return out
 }

@@ -85,18 +85,19 @@ func AtHand(w card.Words) card.Words {
 	if unknownFont(w) == "" {
 		return w
 	}
-	at := func(id string) string {
-		if id == "" || Known(id) {
-			return id
-		}
-		return Plain()
-	}
-	w.Font, w.Runs = at(w.Font), slices.Clone(w.Runs)
+	gone := func(id string) bool { return id != "" && !Known(id) }
+	w.Runs = slices.Clone(w.Runs)
 	for i := range w.Runs {
-		w.Runs[i].Font = at(w.Runs[i].Font)
-		if !Known(w.Runs[i].Font) || w.Runs[i].Font != w.Font {
-			w.Runs[i].Alternate = 0 // numbers of another typeface
+		r := &w.Runs[i]
+		if gone(r.Font) || r.Font == "" && gone(w.Font) {
+			r.Alternate = 0 // numbers of another typeface
 		}
+		if gone(r.Font) {
+			r.Font = Plain()
+		}
+	}
+	if gone(w.Font) {
+		w.Font = Plain()
 	}
 	return w
 }

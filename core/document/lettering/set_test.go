@@ -195,3 +195,18 @@ func TestFeaturesStandForThoseOfFonts(t *testing.T) {
 	assert.Len(t, with.Carets, 3)
 	assert.Len(t, without.Carets, 3, "a ligature has a caret within")
 }
+
+// Of words whose typeface is gone the plain one is taken, and numbers of other forms of its letters with it;
+// runs in a typeface that is there keep theirs.
+func TestWordsAreSetInWhatIsAtHand(t *testing.T) {
+	w := card.Words{Text: "Plum jam", Font: "gone", Size: 8, Leading: 1, Runs: []card.Run{
+		{From: 0, To: 1, Style: card.Style{Alternate: 2}},
+		{From: 1, To: 2, Style: card.Style{Font: "pacifico-400", Alternate: 3}},
+		{From: 2, To: 3, Style: card.Style{Font: "gone too", Alternate: 4}}}}
+	at := AtHand(w)
+	assert.Equal(t, Plain(), at.Font)
+	assert.Equal(t, []card.Style{{}, {Font: "pacifico-400", Alternate: 3}, {Font: Plain()}}, []card.Style{at.Runs[0].Style, at.Runs[1].Style, at.Runs[2].Style})
+	assert.Equal(t, "gone too", w.Runs[2].Font, "what was given is as it was")
+	w.Font, w.Runs = "pacifico-400", w.Runs[:2]
+	assert.Equal(t, w, AtHand(w), "nothing is gone")
+}

@@ -83,15 +83,13 @@ func order(parts []part, out *[][]part) {
 		return
 	}
 	root := parts[len(parts)/2].of.place
-	n := cross(root.x, root.y)
-	if n.Z < 0 {
-		n = fold.V3{X: -n.X, Y: -n.Y, Z: -n.Z} // toward the eye
-	}
+	n := root.x.Cross(root.y)
+	n = n.Mul(math.Copysign(1/n.Len(), n.Z)) // toward the eye
 	var behind, on, front []part
 	for _, p := range parts {
 		// How far a place of the sheet is in front of the plane.
 		q := p.of.place
-		far := half{dot(n, q.x), dot(n, q.y), dot(n, minus(q.at, root.at))}
+		far := half{n.Dot(q.x), n.Dot(q.y), n.Dot(q.at.Sub(root.at))}
 		least, most := math.Inf(1), math.Inf(-1)
 		for _, ring := range p.reach {
 			for _, c := range ring {
@@ -133,15 +131,4 @@ func (p part) cut(h half) part {
 		}
 	}
 	return out
-}
-
-func dot(a, b fold.V3) float64 { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
-
-func minus(a, b fold.V3) fold.V3 { return fold.V3{X: a.X - b.X, Y: a.Y - b.Y, Z: a.Z - b.Z} }
-
-// cross is the unit vector across two others.
-func cross(a, b fold.V3) fold.V3 {
-	c := fold.V3{X: a.Y*b.Z - a.Z*b.Y, Y: a.Z*b.X - a.X*b.Z, Z: a.X*b.Y - a.Y*b.X}
-	k := 1 / math.Sqrt(dot(c, c))
-	return fold.V3{X: c.X * k, Y: c.Y * k, Z: c.Z * k}
 }

@@ -396,10 +396,13 @@ func matOf(f *card.Face, doc *card.Item) (geom.Path, card.Place, error) {
 
 // Carrier returns the item that the item lies on, or nil for the base.
 func (f *Face) Carrier(it *Item) *Item {
-	for i := range f.Items {
-		if it.On != "" && f.Items[i].ID == it.On {
-			return &f.Items[i]
-		}
+	return f.Item(it.On)
+}
+
+// Item returns the item with the id, or nil.
+func (f *Face) Item(id string) *Item {
+	if i := slices.IndexFunc(f.Items, func(it Item) bool { return it.ID == id }); i >= 0 {
+		return &f.Items[i]
 	}
 	return nil
 }

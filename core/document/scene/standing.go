@@ -138,7 +138,7 @@ func (s *Scene) standingPanels(c card.Card, study *fold.Study, v view) []*standi
 		if math.Abs(one.at.Det()) < .02 {
 			continue
 		}
-		one.place = placed{at: o, x: minus(x, o), y: minus(y, o)}
+		one.place = placed{at: o, x: x.Sub(o), y: y.Sub(o)}
 		outside, inside := study.FacesOn(i)
 		one.near, one.far = s.Face(inside), s.Face(outside)
 		if one.at.Det() > 0 {

@@ -112,7 +112,7 @@ func TestAnOwnScoreOnTheBackLeafFolds(t *testing.T) {
 	assert.Less(t, s.Verdict.Gap, 1e-6, "%v", s.Verdict.Why)
 	for i, p := range s.Poses {
 		for _, h := range s.Hinges {
-			require.Less(t, p.Panels[h.A].Apply(Flat(h.From)).sub(p.Panels[h.B].Apply(Flat(h.From))).Len(), 1e-6, "pose %d", i)
+			require.Less(t, p.Panels[h.A].Apply(Flat(h.From)).Sub(p.Panels[h.B].Apply(Flat(h.From))).Len(), 1e-6, "pose %d", i)
 		}
 	}
 }

@@ -36,10 +36,10 @@ func newSolid(ring geom.Path, holes []geom.Path) solid {
 	}
 	var centre V3
 	for _, q := range s.flat {
-		centre = centre.add(q.mul(1 / float64(len(s.flat))))
+		centre = centre.Add(q.Mul(1 / float64(len(s.flat))))
 	}
 	for _, q := range s.flat {
-		s.inner = append(s.inner, centre.add(q.sub(centre).mul(.93)))
+		s.inner = append(s.inner, centre.Add(q.Sub(centre).Mul(.93)))
 	}
 	return s
 }
@@ -118,7 +118,7 @@ func pierced(a *solid, ma Motion, b *solid, mb Motion) (geom.Point, bool) {
 		for _, q := range ring {
 			now := to.Apply(q)
 			if last.Z*now.Z < 0 && min(math.Abs(last.Z), math.Abs(now.Z)) > pierce {
-				at := last.add(now.sub(last).mul(last.Z / (last.Z - now.Z)))
+				at := last.Add(now.Sub(last).Mul(last.Z / (last.Z - now.Z)))
 				p := geom.Pt(at.X, at.Y)
 				if a.box.Has(p) && geom.Winding(a.lines, p) != 0 && away(a.lines, p) > pierce {
 					return p, true

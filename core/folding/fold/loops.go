@@ -24,12 +24,12 @@ const reach = 50
 func (f *Folder) residual(i int, angles []float64) [6]float64 {
 	m := f.around(i, angles)
 	at := f.loops[i].at
-	d := m.Apply(at).sub(at)
-	w := V3{m.R[2].Y - m.R[1].Z, m.R[0].Z - m.R[2].X, m.R[1].X - m.R[0].Y}.mul(.5 * reach)
+	d := m.Apply(at).Sub(at)
+	w := V3{m.R[2].Y - m.R[1].Z, m.R[0].Z - m.R[2].X, m.R[1].X - m.R[0].Y}.Mul(.5 * reach)
 	// Half a turn has no such vector; it is as far as can be.
 	if trace := m.R[0].X + m.R[1].Y + m.R[2].Z; trace < 0 {
 		if l := w.Len(); l < reach {
-			w = w.add(V3{X: reach, Y: reach, Z: reach})
+			w = w.Add(V3{X: reach, Y: reach, Z: reach})
 		}
 	}
 	return [6]float64{w.X, w.Y, w.Z, d.X, d.Y, d.Z}
@@ -44,10 +44,10 @@ func (f *Folder) slopes(i int, angles []float64, put func(hinge int, d [6]float6
 	for _, s := range f.loops[i].steps {
 		p, u := f.axis(f.Hinges[s.hinge])
 		if !s.forward {
-			u = u.mul(-1)
+			u = u.Mul(-1)
 		}
 		w, q := m.turn(u), m.Apply(p)
-		v := w.cross(at.sub(q))
+		v := w.Cross(at.Sub(q))
 		// The turn's vector is that of a small turn: near closed it adds up.
 		put(s.hinge, [6]float64{w.X * reach, w.Y * reach, w.Z * reach, v.X, v.Y, v.Z})
 		m = m.after(f.turned(s, angles[s.hinge]))

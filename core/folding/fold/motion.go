@@ -194,7 +194,7 @@ func (f *Folder) loopOf(j int) loop {
 	}
 	for _, s := range l.steps {
 		e := f.Hinges[s.hinge]
-		l.at = l.at.add(Flat(e.From.Lerp(e.To, .5)).mul(1 / float64(len(l.steps))))
+		l.at = l.at.Add(Flat(e.From.Lerp(e.To, .5)).Mul(1 / float64(len(l.steps))))
 	}
 	return l
 }
@@ -274,8 +274,8 @@ func (f *Folder) driven(hinge int, closing float64) float64 {
 // the direction that makes a valley positive.
 func (f *Folder) axis(h Hinge) (p, u V3) {
 	p = Flat(h.From)
-	d := Flat(h.To).sub(p)
-	return p, d.mul(1 / d.Len())
+	d := Flat(h.To).Sub(p)
+	return p, d.Mul(1 / d.Len())
 }
 
 // turned is the motion of the panel behind a hinge against the one before it.
@@ -364,7 +364,7 @@ func (f *Folder) pose(closing float64, angles []float64) Pose {
 	}
 	for j, h := range f.Hinges {
 		for _, e := range []geom.Point{h.From, h.To} {
-			if d := p.Panels[h.A].Apply(Flat(e)).sub(p.Panels[h.B].Apply(Flat(e))).Len(); d > p.Gap {
+			if d := p.Panels[h.A].Apply(Flat(e)).Sub(p.Panels[h.B].Apply(Flat(e))).Len(); d > p.Gap {
 				p.Gap, p.Where = d, j
 			}
 		}

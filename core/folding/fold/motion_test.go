@@ -52,7 +52,7 @@ func TestEveryKindFoldsAtThreeSizes(t *testing.T) {
 				p := f.Panels[i].Ring.Curves()[0]
 				for _, c := range p {
 					a, b := m.Apply(Flat(c.From)), m.Apply(Flat(c.End()))
-					require.InDelta(t, c.Length(), a.sub(b).Len(), 1e-9)
+					require.InDelta(t, c.Length(), a.Sub(b).Len(), 1e-9)
 				}
 			}
 		}
@@ -74,7 +74,7 @@ func closedBox(f *Folder, p Pose) geom.Rect {
 func offPlane(f *Folder, p Pose, plane int, place geom.Point, on int) float64 {
 	q := p.Panels[on].Apply(Flat(place))
 	n := p.Panels[plane].turn(V3{Z: 1})
-	return math.Abs(q.sub(p.Panels[plane].Apply(Flat(f.Panels[plane].Middle))).dot(n))
+	return math.Abs(q.Sub(p.Panels[plane].Apply(Flat(f.Panels[plane].Middle))).Dot(n))
 }
 
 func TestABoxStandsWhereItShould(t *testing.T) {

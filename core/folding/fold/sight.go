@@ -83,7 +83,7 @@ func (s *Study) Seen(panel int, side Side, outline geom.Path) float64 {
 		return 1
 	}
 	at := pose.Panels[panel]
-	if at.turn(up).dot(eye) <= 1e-9 {
+	if at.turn(up).Dot(eye) <= 1e-9 {
 		return 0
 	}
 	box := outline.Bounds()
@@ -125,7 +125,7 @@ func (s *Study) covered(own int, pose Pose, from, eye V3) bool {
 		if t < -1e-6 || t < .05 && !s.liesOver(b, own, eye) {
 			continue
 		}
-		hit := o.add(d.mul(t))
+		hit := o.Add(d.Mul(t))
 		q := s.Panels[b]
 		if geom.Join(append([]geom.Path{q.Ring}, q.Holes...)...).Winding(geom.Pt(hit.X, hit.Y)) != 0 {
 			return true

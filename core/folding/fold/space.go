@@ -10,16 +10,19 @@ import (
 // from outside with x right and y down; z points at the viewer.
 type V3 struct{ X, Y, Z float64 }
 
-func (a V3) add(b V3) V3      { return V3{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
-func (a V3) sub(b V3) V3      { return V3{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
-func (a V3) mul(k float64) V3 { return V3{a.X * k, a.Y * k, a.Z * k} }
-func (a V3) dot(b V3) float64 { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
-func (a V3) cross(b V3) V3 {
+// Add is the sum of two vectors, Sub their difference, Mul a multiple of one.
+func (a V3) Add(b V3) V3      { return V3{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
+func (a V3) Sub(b V3) V3      { return V3{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
+func (a V3) Mul(k float64) V3 { return V3{a.X * k, a.Y * k, a.Z * k} }
+
+// Dot is the scalar product, Cross the vector product.
+func (a V3) Dot(b V3) float64 { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
+func (a V3) Cross(b V3) V3 {
 	return V3{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}
 }
 
 // Len is the length of a vector.
-func (a V3) Len() float64 { return math.Sqrt(a.dot(a)) }
+func (a V3) Len() float64 { return math.Sqrt(a.Dot(a)) }
 
 // Flat is a place on the sheet as one in space.
 func Flat(p geom.Point) V3 { return V3{X: p.X, Y: p.Y} }
@@ -34,10 +37,10 @@ type Motion struct {
 var still = Motion{R: [3]V3{{X: 1}, {Y: 1}, {Z: 1}}}
 
 // Apply moves a place.
-func (m Motion) Apply(p V3) V3 { return m.turn(p).add(m.T) }
+func (m Motion) Apply(p V3) V3 { return m.turn(p).Add(m.T) }
 
 // turn moves a direction.
-func (m Motion) turn(p V3) V3 { return V3{m.R[0].dot(p), m.R[1].dot(p), m.R[2].dot(p)} }
+func (m Motion) turn(p V3) V3 { return V3{m.R[0].Dot(p), m.R[1].Dot(p), m.R[2].Dot(p)} }
 
 // then is the motion that does n first and m after it: m·n.
 func (m Motion) after(n Motion) Motion {
@@ -45,7 +48,7 @@ func (m Motion) after(n Motion) Motion {
 	x, y, z := col(func(v V3) float64 { return v.X }), col(func(v V3) float64 { return v.Y }), col(func(v V3) float64 { return v.Z })
 	var r [3]V3
 	for i, row := range m.R {
-		r[i] = V3{row.dot(x), row.dot(y), row.dot(z)}
+		r[i] = V3{row.Dot(x), row.Dot(y), row.Dot(z)}
 	}
 	return Motion{r, m.Apply(n.T)}
 }
@@ -61,6 +64,6 @@ func about(p, u V3, angle float64) Motion {
 		{u.Z*u.X*k - u.Y*s, u.Z*u.Y*k + u.X*s, c + u.Z*u.Z*k},
 	}
 	m := Motion{R: r}
-	m.T = p.sub(m.turn(p))
+	m.T = p.Sub(m.turn(p))
 	return m
 }

@@ -140,7 +140,7 @@ func (s *Study) closedMap(panel int) geom.Affine {
 func (m Motion) inverse() Motion {
 	r := [3]V3{{m.R[0].X, m.R[1].X, m.R[2].X}, {m.R[0].Y, m.R[1].Y, m.R[2].Y}, {m.R[0].Z, m.R[1].Z, m.R[2].Z}}
 	inv := Motion{R: r}
-	inv.T = inv.turn(m.T).mul(-1)
+	inv.T = inv.turn(m.T).Mul(-1)
 	return inv
 }
 

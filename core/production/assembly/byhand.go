@@ -73,11 +73,8 @@ func (p *planner) inWords(n fold.Net) string {
 // item is the item that a piece is; nil for the base.
 func (p *planner) item(id string) *scene.Item {
 	for i := range p.scene.Faces {
-		f := &p.scene.Faces[i]
-		for j := range f.Items {
-			if f.Items[j].ID == id {
-				return &f.Items[j]
-			}
+		if it := p.scene.Faces[i].Item(id); it != nil {
+			return it
 		}
 	}
 	return nil

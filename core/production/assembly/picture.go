@@ -125,7 +125,7 @@ func (d *drawn) laid(st Step) (ok bool) {
 	if d.face = d.scene.Face(st.Face); d.face == nil {
 		return false
 	}
-	f, it := d.face, item(d.face, st.Piece)
+	f, it := d.face, d.face.Item(st.Piece)
 	if it == nil {
 		return false
 	}
@@ -144,15 +144,6 @@ func (d *drawn) laid(st Step) (ok bool) {
 	d.piece(f, it, geom.Identity, top+rise)
 	d.measures(st.Measures, it.Bounds, carrier, top)
 	return true
-}
-
-func item(f *scene.Face, id string) *scene.Item {
-	for i := range f.Items {
-		if f.Items[i].ID == id {
-			return &f.Items[i]
-		}
-	}
-	return nil
 }
 
 // slab draws paper of an outline with its edge, lying so high, and returns how high its top is. Paper is
