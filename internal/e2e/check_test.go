@@ -5,6 +5,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -75,6 +76,13 @@ func TestAFindingLeadsToItsPlace(t *testing.T) {
 	h.says("finding-why", "“Label” sticks out by")
 	h.says("cut-thick", "mm")
 	h.wait(`!!document.querySelector('[data-testid=seen-as]')`)
+	// A mend is seen while the focus is on it, and only then.
+	mended := `document.querySelector('main').textContent.includes('Front, mended')`
+	h.wait("!" + mended)
+	h.must(h.Do(chromedp.Focus(chromedp.CSS("[data-testid=way]"))))
+	h.wait(mended)
+	h.must(h.Do(chromedp.Focus(chromedp.CSS("[data-testid=do-mend]"))))
+	h.wait("!" + mended)
 	h.click("go-there")
 	h.there("surface")
 	h.wait(`!!document.querySelector('[data-testid=measures]')`)

@@ -156,6 +156,12 @@ input {
   font: 10.5px 'Figtree Variable';
   cursor: pointer;
 }
+.marked .parts {
+  right: 54px;
+}
+.marked .beside {
+  margin-right: 98px;
+}
 .parts .open {
   rotate: 180deg;
 }

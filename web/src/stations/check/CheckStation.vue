@@ -104,8 +104,16 @@ watch(
   { immediate: true },
 )
 const seen = ref<'is' | 'mended' | 'both'>('is')
+/** A mend that the pointer or the focus is on is seen meanwhile. */
+const peeking = ref(false)
+watch(chosen, () => (peeking.value = false))
+function peek(i: number) {
+  pointed.value = i
+  peeking.value = true
+}
+const asMended = computed(() => seen.value === 'mended' || (seen.value === 'is' && peeking.value))
 const both = computed(() => seen.value === 'both' && !!mended.value)
-const single = computed(() => (seen.value === 'mended' && mended.value ? mended.value : face.value))
+const single = computed(() => (asMended.value && mended.value ? mended.value : face.value))
 
 async function doMend(m: Mend | undefined = mend.value) {
   if (!m) return
@@ -211,7 +219,7 @@ watch(chosen, () =>
             :key="face.id"
             :face="both ? face : single"
             :at="finding.at"
-            :caption="both ? 'As it is' : face.name"
+            :caption="both ? 'As it is' : peeking && mended ? `${face.name}, mended` : face.name"
           />
           <PlaceView v-if="both && mended" :face="mended" :at="finding.at" caption="Mended" />
           <Segmented
@@ -266,8 +274,10 @@ watch(chosen, () =>
             class="way"
             :class="{ on: i === pointed }"
             data-testid="way"
-            @pointerenter="pointed = i"
-            @focus="pointed = i"
+            @pointerenter="peek(i)"
+            @pointerleave="peeking = false"
+            @focus="peek(i)"
+            @blur="peeking = false"
             @click="doMend(m)"
           >
             {{ prefs.said(m.says) }}
