@@ -29,6 +29,17 @@ export function toFace() {
   else if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
 }
 
+/** Tells afterwards whether the focus has stayed where it is now, or has nowhere to be. */
+export function focusWatch() {
+  let moved = false
+  const note = () => (moved = true)
+  window.addEventListener('focusin', note, { capture: true, once: true })
+  return () => {
+    window.removeEventListener('focusin', note, { capture: true })
+    return !moved || document.activeElement === document.body
+  }
+}
+
 /** What opens above the page keeps the focus until it closes. */
 const above = (el: Element) => !!el.closest('.ant-modal, .ant-popover, .tray')
 

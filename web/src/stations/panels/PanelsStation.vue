@@ -14,6 +14,7 @@ import { usePrefs } from '../../store/prefs'
 import { useTool } from '../../store/tool'
 import WorkSurface from '../../surface/WorkSurface.vue'
 import SupplyTray from '../../tray/SupplyTray.vue'
+import { focusWatch } from '../../parts/typing'
 import { photoSupply, placeSupply, type Supply } from '../../tray/supplies'
 import DrawingDialog from './DrawingDialog.vue'
 import ColoursPanel from './ColoursPanel.vue'
@@ -187,8 +188,8 @@ async function place(s: Supply, at?: Pt, along = false) {
   }
   catalogue.used(s.kind, s.id)
   // Keys mean the face then, unless the person has gone elsewhere before it was there.
-  const from = document.activeElement
-  const toFace = () => [from, document.body].includes(document.activeElement) && surface.value?.focus()
+  const stayed = focusWatch()
+  const toFace = () => stayed() && surface.value?.focus()
   if (s.kind === 'art') {
     const v = await card.selectMade(card.layArt({ art: s.id, face: f.id, ...(at ? { at } : {}) }))
     if (v?.made) toFace()
