@@ -18,7 +18,8 @@ type arrangement struct {
 	paths   int
 	courses [][]course // of strokes, which are followed rather than filled
 	rings   int
-	uncut   bool // nothing crosses or touches on the way
+	uncut   bool  // nothing crosses or touches on the way
+	meets   meets // where more meets than one segment and the next
 	room    room
 	of      []int32 // of each base curve, the path that it came in with
 }
@@ -43,7 +44,7 @@ func (ar *arrangement) release() {
 	}
 	clear(ar.base) // it points to arcs
 	clear(ar.strands)
-	*ar = arrangement{base: ar.base[:0], of: ar.of[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room}
+	*ar = arrangement{base: ar.base[:0], of: ar.of[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room, meets: meets{at: ar.meets.at[:0]}}
 	arrangements.Put(ar)
 }
 
@@ -82,46 +83,56 @@ func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 		n += in.path.Len()
 	}
 	ar.base, ar.of = again(ar.base, n)[:0], again(ar.of, n)[:0]
-	var box Rect
+	var all extent
 	var curvy []int32
 	for i, in := range inputs {
-		in.path.eachRing(func(cs func(func(Curve))) {
+		in.path.eachRing(func(cs func(func(*Curve))) {
 			first := int32(len(ar.base))
 			sound := true
-			cs(func(c Curve) { sound = sound && c.within(combined) })
+			cs(func(c *Curve) {
+				sound = sound && c.within(combined)
+				ar.base, ar.of = append(ar.base, *c), append(ar.of, int32(i))
+			})
 			if !sound {
+				ar.base, ar.of = ar.base[:first], ar.of[:first]
 				return
 			}
-			cs(func(c Curve) {
-				if c.Op != LineTo {
-					curvy = append(curvy, int32(len(ar.base)))
-				}
-				ar.base, ar.of = append(ar.base, c), append(ar.of, int32(i))
-				if len(ar.base) == 1 {
-					box = c.hull()
+			last := int32(len(ar.base))
+			if last == first {
+				return
+			}
+			rings = append(rings, ring{int32(i), first, last, in.strokes})
+			all.hold(ar.base[first].From)
+			for id := first; id < last; id++ {
+				if c := &ar.base[id]; c.Op == LineTo {
+					all.hold(c.P[0])
 				} else {
-					box = box.around(&ar.base[len(ar.base)-1])
+					curvy = append(curvy, id)
+					h := c.hull()
+					all.hold(Point{h.X, h.Y})
+					all.hold(Point{h.Right(), h.Bottom()})
 				}
-			})
-			if last := int32(len(ar.base)); last > first {
-				rings = append(rings, ring{int32(i), first, last, in.strokes})
 			}
 		})
 	}
-	ar.grid = newGrid(box)
+	ar.grid = newGrid(all.rect())
 	in := ar.grid.in()
 	ar.into = in
 	family := ar.family(curvy, in)
 	ar.strands = again(ar.strands, len(ar.base)+len(rings))[:0]
 	for _, r := range rings {
 		w := walk{ar: ar, in: in, path: r.path, stroke: r.stroke, family: family}
+		if len(family.cuts) == 0 && !r.stroke {
+			w.whole(r.first, r.last)
+			continue
+		}
 		for id := r.first; id < r.last; id++ {
 			w.curve(id)
 		}
 		w.end()
 	}
 	ar.flatten(in, len(curvy) > 0, stop)
-	ar.segs, ar.uncut = node(ar.segs, stop)
+	ar.segs, ar.uncut = node(ar.segs, stop, &ar.meets)
 	ar.rings = len(rings)
 	if err := ctx.Err(); err != nil {
 		ar.release()
@@ -169,20 +180,6 @@ func (ar *arrangement) simple() (clockwise, ok bool) {
 	return area > 0, math.Abs(area) >= length
 }
 
-// around grows a box to hold a curve; the box has been begun.
-func (r Rect) around(c *Curve) Rect {
-	h := Rect{c.From.X, c.From.Y, 0, 0}
-	if c.Op != LineTo {
-		h = c.hull()
-	} else {
-		e := c.P[0]
-		x, y := min(h.X, e.X), min(h.Y, e.Y)
-		h = Rect{x, y, max(h.X, e.X) - x, max(h.Y, e.Y) - y}
-	}
-	x, y := min(r.X, h.X), min(r.Y, h.Y)
-	return Rect{x, y, max(r.Right(), h.Right()) - x, max(r.Bottom(), h.Bottom()) - y}
-}
-
 // family is what findKin found, and the strands made of curves with kin.
 type family struct {
 	kin
@@ -219,6 +216,20 @@ type walk struct {
 	start   ipoint
 	at      ipoint
 	courses []course
+}
+
+// whole goes along curves without kin that form a ring, as curve does one by one.
+func (w *walk) whole(first, last int32) {
+	ar := w.ar
+	start := round(w.in.Apply(ar.base[first].From))
+	w.begun, w.start, w.at = true, start, start
+	only := run{w.path, 1}
+	for id := first; id < last; id++ {
+		to := round(w.in.Apply(ar.base[id].End()))
+		ar.strands = append(ar.strands, strand{base: id, t1: 1, a: w.at, b: to, only: only})
+		w.at = to
+	}
+	w.end()
 }
 
 func (w *walk) curve(id int32) {
@@ -327,7 +338,7 @@ func (ar *arrangement) flatten(in Affine, curvy bool, stop *ending) {
 	if !curvy {
 		for i, s := range ar.strands {
 			if s.a != s.b {
-				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i), true})
+				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i)})
 			}
 		}
 		return
@@ -371,7 +382,7 @@ func (ar *arrangement) flatten(in Affine, curvy bool, stop *ending) {
 	for i, s := range ar.strands {
 		if int(ends[i]) == k {
 			if s.a != s.b {
-				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i), true})
+				ar.segs = append(ar.segs, seg{s.a, s.b, s.t0, s.t1, int32(i)})
 			}
 			continue
 		}
@@ -389,7 +400,7 @@ func (ar *arrangement) flatten(in Affine, curvy bool, stop *ending) {
 			if b == at {
 				continue
 			}
-			ar.segs = append(ar.segs, seg{at, b, t, u, int32(i), true})
+			ar.segs = append(ar.segs, seg{at, b, t, u, int32(i)})
 			at, t = b, u
 		}
 	}

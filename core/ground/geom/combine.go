@@ -141,6 +141,9 @@ func (c *counter) class() int32 {
 func combine(rule FillRule, paths []Path, op Operation) Path {
 	ar := arrange(inputs(paths))
 	defer ar.release()
+	if out, ok := ar.chainPath(rule, op.in); ok {
+		return out
+	}
 	return ar.label(rule, &counter{all: len(paths), in: op.in}).path()
 }
 
@@ -271,10 +274,18 @@ func (sd *subdivision) parts() []region {
 	return out
 }
 
-// byStart orders paths by where they start, from left to right.
+// byStart orders paths by where they start, from left to right, and those that start in one
+// place by how they go on.
 func byStart(p, q Path) int {
-	a, b := p.segs[0].P[0], q.segs[0].P[0]
-	return cmp.Or(cmp.Compare(a.X, b.X), cmp.Compare(a.Y, b.Y))
+	for i := range min(len(p.segs), len(q.segs)) {
+		s, u := &p.segs[i], &q.segs[i]
+		for k := range s.P {
+			if d := cmp.Or(cmp.Compare(s.P[k].X, u.P[k].X), cmp.Compare(s.P[k].Y, u.P[k].Y)); d != 0 {
+				return d
+			}
+		}
+	}
+	return cmp.Compare(len(p.segs), len(q.segs))
 }
 
 // CutStrokes cuts the strokes of a path, open or closed, along the edge of a

@@ -12,35 +12,40 @@ type Curve struct {
 // as lines, ring by ring.
 func (p Path) Curves() [][]Curve {
 	var out [][]Curve
-	p.eachRing(func(each func(func(Curve))) {
+	p.eachRing(func(each func(func(*Curve))) {
 		var cs []Curve
-		each(func(c Curve) { cs = append(cs, c) })
+		each(func(c *Curve) { cs = append(cs, *c) })
 		out = append(out, cs)
 	})
 	return out
 }
 
 // eachRing calls f for every ring and stroke with what lists its curves, as
-// Curves does.
-func (p Path) eachRing(f func(each func(func(Curve)))) {
+// Curves does; a curve is the next one afterwards.
+func (p Path) eachRing(f func(each func(func(*Curve)))) {
 	for i := 0; i < len(p.segs); {
 		j := i + 1
 		for j < len(p.segs) && p.segs[j].Op != MoveTo {
 			j++
 		}
 		if ring := p.segs[i:j]; len(ring) > 1 {
-			f(func(g func(Curve)) {
+			f(func(g func(*Curve)) {
 				start := ring[0].P[0]
+				var c Curve
 				at := start
-				for _, s := range ring[1:] {
-					if s.Op == Close {
-						if at == start {
-							continue
-						}
-						s = Segment{Op: LineTo, P: [3]Point{start}}
+				for k := range ring[1:] {
+					s := &ring[1+k]
+					c.From = at
+					switch {
+					case s.Op != Close:
+						c.Segment = *s
+					case at == start:
+						continue
+					default:
+						c.Segment = Segment{Op: LineTo, P: [3]Point{start}}
 					}
-					g(Curve{at, s})
-					at = s.End()
+					g(&c)
+					at = c.End()
 				}
 			})
 		}

@@ -24,6 +24,16 @@ func (p ipoint) sub(q ipoint) ipoint { return ipoint{p.x - q.x, p.y - q.y} }
 // less orders points by x, then y.
 func (p ipoint) less(q ipoint) bool { return p.x < q.x || p.x == q.x && p.y < q.y }
 
+func (p ipoint) compare(q ipoint) int { return cmp.Or(cmp.Compare(p.x, q.x), cmp.Compare(p.y, q.y)) }
+
+// quarter is the point turned by a quarter about the origin.
+func (p ipoint) quarter() ipoint { return ipoint{p.y, -p.x} }
+
+// bit is one of 64 bits, by which most points that are not of a few are told.
+func (p ipoint) bit() uint64 {
+	return 1 << ((uint32(p.x)*0x9e3779b1 ^ uint32(p.y)*0x85ebca6b) >> 26)
+}
+
 func (p ipoint) cross(q ipoint) int64 { return int64(p.x)*int64(q.y) - int64(p.y)*int64(q.x) }
 
 func (p ipoint) dot(q ipoint) int64 { return int64(p.x)*int64(q.x) + int64(p.y)*int64(q.y) }
@@ -180,6 +190,19 @@ type span struct {
 	still          bool
 }
 
+func (s *span) touches(o *span) bool {
+	return o.x0 <= s.x1 && s.x0 <= o.x1 && o.y0 <= s.y1 && s.y0 <= o.y1
+}
+
+// hold grows the box to hold another.
+func (s *span) hold(o *span) {
+	s.x0, s.x1 = min(s.x0, o.x0), max(s.x1, o.x1)
+	s.y0, s.y1 = min(s.y0, o.y0), max(s.y1, o.y1)
+}
+
+// fewMoving is how many boxes that move are fewer than need an order.
+const fewMoving = 48
+
 // eachPair calls f for every two boxes that touch, once, in an order that
 // depends on the boxes alone. Boxes are met from left to right, each against
 // those that it still may touch; these are kept in strips as high as boxes are
@@ -194,7 +217,8 @@ var pairers = sync.Pool{New: func() any { return new(pairer) }}
 
 // pairer is eachPair with room that can be used again.
 type pairer struct {
-	keys   []keyed
+	order  []int32
+	counts []int32
 	room   []int32
 	stands []span
 	open   [][]span
@@ -214,14 +238,12 @@ func (p *pairer) each(boxes []span, f, g func(a, b int32)) {
 	moving := 0
 	all := boxes[0]
 	for i := range boxes {
-		b := &boxes[i]
-		if !b.still {
+		if !boxes[i].still {
 			moving++
 		}
-		all.x0, all.x1 = min(all.x0, b.x0), max(all.x1, b.x1)
-		all.y0, all.y1 = min(all.y0, b.y0), max(all.y1, b.y1)
+		all.hold(&boxes[i])
 	}
-	if moving < 48 {
+	if moving < fewMoving {
 		eachPairWithFew(boxes, f)
 		return
 	}
@@ -229,14 +251,11 @@ func (p *pairer) each(boxes []span, f, g func(a, b int32)) {
 		boxes = nearMoving(boxes, all)
 	}
 	sum := 0.0
-	p.keys = again(p.keys, len(boxes))
-	keys := p.keys
 	for i := range boxes {
 		b := &boxes[i]
-		keys[i] = keyed{uint64(int64(b.x0)+1<<31) << 32, int32(i)}
 		sum += float64(b.y1-b.y0) + 1
 	}
-	sortKeyed(keys)
+	order := p.fromTheLeft(boxes, all)
 	height := float64(all.y1-all.y0) + 1
 	n := max(1, int(min(height/(sum/float64(len(boxes))), float64(len(boxes))/8, 1024)))
 	scale := float64(n) / height
@@ -260,8 +279,8 @@ func (p *pairer) each(boxes []span, f, g func(a, b int32)) {
 		open[s] = stands[room[s]:room[s]:room[s+1]]
 	}
 	meet := func(from, to int, f func(a, b int32)) {
-		for _, k := range keys {
-			b := &boxes[k.of]
+		for _, k := range order {
+			b := &boxes[k]
 			first := strip(b.y0)
 			for s, last := max(first, from), min(strip(b.y1), to); s <= last; s++ {
 				at, n := open[s], 0
@@ -296,6 +315,55 @@ func (p *pairer) each(boxes []span, f, g func(a, b int32)) {
 	done.Go(func() { meet(half, n-1, g) })
 	meet(0, half-1, f)
 	done.Wait()
+}
+
+// fromTheLeft are the numbers of the boxes in the order of their left sides; those that
+// begin in one place keep theirs. all is around them.
+func (p *pairer) fromTheLeft(boxes []span, all span) []int32 {
+	// Strips of equal width with a few boxes each, and these sorted by themselves.
+	const few = 4
+	n := len(boxes)/few + 1
+	p.counts = again(p.counts, n+1)
+	counts := p.counts
+	clear(counts)
+	scale := float64(n) / (float64(all.x1-all.x0) + 1)
+	strip := func(b *span) int { return min(int(float64(b.x0-all.x0)*scale), n-1) }
+	for i := range boxes {
+		counts[strip(&boxes[i])+1]++
+	}
+	for i := range n {
+		counts[i+1] += counts[i]
+	}
+	p.order = again(p.order, len(boxes))
+	order := p.order
+	for i := range boxes {
+		at := &counts[strip(&boxes[i])]
+		order[*at] = int32(i)
+		*at++
+	}
+	first := int32(0)
+	for _, end := range counts[:n] { // each count has become the end of its strip
+		if part := order[first:end]; len(part) > 1 {
+			sortFromTheLeft(boxes, part)
+		}
+		first = end
+	}
+	return order
+}
+
+func sortFromTheLeft(boxes []span, part []int32) {
+	if len(part) > 16 {
+		slices.SortStableFunc(part, func(a, b int32) int { return cmp.Compare(boxes[a].x0, boxes[b].x0) })
+		return
+	}
+	for i := 1; i < len(part); i++ {
+		k := part[i]
+		j := i
+		for ; j > 0 && boxes[part[j-1]].x0 > boxes[k].x0; j-- {
+			part[j] = part[j-1]
+		}
+		part[j] = k
+	}
 }
 
 // again is a slice of n, of the room there is if it suffices.
@@ -346,7 +414,7 @@ func eachPairWithFew(boxes []span, f func(a, b int32)) {
 		}
 		for j := range boxes {
 			o := &boxes[j]
-			if o.x0 <= b.x1 && b.x0 <= o.x1 && o.y0 <= b.y1 && b.y0 <= o.y1 && (o.still || j > i) {
+			if b.touches(o) && (o.still || j > i) {
 				f(b.of, o.of)
 			}
 		}

@@ -23,6 +23,7 @@ type subdivision struct {
 	edges    []edge
 	next     []int32 // of each segment, the next on the same edge, or -1
 	vertices int
+	traced   bool    // which path each curve came in with is told
 	slim     float64 // the mean width in grid units below which a ring is but a trace of rounding
 }
 

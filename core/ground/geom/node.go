@@ -25,13 +25,12 @@ type seg struct {
 	a, b   ipoint
 	t0, t1 float64
 	strand int32
-	fresh  bool // not yet compared since it last moved
 }
 
-func (s seg) span(slack, of int32) span {
+func (s *seg) span(slack, of int32) span {
 	return span{
 		min(s.a.x, s.b.x) - slack, min(s.a.y, s.b.y) - slack,
-		max(s.a.x, s.b.x) + slack, max(s.a.y, s.b.y) + slack, of, !s.fresh,
+		max(s.a.x, s.b.x) + slack, max(s.a.y, s.b.y) + slack, of, false,
 	}
 }
 
@@ -44,10 +43,12 @@ type noder struct {
 	segs    []seg
 	cuts    []cut
 	moves   map[ipoint]ipoint
+	fresh   []int32   // those not yet compared since they last moved, in their order; all in the first round
 	finders [2]finder // share the search for pairs
 	// Room that is used again.
 	spare []seg
 	order []keyed
+	at    []ipoint
 	boxes []span
 	pairs pairer
 }
@@ -60,13 +61,33 @@ type finder struct {
 	n     uint32
 	cuts  []cut
 	joins [][2]ipoint // ends to make one
+	meets meets
+}
+
+// meets are the places where more meets than one segment and the next after it, or more
+// places than these: some may be named twice, and some where nothing meets any more.
+type meets struct {
+	at   []ipoint
+	many bool // more than are counted: at is not complete
+}
+
+// countedMeets is how many meets are told of.
+const countedMeets = 128
+
+func (m *meets) add(p ipoint) {
+	if len(m.at) >= countedMeets {
+		m.many = true
+		return
+	}
+	m.at = append(m.at, p)
 }
 
 var noders = sync.Pool{New: func() any { return new(noder) }}
 
 // node returns the segments cut so that none meets another but at its ends, or
-// as the very same segment. uncut says that none had to be cut or moved.
-func node(segs []seg, stop *ending) (out []seg, uncut bool) {
+// as the very same segment. uncut says that none had to be cut or moved. The places where
+// they meet are added to m.
+func node(segs []seg, stop *ending, m *meets) (out []seg, uncut bool) {
 	n := noders.Get().(*noder)
 	defer func() {
 		n.segs = nil
@@ -81,22 +102,28 @@ func node(segs []seg, stop *ending) (out []seg, uncut bool) {
 		if round == 2 {
 			slack = 0
 		}
-		boxes := again(n.boxes, len(n.segs))
-		n.boxes = boxes
-		for i := range n.segs {
-			boxes[i] = n.segs[i].span(int32(slack), int32(i))
-		}
 		for i := range n.finders {
 			f := &n.finders[i]
-			*f = finder{segs: n.segs, slack: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0]}
+			*f = finder{segs: n.segs, slack: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0], meets: meets{at: f.meets.at[:0]}}
 		}
-		n.pairs.each(boxes, n.finders[0].pair, n.finders[1].pair)
+		n.compare(int32(slack), round > 0)
 		n.cuts, n.moves = n.cuts[:0], nil
 		for i := range n.finders {
-			n.cuts = append(n.cuts, n.finders[i].cuts...)
-			for _, j := range n.finders[i].joins {
+			f := &n.finders[i]
+			n.cuts = append(n.cuts, f.cuts...)
+			for _, j := range f.joins {
 				n.merge(j[0], j[1])
 			}
+			for _, p := range f.meets.at {
+				m.add(p)
+			}
+			m.many = m.many || f.meets.many
+		}
+		for _, c := range n.cuts {
+			m.add(c.at)
+		}
+		for _, p := range n.moves {
+			m.add(p)
 		}
 		// What nothing touches with slack, nothing touches without.
 		if len(n.cuts) == 0 && len(n.moves) == 0 || stop.over.Load() {
@@ -106,12 +133,78 @@ func node(segs []seg, stop *ending) (out []seg, uncut bool) {
 	}
 }
 
+// compare holds the segments against each other, or the fresh ones against all.
+func (n *noder) compare(slack int32, freshOnly bool) {
+	f, g := n.finders[0].pair, n.finders[1].pair
+	if freshOnly && len(n.fresh) < fewMoving {
+		n.compareFew(slack, f)
+		return
+	}
+	n.boxes = again(n.boxes, len(n.segs))
+	for i := range n.segs {
+		n.boxes[i] = n.segs[i].span(slack, int32(i))
+		n.boxes[i].still = freshOnly
+	}
+	if freshOnly {
+		for _, i := range n.fresh {
+			n.boxes[i].still = false
+		}
+	}
+	n.pairs.each(n.boxes, f, g)
+}
+
+// compareFew is compare for few fresh segments.
+func (n *noder) compareFew(slack int32, f func(a, b int32)) {
+	if len(n.fresh) == 0 {
+		return
+	}
+	n.boxes = again(n.boxes, len(n.fresh))
+	// What lies left, right, above or below of all of a group of fresh ones that follow one
+	// another is met once.
+	const group = 4
+	for k, i := range n.fresh {
+		n.boxes[k] = n.segs[i].span(slack, i)
+	}
+	for at := 0; at < len(n.boxes); at += group {
+		list := n.boxes[at:min(at+group, len(n.boxes))]
+		all := list[0]
+		for i := range list {
+			all.hold(&list[i])
+		}
+		for j := range n.segs {
+			s := &n.segs[j]
+			if min(s.a.x, s.b.x)-slack > all.x1 || max(s.a.x, s.b.x)+slack < all.x0 || min(s.a.y, s.b.y)-slack > all.y1 || max(s.a.y, s.b.y)+slack < all.y0 {
+				continue
+			}
+			o := s.span(slack, int32(j))
+			_, fresh := slices.BinarySearch(n.fresh, int32(j))
+			for i := range list {
+				if b := &list[i]; b.touches(&o) && (!fresh || o.of > b.of) {
+					f(b.of, o.of)
+				}
+			}
+		}
+	}
+}
+
 // pair finds where two segments must be cut.
 func (f *finder) pair(i, j int32) {
 	if f.stop.now(&f.n) {
 		return
 	}
 	s, u := &f.segs[i], &f.segs[j]
+	if s.goesOn(u) {
+		if j != i+1 {
+			f.meets.add(s.b)
+		}
+		return
+	}
+	if u.goesOn(s) {
+		if i != j+1 {
+			f.meets.add(u.b)
+		}
+		return
+	}
 	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
 	if apartBy(sa, sb, f.slack, s) {
 		return
@@ -119,6 +212,11 @@ func (f *finder) pair(i, j int32) {
 	ua, ub := side(u.a, u.b, s.a), side(u.a, u.b, s.b)
 	if apartBy(ua, ub, f.slack, u) {
 		return
+	}
+	for _, p := range [2]ipoint{s.a, s.b} {
+		if (p == u.a || p == u.b) && !(j == i+1 && p == s.b && p == u.a) && !(i == j+1 && p == u.b && p == s.a) {
+			f.meets.add(p)
+		}
 	}
 	touch := f.end(i, u.a, sa)
 	touch = f.end(i, u.b, sb) || touch
@@ -134,6 +232,17 @@ func (f *finder) pair(i, j int32) {
 	if p != u.a && p != u.b {
 		f.cuts = append(f.cuts, cut{j, p})
 	}
+}
+
+// goesOn reports whether another segment begins where this one ends, turns by less than a
+// right angle, and both are too long to come near each other otherwise.
+func (s *seg) goesOn(u *seg) bool {
+	const long = 3 * 3
+	if s.b != u.a {
+		return false
+	}
+	v, w := s.b.sub(s.a), u.b.sub(u.a)
+	return v.dot(w) > 0 && v.dot(v) > long && w.dot(w) > long
 }
 
 // apartBy reports whether both ends of another segment lie clear on one side.
@@ -213,34 +322,52 @@ func (n *noder) apply() {
 	}
 	sortKeyed(order)
 	out := again(n.spare, len(n.segs)+len(n.cuts))[:0]
-	var at []ipoint
-	k := 0
-	for i, s := range n.segs {
-		at = at[:0]
-		for ; k < len(order) && order[k].key>>32 == uint64(i); k++ {
-			at = append(at, n.cuts[order[k].of].at)
+	n.fresh = n.fresh[:0]
+	done := 0
+	for k := 0; k < len(order); {
+		i := int(order[k].key >> 32)
+		n.at = n.at[:0]
+		for ; k < len(order) && int(order[k].key>>32) == i; k++ {
+			n.at = append(n.at, n.cuts[order[k].of].at)
 		}
-		if len(at) == 0 {
-			s.fresh = false
-			out = append(out, s)
-			continue
+		out = append(out, n.segs[done:i]...)
+		first := len(out)
+		out = appendCut(out, n.segs[i], n.at)
+		for j := first; j < len(out); j++ {
+			n.fresh = append(n.fresh, int32(j))
 		}
-		out = appendCut(out, s, at)
+		done = i + 1
 	}
+	out = append(out, n.segs[done:]...)
 	if len(n.moves) > 0 {
-		kept := out[:0]
-		for _, s := range out {
-			a, b := n.moved(s.a), n.moved(s.b)
-			if a != s.a || b != s.b {
-				s.a, s.b, s.fresh = a, b, true
-			}
-			if a != b {
-				kept = append(kept, s)
-			}
-		}
-		out = kept
+		out = n.move(out)
 	}
 	n.segs, n.spare = out, n.segs
+}
+
+// move moves the ends of segments; those without length are left out.
+func (n *noder) move(segs []seg) []seg {
+	was := n.fresh
+	kept := segs[:0]
+	var fresh []int32
+	for i, s := range segs {
+		isFresh := len(was) > 0 && was[0] == int32(i)
+		if isFresh {
+			was = was[1:]
+		}
+		a, b := n.moved(s.a), n.moved(s.b)
+		isFresh = isFresh || a != s.a || b != s.b
+		s.a, s.b = a, b
+		if a == b {
+			continue
+		}
+		if isFresh {
+			fresh = append(fresh, int32(len(kept)))
+		}
+		kept = append(kept, s)
+	}
+	n.fresh = fresh
+	return kept
 }
 
 // appendCut appends the parts of a segment that is cut at the given places.
@@ -263,11 +390,11 @@ func appendCut(out []seg, s seg, at []ipoint) []seg {
 		}
 		k := min(max(float64(p.sub(s.a).dot(v))/length, 0), 1)
 		u := s.t0 + (s.t1-s.t0)*k
-		out = append(out, seg{from, p, t, u, s.strand, true})
+		out = append(out, seg{from, p, t, u, s.strand})
 		from, t = p, u
 	}
 	if from != s.b {
-		out = append(out, seg{from, s.b, t, s.t1, s.strand, true})
+		out = append(out, seg{from, s.b, t, s.t1, s.strand})
 	}
 	return out
 }

@@ -71,6 +71,7 @@ func Combine(ctx context.Context, op Operation, operands ...Operand) (Combinatio
 	}
 	defer ar.release()
 	sd := ar.labelEach(rules, &counter{all: len(operands), in: op.in})
+	sd.traced = true
 	return sd.combination(), nil
 }
 

@@ -40,10 +40,16 @@ func (s Segment) End() Point { return s.P[max(points[s.Op]-1, 0)] }
 type Path struct{ segs []Segment }
 
 // Builder collects segments into a Path.
-type Builder struct{ segs []Segment }
+type Builder struct {
+	segs []Segment
+	ring int // where the current one starts
+}
 
 // Move starts a new ring or stroke.
-func (b *Builder) Move(p Point) *Builder { return b.add(MoveTo, p) }
+func (b *Builder) Move(p Point) *Builder {
+	b.ring = len(b.segs)
+	return b.add(MoveTo, p)
+}
 
 // Line adds a straight line.
 func (b *Builder) Line(p Point) *Builder { return b.add(LineTo, p) }
@@ -57,15 +63,10 @@ func (b *Builder) Cubic(c1, c2, p Point) *Builder { return b.add(CubicTo, c1, c2
 // Close closes the current ring. An end within 1 pm of its start is the start:
 // rounding would leave a side without length.
 func (b *Builder) Close() *Builder {
-	if n := len(b.segs); n > 1 {
-		last := &b.segs[n-1]
-		for i := n - 1; i >= 0 && last.Op != Close; i-- {
-			if b.segs[i].Op == MoveTo {
-				if start := b.segs[i].P[0]; i < n-1 && last.End().Sub(start).Len() < 1e-9 {
-					last.P[points[last.Op]-1] = start
-				}
-				break
-			}
+	if n := len(b.segs); n-1 > b.ring && b.segs[b.ring].Op == MoveTo {
+		last, start := &b.segs[n-1], b.segs[b.ring].P[0]
+		if last.Op != Close && last.End().Sub(start).Len() < 1e-9 {
+			last.P[points[last.Op]-1] = start
 		}
 	}
 	return b.add(Close)
@@ -93,7 +94,7 @@ func (b *Builder) arc(a Arc) *Builder {
 // Path returns what was built; the builder starts afresh.
 func (b *Builder) Path() Path {
 	p := Path{b.segs}
-	b.segs = nil
+	b.segs, b.ring = nil, 0
 	return p
 }
 
@@ -188,32 +189,25 @@ func (p Path) Reverse() Path {
 
 // Bounds is the exact bounding box of the path, curves included.
 func (p Path) Bounds() Rect {
-	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
-	grow := func(q Point) {
-		lo = Point{min(lo.X, q.X), min(lo.Y, q.Y)}
-		hi = Point{max(hi.X, q.X), max(hi.Y, q.Y)}
-	}
+	var all extent
 	p.Segments(func(from Point, s Segment) {
 		if s.Op == Close {
 			return
 		}
-		grow(s.End())
+		all.hold(s.End())
 		if s.Op == QuadTo || s.Op == CubicTo {
 			c := cubic(from, s)
 			for _, t := range append(turning(c[0].X, c[1].X, c[2].X, c[3].X), turning(c[0].Y, c[1].Y, c[2].Y, c[3].Y)...) {
-				grow(at(c, t))
+				all.hold(at(c, t))
 			}
 		}
 		if s.Op == ArcTo {
 			for _, t := range s.Arc.turnings() {
-				grow(s.Arc.At(t))
+				all.hold(s.Arc.At(t))
 			}
 		}
 	})
-	if lo.X > hi.X {
-		return Rect{}
-	}
-	return Rect{lo.X, lo.Y, hi.X - lo.X, hi.Y - lo.Y}
+	return all.rect()
 }
 
 // cubic raises a quadratic to the cubic of the same shape.

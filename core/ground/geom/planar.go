@@ -47,16 +47,12 @@ func (d *Subdivision) Path(ring []int) Path {
 // Subdivide cuts the plane by lines. Lines may cross, touch and lie on each
 // other; parts that end in nowhere are named and divide nothing.
 func Subdivide(lines []LineSegment) Subdivision {
-	var box Rect
-	for i, l := range lines {
-		c := Curve{l.From, Segment{Op: LineTo, P: [3]Point{l.To}}}
-		if i == 0 {
-			box = c.hull()
-		} else {
-			box = box.around(&c)
-		}
+	var all extent
+	for _, l := range lines {
+		all.hold(l.From)
+		all.hold(l.To)
 	}
-	g := newGrid(box)
+	g := newGrid(all.rect())
 	in := g.in()
 	exact := map[ipoint]Point{}
 	var segs []seg
@@ -68,10 +64,10 @@ func Subdivide(lines []LineSegment) Subdivision {
 			}
 		}
 		if a != b {
-			segs = append(segs, seg{a, b, 0, 1, int32(i), true})
+			segs = append(segs, seg{a, b, 0, 1, int32(i)})
 		}
 	}
-	segs, _ = node(segs, &ending{ctx: context.Background()})
+	segs, _ = node(segs, &ending{ctx: context.Background()}, &meets{})
 	d := divider{ids: map[ipoint]int{}, exact: exact, grid: g}
 	d.collect(segs)
 	d.prune()

@@ -162,3 +162,20 @@ func (r Rect) Contains(s Rect, slack float64) bool {
 func (r Rect) Has(p Point) bool {
 	return p.X >= r.X && p.X <= r.Right() && p.Y >= r.Y && p.Y <= r.Bottom()
 }
+
+// extent is the least box around all points that it was given.
+type extent struct {
+	lo, hi Point
+	begun  bool
+}
+
+func (e *extent) hold(p Point) {
+	if !e.begun {
+		*e = extent{p, p, true}
+		return
+	}
+	e.lo = Point{min(e.lo.X, p.X), min(e.lo.Y, p.Y)}
+	e.hi = Point{max(e.hi.X, p.X), max(e.hi.Y, p.Y)}
+}
+
+func (e *extent) rect() Rect { return Rect{e.lo.X, e.lo.Y, e.hi.X - e.lo.X, e.hi.Y - e.lo.Y} }

@@ -19,7 +19,7 @@ type step struct {
 }
 
 // write appends a ring given by half edges, and returns of each of its curves the number of
-// the path that it came in with.
+// the path that it came in with, if that is to be traced.
 func (sd *subdivision) write(b *Builder, halves []half) []int {
 	sd.room.steps = again(sd.room.steps, len(halves))
 	steps := sd.room.steps
@@ -64,7 +64,7 @@ type stretch struct {
 }
 
 // writeSteps joins steps to stretches and writes them, and returns of each the number of
-// its path.
+// its path, if that is to be traced.
 //
 // It stays whole: where a stretch ends is known only from the next one, so reading, turning
 // and writing share the list.
@@ -90,61 +90,62 @@ func (sd *subdivision) writeSteps(b *Builder, steps []step, closed bool) []int {
 		list = append(list, stretch{live[0], live[0], s.from, s.to})
 	}
 	list = sd.straighten(list, closed)
-	n := len(list)
+	n, least := len(list), 0
 	if closed {
 		// The same ring starts in the same place, however it was put together.
-		least := 0
 		for i := range list {
 			if list[i].from.less(list[least].from) {
 				least = i
 			}
 		}
-		if least > 0 {
-			list = slices.Concat(list[least:], list[:least])
-		}
 	}
+	at := func(i int) *stretch { return &list[(least+i)%n] }
 	// Where two stretches meet, the place is that of a curve's own end if the
 	// vertex is one, so that what is not cut comes out as it went in.
 	place := func(i int) Point {
-		var at ipoint
+		var v ipoint
 		if i < n {
-			at = list[i].from
-			if p, ok := sd.own(list[i].first.base, list[i].first.from, at); ok {
+			v = at(i).from
+			if p, ok := sd.own(at(i).first.base, at(i).first.from, v); ok {
 				return p
 			}
 		} else {
-			at = list[n-1].to
+			v = at(n - 1).to
 		}
 		if i > 0 || closed {
-			k := (i + n - 1) % n
-			if p, ok := sd.own(list[k].last.base, list[k].last.to, at); ok {
+			before := at(i + n - 1)
+			if p, ok := sd.own(before.last.base, before.last.to, v); ok {
 				return p
 			}
 		}
-		return sd.grid.out(at)
+		return sd.grid.out(v)
 	}
 	start := place(0)
 	b.segs = slices.Grow(b.segs, n+2)
 	b.Move(start)
-	for i, s := range list {
+	for i := range n {
 		end := start
 		if !closed || i < n-1 {
 			end = place(i + 1)
 		}
-		if c := sd.base[s.first.base]; c.Op != LineTo {
-			c = c.between(sd.polish(c, s.first.from, s.from), sd.polish(c, s.first.to, s.to))
+		s := at(i)
+		if c := &sd.base[s.first.base]; c.Op != LineTo {
+			c := c.between(sd.polish(*c, s.first.from, s.from), sd.polish(*c, s.first.to, s.to))
 			c.P[points[c.Op]-1] = end
 			b.segs = append(b.segs, c.Segment)
 		} else if !closed || i < n-1 {
-			b.Line(end)
+			b.segs = append(b.segs, Segment{Op: LineTo, P: [3]Point{end}})
 		}
 	}
 	if closed {
 		b.Close()
 	}
+	if !sd.traced {
+		return nil
+	}
 	from := make([]int, n)
-	for i, s := range list {
-		from[i] = int(sd.of[s.first.base])
+	for i := range from {
+		from[i] = int(sd.of[at(i).first.base])
 	}
 	return from
 }
