@@ -86,20 +86,22 @@ func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 	var all extent
 	var curvy []int32
 	for i, in := range inputs {
-		in.path.eachRing(func(cs func(func(*Curve))) {
+		for segs := range in.path.drawn() {
 			first := int32(len(ar.base))
+			ar.base = appendCurves(ar.base, segs)
 			sound := true
-			cs(func(c *Curve) {
-				sound = sound && c.within(combined)
-				ar.base, ar.of = append(ar.base, *c), append(ar.of, int32(i))
-			})
+			for k := range ar.base[first:] {
+				sound = sound && ar.base[first:][k].within(combined)
+			}
 			if !sound {
-				ar.base, ar.of = ar.base[:first], ar.of[:first]
-				return
+				ar.base = ar.base[:first]
 			}
 			last := int32(len(ar.base))
 			if last == first {
-				return
+				continue
+			}
+			for range last - first {
+				ar.of = append(ar.of, int32(i))
 			}
 			rings = append(rings, ring{int32(i), first, last, in.strokes})
 			all.hold(ar.base[first].From)
@@ -113,7 +115,7 @@ func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 					all.hold(Point{h.Right(), h.Bottom()})
 				}
 			}
-		})
+		}
 	}
 	ar.grid = newGrid(all.rect())
 	in := ar.grid.in()

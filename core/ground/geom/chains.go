@@ -52,12 +52,13 @@ func (cp *chainer) collect() bool {
 	}
 	slices.SortFunc(ar.meets.at, ipoint.compare)
 	cp.meets = slices.Compact(ar.meets.at)
-	var bits uint64
+	var known [8]uint64 // by which most places that are no meets are told
 	for _, p := range cp.meets {
-		bits |= p.bit()
+		k := p.hash()
+		known[k>>6&7] |= 1 << (k & 63)
 	}
 	isMeet := func(p ipoint) bool {
-		if bits&p.bit() == 0 {
+		if k := p.hash(); known[k>>6&7]>>(k&63)&1 == 0 {
 			return false
 		}
 		_, found := slices.BinarySearchFunc(cp.meets, p, ipoint.compare)

@@ -1,6 +1,9 @@
 package geom
 
-import "math"
+import (
+	"iter"
+	"math"
+)
 
 // Curve is one segment of a path with the point it starts from.
 type Curve struct {
@@ -12,45 +15,44 @@ type Curve struct {
 // as lines, ring by ring.
 func (p Path) Curves() [][]Curve {
 	var out [][]Curve
-	p.eachRing(func(each func(func(*Curve))) {
-		var cs []Curve
-		each(func(c *Curve) { cs = append(cs, *c) })
-		out = append(out, cs)
-	})
+	for segs := range p.drawn() {
+		out = append(out, appendCurves(nil, segs))
+	}
 	return out
 }
 
-// eachRing calls f for every ring and stroke with what lists its curves, as
-// Curves does; a curve is the next one afterwards.
-func (p Path) eachRing(f func(each func(func(*Curve)))) {
-	for i := 0; i < len(p.segs); {
-		j := i + 1
-		for j < len(p.segs) && p.segs[j].Op != MoveTo {
-			j++
+// drawn yields the segments of every ring and stroke, each with its move.
+func (p Path) drawn() iter.Seq[[]Segment] {
+	return func(yield func([]Segment) bool) {
+		for i := 0; i < len(p.segs); {
+			j := i + 1
+			for j < len(p.segs) && p.segs[j].Op != MoveTo {
+				j++
+			}
+			if j > i+1 && !yield(p.segs[i:j]) {
+				return
+			}
+			i = j
 		}
-		if ring := p.segs[i:j]; len(ring) > 1 {
-			f(func(g func(*Curve)) {
-				start := ring[0].P[0]
-				var c Curve
-				at := start
-				for k := range ring[1:] {
-					s := &ring[1+k]
-					c.From = at
-					switch {
-					case s.Op != Close:
-						c.Segment = *s
-					case at == start:
-						continue
-					default:
-						c.Segment = Segment{Op: LineTo, P: [3]Point{start}}
-					}
-					g(&c)
-					at = c.End()
-				}
-			})
-		}
-		i = j
 	}
+}
+
+// appendCurves appends the curves of a ring or stroke, as Curves lists them.
+func appendCurves(out []Curve, segs []Segment) []Curve {
+	start := segs[0].P[0]
+	at := start
+	for i := range segs[1:] {
+		s := &segs[1+i]
+		switch {
+		case s.Op != Close:
+			out = append(out, Curve{at, *s})
+			at = s.P[max(points[s.Op]-1, 0)]
+		case at != start:
+			out = append(out, Curve{at, Segment{Op: LineTo, P: [3]Point{start}}})
+			at = start
+		}
+	}
+	return out
 }
 
 // angle is the angle of an arc at t.

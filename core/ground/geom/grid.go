@@ -29,10 +29,9 @@ func (p ipoint) compare(q ipoint) int { return cmp.Or(cmp.Compare(p.x, q.x), cmp
 // quarter is the point turned by a quarter about the origin.
 func (p ipoint) quarter() ipoint { return ipoint{p.y, -p.x} }
 
-// bit is one of 64 bits, by which most points that are not of a few are told.
-func (p ipoint) bit() uint64 {
-	return 1 << ((uint32(p.x)*0x9e3779b1 ^ uint32(p.y)*0x85ebca6b) >> 26)
-}
+// hash is a number of 9 bits and more that differs for most points. It tells points that are
+// not of a few, never that two are one.
+func (p ipoint) hash() uint32 { return (uint32(p.x)*0x9e3779b1 ^ uint32(p.y)*0x85ebca6b) >> 20 }
 
 func (p ipoint) cross(q ipoint) int64 { return int64(p.x)*int64(q.y) - int64(p.y)*int64(q.x) }
 

@@ -59,7 +59,7 @@ func (p Path) sound() Path {
 }
 
 // within reports whether all coordinates that make a curve are numbers of at most the size.
-func (c Curve) within(size float64) bool {
+func (c *Curve) within(size float64) bool {
 	ok := func(q Point) bool { return math.Abs(q.X) <= size && math.Abs(q.Y) <= size }
 	if !ok(c.From) || !ok(c.P[0]) || !ok(c.P[1]) || !ok(c.P[2]) {
 		return false
