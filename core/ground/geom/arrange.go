@@ -32,6 +32,9 @@ type room struct {
 	steps   []step
 	sources []source
 	list    []stretch
+	out     []Segment
+	// Of the tracer.
+	starts, fill, ring, at []int32
 }
 
 var arrangements = sync.Pool{New: func() any { return new(arrangement) }}
@@ -44,6 +47,7 @@ func (ar *arrangement) release() {
 	}
 	clear(ar.base) // it points to arcs
 	clear(ar.strands)
+	clear(ar.room.out) // so does it
 	*ar = arrangement{base: ar.base[:0], of: ar.of[:0], strands: ar.strands[:0], segs: ar.segs[:0], room: ar.room, meets: meets{at: ar.meets.at[:0]}}
 	arrangements.Put(ar)
 }

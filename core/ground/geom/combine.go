@@ -149,13 +149,16 @@ func combine(rule FillRule, paths []Path, op Operation) Path {
 
 // path is all regions with a class as one path.
 func (sd *subdivision) path() Path {
-	parts := sd.parts()
-	if len(parts) == 1 {
-		return parts[0].path
-	}
-	all := make([]Path, len(parts))
-	for i, p := range parts {
-		all[i] = p.path
+	b := Builder{segs: sd.room.out[:0]}
+	parts := sd.partsAs(func(halves []half) Path {
+		first := len(b.segs)
+		sd.write(&b, halves)
+		return Path{b.segs[first:]}
+	})
+	sd.room.out = b.segs
+	var all []Path
+	for _, p := range parts {
+		all = append(all, p.rings...)
 	}
 	return Join(all...)
 }
@@ -183,7 +186,7 @@ func Divide(rule FillRule, paths ...Path) []Part {
 	sd := ar.label(rule, c)
 	var out []Part
 	for _, p := range sd.parts() {
-		out = append(out, Part{p.path, c.covers[p.class]})
+		out = append(out, Part{Join(p.rings...), c.covers[p.class]})
 	}
 	return out
 }
@@ -230,47 +233,50 @@ func (c *coverer) class() int32 {
 	return id
 }
 
-// region is a connected region with its class.
+// region is a connected region with its class: its outer ring first, then its holes.
 type region struct {
-	path  Path
+	rings []Path
 	class int32
 }
 
-// parts are the regions with a class, outer ring first, then the holes.
+// parts are the regions with a class.
 func (sd *subdivision) parts() []region {
+	return sd.partsAs(func(halves []half) Path {
+		var b Builder
+		sd.write(&b, halves)
+		return b.Path()
+	})
+}
+
+// partsAs is parts with rings as they are written.
+func (sd *subdivision) partsAs(write func([]half) Path) []region {
 	rings := sd.outlines()
-	holes := make([][]int32, len(rings))
-	for i, r := range rings {
-		if r.hole && r.parent >= 0 {
-			holes[r.parent] = append(holes[r.parent], int32(i))
-		}
-	}
+	of := make([]int32, len(rings)) // the region of an outer ring, from 1
 	var out []region
-	var b Builder
-	for i, r := range rings {
+	for i := range rings {
+		r := &rings[i]
 		if r.hole {
 			continue
 		}
-		sd.write(&b, r.halves)
-		outer := b.Path()
-		if rings[i].nothing(outer) {
-			continue
+		if outer := write(r.halves); !r.nothing(outer) {
+			out = append(out, region{[]Path{outer}, r.class})
+			of[i] = int32(len(out))
 		}
-		if len(holes[i]) == 0 {
-			out = append(out, region{outer, r.class})
-			continue
-		}
-		var in []Path
-		for _, h := range holes[i] {
-			sd.write(&b, rings[h].halves)
-			if hole := b.Path(); !rings[h].nothing(hole) {
-				in = append(in, hole)
-			}
-		}
-		slices.SortStableFunc(in, byStart)
-		out = append(out, region{Join(append([]Path{outer}, in...)...), r.class})
 	}
-	slices.SortStableFunc(out, func(p, q region) int { return byStart(p.path, q.path) })
+	for i := range rings {
+		r := &rings[i]
+		if !r.hole || r.parent < 0 || of[r.parent] == 0 {
+			continue
+		}
+		if hole := write(r.halves); !r.nothing(hole) {
+			p := &out[of[r.parent]-1]
+			p.rings = append(p.rings, hole)
+		}
+	}
+	for i := range out {
+		slices.SortStableFunc(out[i].rings[1:], byStart)
+	}
+	slices.SortStableFunc(out, func(p, q region) int { return byStart(p.rings[0], q.rings[0]) })
 	return out
 }
 

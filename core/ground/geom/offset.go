@@ -124,7 +124,7 @@ func cleanRings(ctx context.Context, p Path, rule FillRule) ([][]Path, error) {
 	}
 	var out [][]Path
 	for _, part := range ar.label(rule, &counter{all: 1, in: Unite.in}).parts() {
-		out = append(out, part.path.Rings())
+		out = append(out, part.rings)
 	}
 	return out, nil
 }

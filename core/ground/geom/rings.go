@@ -50,7 +50,11 @@ func (sd *subdivision) places(h half) (from, to ipoint) {
 // outlines traces the rings of all regions with a class. Every ring is simple:
 // it passes no vertex twice. They are in the order of their leftmost edges.
 func (sd *subdivision) outlines() []outline {
-	starts := make([]int32, sd.vertices+1)
+	room := &sd.room
+	room.starts, room.fill, room.at = again(room.starts, sd.vertices+1), again(room.fill, sd.vertices), again(room.at, sd.vertices)
+	room.ring = again(room.ring, 2*len(sd.edges))
+	starts, fill := room.starts, room.fill
+	clear(starts)
 	each := func(f func(h half)) {
 		for i := range sd.edges {
 			e := &sd.edges[i]
@@ -73,13 +77,13 @@ func (sd *subdivision) outlines() []outline {
 		starts[i] += starts[i-1]
 	}
 	out := make([]half, starts[sd.vertices])
-	fill := slices.Clone(starts[:sd.vertices])
+	copy(fill, starts)
 	each(func(h half) {
 		v, _ := sd.ends(h)
 		out[fill[v]] = h
 		fill[v]++
 	})
-	t := tracer{sd: sd, starts: starts, out: out, ring: make([]int32, 2*len(sd.edges)), at: make([]int32, sd.vertices)}
+	t := tracer{sd: sd, starts: starts, out: out, ring: room.ring, at: room.at}
 	for i := range t.ring {
 		t.ring[i] = -2
 	}
