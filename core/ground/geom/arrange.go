@@ -76,52 +76,8 @@ func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 	ar := arrangements.Get().(*arrangement)
 	stop := &ending{ctx: ctx}
 	ar.paths = len(inputs)
-	type ring struct {
-		path        int32
-		first, last int32 // base curves
-		stroke      bool
-	}
-	var rings []ring
-	n := 0
-	for _, in := range inputs {
-		n += in.path.Len()
-	}
-	ar.base, ar.of = again(ar.base, n)[:0], again(ar.of, n)[:0]
-	var all extent
-	var curvy []int32
-	for i, in := range inputs {
-		for segs := range in.path.drawn() {
-			first := int32(len(ar.base))
-			ar.base = appendCurves(ar.base, segs)
-			sound := true
-			for k := range ar.base[first:] {
-				sound = sound && ar.base[first:][k].within(combined)
-			}
-			if !sound {
-				ar.base = ar.base[:first]
-			}
-			last := int32(len(ar.base))
-			if last == first {
-				continue
-			}
-			for range last - first {
-				ar.of = append(ar.of, int32(i))
-			}
-			rings = append(rings, ring{int32(i), first, last, in.strokes})
-			all.hold(ar.base[first].From)
-			for id := first; id < last; id++ {
-				if c := &ar.base[id]; c.Op == LineTo {
-					all.hold(c.P[0])
-				} else {
-					curvy = append(curvy, id)
-					h := c.hull()
-					all.hold(Point{h.X, h.Y})
-					all.hold(Point{h.Right(), h.Bottom()})
-				}
-			}
-		}
-	}
-	ar.grid = newGrid(all.rect())
+	rings, curvy, box := ar.read(inputs)
+	ar.grid = newGrid(box)
 	in := ar.grid.in()
 	ar.into = in
 	family := ar.family(curvy, in)
@@ -145,6 +101,55 @@ func arrangeIn(ctx context.Context, inputs []input) (*arrangement, error) {
 		return nil, err
 	}
 	return ar, nil
+}
+
+// ring is a ring or stroke of a path, from its first base curve up to before the last.
+type ring struct {
+	path        int32
+	first, last int32
+	stroke      bool
+}
+
+// read takes in the curves of paths. It returns their rings, the numbers of the curves that
+// are no lines, and the box around all.
+func (ar *arrangement) read(inputs []input) (rings []ring, curvy []int32, box Rect) {
+	n := 0
+	for _, in := range inputs {
+		n += in.path.Len()
+	}
+	ar.base, ar.of = again(ar.base, n)[:0], again(ar.of, n)[:0]
+	var all extent
+	for i, in := range inputs {
+		for segs := range in.path.drawn() {
+			first := int32(len(ar.base))
+			ar.base = appendCurves(ar.base, segs)
+			curves := ar.base[first:]
+			// A ring that reaches too far is left out.
+			for k := range curves {
+				if !curves[k].within(combined) {
+					ar.base, curves = ar.base[:first], nil
+					break
+				}
+			}
+			if len(curves) == 0 {
+				continue
+			}
+			rings = append(rings, ring{int32(i), first, int32(len(ar.base)), in.strokes})
+			all.hold(curves[0].From)
+			for k := range curves {
+				ar.of = append(ar.of, int32(i))
+				if c := &curves[k]; c.Op == LineTo {
+					all.hold(c.P[0])
+				} else {
+					curvy = append(curvy, first+int32(k))
+					h := c.hull()
+					all.hold(Point{h.X, h.Y})
+					all.hold(Point{h.Right(), h.Bottom()})
+				}
+			}
+		}
+	}
+	return rings, curvy, all.rect()
 }
 
 // ending tells work on many pairs that its context is over, asking now and then.

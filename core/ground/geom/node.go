@@ -193,17 +193,19 @@ func (f *finder) pair(i, j int32) {
 		return
 	}
 	s, u := &f.segs[i], &f.segs[j]
-	if s.goesOn(u) {
-		if j != i+1 {
-			f.meets.add(s.b)
+	if p, v, w, ok := s.sharedEnd(u); ok {
+		// At their next meeting along the ring nothing else need be.
+		if !(j == i+1 && p == s.b && p == u.a) && !(i == j+1 && p == u.b && p == s.a) {
+			f.meets.add(p)
 		}
-		return
-	}
-	if u.goesOn(s) {
-		if i != j+1 {
-			f.meets.add(u.b)
+		// In a right angle or more they come near each other there alone.
+		const long = 3 * 3
+		if v.dot(w) <= 0 && v.dot(v) > long && w.dot(w) > long {
+			return
 		}
-		return
+		if v == w {
+			f.meets.add(p.add(v)) // they lie on each other
+		}
 	}
 	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
 	if apartBy(sa, sb, f.slack, s) {
@@ -212,11 +214,6 @@ func (f *finder) pair(i, j int32) {
 	ua, ub := side(u.a, u.b, s.a), side(u.a, u.b, s.b)
 	if apartBy(ua, ub, f.slack, u) {
 		return
-	}
-	for _, p := range [2]ipoint{s.a, s.b} {
-		if (p == u.a || p == u.b) && !(j == i+1 && p == s.b && p == u.a) && !(i == j+1 && p == u.b && p == s.a) {
-			f.meets.add(p)
-		}
 	}
 	touch := f.end(i, u.a, sa)
 	touch = f.end(i, u.b, sb) || touch
@@ -234,15 +231,20 @@ func (f *finder) pair(i, j int32) {
 	}
 }
 
-// goesOn reports whether another segment begins where this one ends, turns by less than a
-// right angle, and both are too long to come near each other otherwise.
-func (s *seg) goesOn(u *seg) bool {
-	const long = 3 * 3
-	if s.b != u.a {
-		return false
+// sharedEnd is an end that two segments share, with their ways from there; of segments that
+// lie on each other one of both.
+func (s *seg) sharedEnd(u *seg) (p, v, w ipoint, ok bool) {
+	switch {
+	case s.b == u.a:
+		return s.b, s.a.sub(s.b), u.b.sub(u.a), true
+	case s.a == u.b:
+		return s.a, s.b.sub(s.a), u.a.sub(u.b), true
+	case s.a == u.a:
+		return s.a, s.b.sub(s.a), u.b.sub(u.a), true
+	case s.b == u.b:
+		return s.b, s.a.sub(s.b), u.a.sub(u.b), true
 	}
-	v, w := s.b.sub(s.a), u.b.sub(u.a)
-	return v.dot(w) > 0 && v.dot(v) > long && w.dot(w) > long
+	return p, v, w, false
 }
 
 // apartBy reports whether both ends of another segment lie clear on one side.
