@@ -4,6 +4,7 @@ import (
 	"io"
 	"log/slog"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -47,14 +48,14 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 	a := filled(t)
 	cards, err := a.Cards(t.Context(), "")
 	require.NoError(t, err)
-	require.Len(t, cards, 7)
+	require.Len(t, cards, 10)
 	pics, err := a.Pictures(t.Context())
 	require.NoError(t, err)
-	assert.Len(t, pics, 4)
+	assert.Len(t, pics, 5)
 	for _, c := range cards {
 		v, err := a.Open(t.Context(), c.ID)
 		require.NoError(t, err)
-		if c.Title == faultyTitle {
+		if slices.Contains(faulty, c.Title) {
 			continue
 		}
 		for _, f := range v.Findings {
@@ -92,22 +93,40 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 	}
 }
 
-const faultyTitle = "Before paper is spoiled"
+// faulty are the cards that have what a check finds.
+var faulty = []string{"Before paper is spoiled", "Before the blade goes down", "Before the ink is spent", "Before the glue dries"}
 
-// The faulty card has at least ten things to mend or to look at, of as many kinds.
-func TestTheFaultyCardIsFaulty(t *testing.T) {
+// What a check finds is on a card of the demo, but for typefaces that may not go into files, as all
+// of the demo's may, and supplies that are not there any more, which takes a spoilt store.
+func TestEveryCheckHasACardThatShowsIt(t *testing.T) {
 	a := filled(t)
-	cards, err := a.Cards(t.Context(), faultyTitle)
-	require.NoError(t, err)
-	require.Len(t, cards, 1)
-	v, err := a.Open(t.Context(), cards[0].ID)
-	require.NoError(t, err)
-	found := map[check.ID]bool{}
-	for _, f := range append(v.Findings, check.Run(check.TheFolding, check.Input{Card: v.Card, Scene: &v.Scene})...) {
-		found[f.Check] = true
+	found := map[check.ID][]string{}
+	for _, title := range faulty {
+		cards, err := a.Cards(t.Context(), title)
+		require.NoError(t, err)
+		require.Len(t, cards, 1, title)
+		id := cards[0].ID
+		v, err := a.Open(t.Context(), id)
+		require.NoError(t, err)
+		whole, err := a.Check(t.Context(), id)
+		require.NoError(t, err)
+		printed, err := a.Prints(t.Context(), id)
+		require.NoError(t, err)
+		laid, err := a.Layout(t.Context(), id, sheettest.Usual(sheet.Sizes()[0]))
+		require.NoError(t, err)
+		here := map[check.ID]bool{}
+		for _, f := range slices.Concat(v.Findings, whole.Findings, printed.Findings, laid.Findings) {
+			if !here[f.Check] {
+				found[f.Check] = append(found[f.Check], title)
+			}
+			here[f.Check] = true
+		}
+		assert.GreaterOrEqual(t, len(here), 5, title)
 	}
-	for _, id := range []check.ID{"noBleed", "sticksOut", "glued", "smallWords", "nearEdge", "looseMiddles", "sampleWords", "nearColours", "doubledLines", "dull"} {
-		assert.True(t, found[id], "%s in %v", id, found)
+	for _, c := range check.All() {
+		if c.ID != "fontRights" && c.ID != "missing" {
+			assert.NotEmpty(t, found[c.ID], "%s is on no card", c.ID)
+		}
 	}
 }
 
@@ -146,14 +165,17 @@ func TestDemoPhotosAreTheSameEveryTime(t *testing.T) {
 	require.NoError(t, err)
 	again, err := demo.Photos()
 	require.NoError(t, err)
-	require.Len(t, first, 4)
+	require.Len(t, first, 5)
 	for name, raw := range first {
 		assert.Equal(t, raw, again[name], name)
 		info, err := picture.Inspect(name, raw)
 		require.NoError(t, err)
 		want := [2]int{1800, 1200}
-		if name == "Robin.png" {
+		switch name {
+		case "Robin.png":
 			want = [2]int{1400, 1400}
+		case "Poster.png":
+			want = [2]int{600, 400}
 		}
 		assert.Equal(t, want, [2]int{info.Width, info.Height}, name)
 	}

@@ -7,7 +7,7 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// faulty is a card with ten things on it that a check finds, to be mended before paper is spoiled.
+// faulty is a card with eleven things on it that a check finds, to be mended before paper is spoiled.
 func faulty(p app.Picture) draft {
 	d := draft{title: "Before paper is spoiled", base: card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "white-300"}}
 	// Ink that ends at its cut, a piece past the edge, and one across the fold.
@@ -30,5 +30,6 @@ func faulty(p app.Picture) draft {
 		d.put(card.InsideSecond, card.Item{Name: name, Kind: card.Drawing, Made: card.Made{As: card.Lined}, Place: card.Place{X: 2.5 * in, Y: 6 * in},
 			Lines: &card.Lines{Role: card.RoleCut, Width: 40, Path: card.NewDrawn(b.Move(geom.Pt(-20, 0)).Line(geom.Pt(20, 0)).Path())}})
 	}
+	d.do(card.SetInsert{Insert: &card.Insert{Stock: "text-120", Less: .5}})
 	return d
 }

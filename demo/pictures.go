@@ -5,6 +5,7 @@ package demo
 import (
 	"bytes"
 	"fmt"
+	"image"
 	"image/color"
 	"image/jpeg"
 	"image/png"
@@ -173,6 +174,22 @@ func pottingShed() *sketch {
 	return s
 }
 
+// poster is a row of tulips in few bright colours with dark stems.
+func poster() *sketch {
+	s := &sketch{}
+	s.box("#fff6d8", 0, 0, planeWidth, planeHeight)
+	s.box("#00e83c", 0, 250, planeWidth, 150)
+	s.oval("#ffe100", 500, 70, 44, 44)
+	for i := range 6 {
+		x := 60 + 96*float64(i)
+		s.box("#101820", x-5, 150, 10, 200)
+		s.polygon("#101820", x, 300, x+46, 214, x+30, 290, x, 330)
+		s.oval("#ff2bd6", x, 150, 28, 36)
+		s.polygon("#ff2bd6", x-28, 140, x-26, 84, x, 118, x+26, 84, x+28, 140)
+	}
+	return s
+}
+
 // Photos are the demo pictures by the names of their files: photos as JPEG, and the robin, on
 // no ground, as PNG. It fails when the encoder does.
 func Photos() (map[string][]byte, error) {
@@ -181,11 +198,18 @@ func Photos() (map[string][]byte, error) {
 	if err := bird.Paint(robin().inks); err != nil {
 		return nil, fmt.Errorf("draw the robin: %w", err)
 	}
-	var raw bytes.Buffer
-	if err := png.Encode(&raw, bird.Image()); err != nil {
-		return nil, fmt.Errorf("draw the robin: %w", err)
+	// The poster has few pixels, and colours that no ink has.
+	sheet := raster.New(planeWidth, planeHeight, 1, raster.Colour("#ffffff"), nil)
+	if err := sheet.Paint(poster().inks); err != nil {
+		return nil, fmt.Errorf("draw the poster: %w", err)
 	}
-	out["Robin.png"] = raw.Bytes()
+	for name, img := range map[string]image.Image{"Robin.png": bird.Image(), "Poster.png": sheet.Image()} {
+		var raw bytes.Buffer
+		if err := png.Encode(&raw, img); err != nil {
+			return nil, fmt.Errorf("draw %s: %w", name, err)
+		}
+		out[name] = raw.Bytes()
+	}
 	for name, s := range map[string]*sketch{"Pumpkin hills.jpg": pumpkinHills(), "Bee meadow.jpg": beeMeadow(), "Potting shed.jpg": pottingShed()} {
 		canvas := raster.New(planeWidth, planeHeight, photoWidth/planeWidth, raster.Colour("#ffffff"), nil)
 		if err := canvas.Paint(s.inks); err != nil {
