@@ -106,6 +106,43 @@ func (s *Scene) StandingAt(c card.Card, closed float64) (inks []Ink, box geom.Re
 	return inks, Reach(inks)
 }
 
+// ClosingWay is the way, in the picture of Standing, of the corner of the base that goes farthest while the
+// card is closed from there. It is empty where nothing moves.
+func (s *Scene) ClosingWay(c card.Card) geom.Path {
+	const least = 5 // mm; less is no way to point out
+	v := viewOf(c.Base)
+	study := fold.StudyOf(c.Base)
+	from := poseAt(study, v.closed)
+	var best []geom.Point
+	far := float64(least)
+	for i, p := range study.Panels {
+		for _, corner := range slices.Concat(corners(p.Ring)...) {
+			way := make([]geom.Point, 0, len(study.Poses)-from)
+			for _, pose := range study.Poses[from:] {
+				at := v.at(pose.Panels[i].Apply(fold.V3{X: corner.X, Y: corner.Y}))
+				way = append(way, geom.Pt(at.X, at.Y))
+			}
+			if d := way[len(way)-1].Sub(way[0]).Len(); d > far {
+				best, far = way, d
+			}
+		}
+	}
+	var b geom.Builder
+	for i, p := range best {
+		if i == 0 {
+			b.Move(p)
+		} else {
+			b.Line(p)
+		}
+	}
+	return b.Path()
+}
+
+// poseAt is the number of the pose in which a card is closed so far, from 0, flat, to 1.
+func poseAt(study *fold.Study, closed float64) int {
+	return int(math.Round(closed * float64(len(study.Poses)-1)))
+}
+
 // paper is the panel itself with what is printed on the side that is seen.
 func (p *standingPanel) paper(ring geom.Path, stock card.Stock, v view) []Ink {
 	edge := ring.Transform(p.at)
@@ -127,7 +164,7 @@ func (p *standingPanel) paper(ring geom.Path, stock card.Stock, v view) []Ink {
 
 // standingPanels are the panels as the eye has them, those that are not seen edge on, the farthest first.
 func (s *Scene) standingPanels(c card.Card, study *fold.Study, v view) []*standingPanel {
-	pose := study.Poses[int(math.Round(v.closed*float64(len(study.Poses)-1)))]
+	pose := study.Poses[poseAt(study, v.closed)]
 	homes := s.Homes(c)
 	var panels []*standingPanel
 	for i, p := range study.Panels {

@@ -69,3 +69,32 @@ func TestWhatReachesOverAGateIsWhole(t *testing.T) {
 		}
 	}
 }
+
+// The way of closing begins at a corner of the card as it stands, ends where that lies when it is closed, and
+// is the longest of all corners' ways.
+func TestTheWayOfClosing(t *testing.T) {
+	for _, k := range fold.Kinds() {
+		if k.Drawing {
+			continue
+		}
+		c, err := fold.New("Standing", card.Base{Kind: k.ID, Width: 120, Height: 140, Stock: "cream-300"})
+		require.NoError(t, err)
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		way := s.ClosingWay(c)
+		if k.ID == card.Flat {
+			assert.True(t, way.Empty(), "a flat card is not closed")
+			continue
+		}
+		require.False(t, way.Empty(), k.ID)
+		_, box := s.Standing(c)
+		_, shut := s.StandingAt(c, 1)
+		from, to := way.Curves()[0][0].From, geom.Point{}
+		for _, e := range way.Curves()[0] {
+			to = e.End()
+		}
+		assert.True(t, box.Grow(1e-6).Has(from), "%s begins at the card as it stands", k.ID)
+		assert.True(t, shut.Grow(1).Has(to), "%s ends at the closed card", k.ID)
+		assert.Greater(t, way.Length(), 5., k.ID)
+	}
+}

@@ -60,3 +60,23 @@ func (d *drawn) sending() (ok bool) {
 	d.arrow(way.Move(a).Line(b).Path(), b, a.Sub(b))
 	return true
 }
+
+// closing draws the card as it stands, and an arrow for the way in which it is closed; ok is false where
+// nothing moves.
+func (d *drawn) closing() (ok bool) {
+	way := d.scene.ClosingWay(d.card)
+	if way.Empty() {
+		return false
+	}
+	inks, box := d.scene.Standing(d.card)
+	d.ink(inks...)
+	d.size = max(box.W, box.H)
+	var last [2]geom.Point
+	way.Segments(func(from geom.Point, s geom.Segment) {
+		if s.Op == geom.LineTo && s.End() != from {
+			last = [2]geom.Point{from, s.End()}
+		}
+	})
+	d.arrow(way, last[1], last[0].Sub(last[1]))
+	return true
+}

@@ -112,6 +112,11 @@ function peek(i: number) {
   peeking.value = true
 }
 const asMended = computed(() => seen.value === 'mended' || (seen.value === 'is' && peeking.value))
+/** The piece at whose cut its ink is looked at. */
+const edge = computed(() => {
+  const f = finding.value
+  return f?.check === 'noBleed' && face.value?.items.some((it) => it.id === f.item && it.piece) ? f.item : undefined
+})
 const both = computed(() => seen.value === 'both' && !!mended.value)
 const single = computed(() => (asMended.value && mended.value ? mended.value : face.value))
 
@@ -219,9 +224,10 @@ watch(chosen, () =>
             :key="face.id"
             :face="both ? face : single"
             :at="finding.at"
+            :edge="edge"
             :caption="both ? 'As it is' : peeking && mended ? `${face.name}, mended` : face.name"
           />
-          <PlaceView v-if="both && mended" :face="mended" :at="finding.at" caption="Mended" />
+          <PlaceView v-if="both && mended" :face="mended" :at="finding.at" :edge="edge" caption="Mended" />
           <Segmented
             v-if="mended"
             v-model:value="seen"

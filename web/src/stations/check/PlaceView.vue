@@ -6,9 +6,18 @@ import type { Rect, SceneFace } from '../../api/types'
 import { useCard } from '../../store/card'
 import { useCatalogue } from '../../store/catalogue'
 import FaceArt from '../../surface/FaceArt.vue'
+import ItemPaint from '../../surface/ItemPaint.vue'
+import { matrix } from '../../parts/geom'
 import { roleLook } from '../../parts/lines'
 
-const props = defineProps<{ face: SceneFace; at?: Rect; half?: boolean; caption?: string }>()
+const props = defineProps<{
+  face: SceneFace
+  at?: Rect
+  half?: boolean
+  caption?: string
+  /** The item whose cut is looked at: a corner of it, with the ink that runs past. */
+  edge?: string
+}>()
 const card = useCard()
 const catalogue = useCatalogue()
 const el = ref<HTMLElement>()
@@ -40,11 +49,24 @@ const left = computed(
     extent.value.x * scale.value,
 )
 const top = computed(() => (height.value - extent.value.h * scale.value) / 2 - extent.value.y * scale.value)
-const middle = computed(() =>
-  props.at ? { x: props.at.x + props.at.w / 2, y: props.at.y + props.at.h / 2 } : { x: 0, y: 0 },
-)
-/** Of a large place the glass shows the middle of it all. */
-const see = computed(() => (props.at ? Math.min(Math.max(props.at.w, props.at.h, 10) * 1.2, 70) : 0))
+const cutItem = computed(() => props.face.items.find((it) => it.id === props.edge))
+const middle = computed(() => {
+  if (cutItem.value) return { x: cutItem.value.bounds.x, y: cutItem.value.bounds.y }
+  return props.at ? { x: props.at.x + props.at.w / 2, y: props.at.y + props.at.h / 2 } : { x: 0, y: 0 }
+})
+/** Of a large place the glass shows the middle of it all; of a cut 12 mm. */
+const see = computed(() => {
+  if (cutItem.value) return 12
+  return props.at ? Math.min(Math.max(props.at.w, props.at.h, 10) * 1.2, 70) : 0
+})
+/** All that the ink of the cut item can reach, in its own coordinates. */
+const reach = computed(() => {
+  const it = cutItem.value
+  if (!it?.piece || !it.bleed) return
+  const { x, y, w, h } = it.box
+  const b = it.bleed
+  return { x: x - b, y: y - b, width: w + 2 * b, height: h + 2 * b }
+})
 const ring = computed(() => Math.max(14, (see.value / 2) * scale.value))
 const spot = computed(() => ({
   x: left.value + middle.value.x * scale.value,
@@ -52,7 +74,10 @@ const spot = computed(() => ({
 }))
 const lens = computed(() => ({
   x: Math.min(width.value - glass.value - 14, left.value + props.face.width * scale.value + glass.value + 24),
-  y: Math.min(height.value - glass.value - 14, Math.max(glass.value + 14, spot.value.y - glass.value * 0.4)),
+  y: Math.min(
+    height.value - glass.value - (props.edge ? 26 : 14),
+    Math.max(glass.value + 14, spot.value.y - glass.value * 0.4),
+  ),
 }))
 const zoom = computed(() => (2 * glass.value) / Math.max(see.value, 1))
 /** From the ring to the glass. */
@@ -95,8 +120,40 @@ const lines = computed(() => props.face.folds)
         <g :clip-path="`url(#${uid}-glass)`">
           <g :transform="`translate(${lens.x} ${lens.y}) scale(${zoom}) translate(${-middle.x} ${-middle.y})`">
             <path :d="face.shape" :fill="stock" />
-            <FaceArt :face="face" fine :px="zoom" />
+            <template v-if="cutItem && reach">
+              <mask :id="uid + '-ink'" maskUnits="userSpaceOnUse" x="-2000" y="-2000" width="4000" height="4000">
+                <path
+                  :d="cutItem.outline"
+                  :transform="matrix(cutItem.at)"
+                  fill="#fff"
+                  stroke="#fff"
+                  :stroke-width="2 * cutItem.bleed"
+                  stroke-linejoin="round"
+                />
+              </mask>
+              <g :mask="`url(#${uid}-ink)`" data-testid="past-cut">
+                <ItemPaint
+                  :item="cutItem"
+                  :at="cutItem.at"
+                  :outline="`M${reach.x} ${reach.y}h${reach.width}v${reach.height}h${-reach.width}z`"
+                  fine
+                  :px="zoom"
+                />
+              </g>
+            </template>
+            <FaceArt v-else :face="face" fine :px="zoom" />
+            <path
+              v-if="cutItem"
+              :d="cutItem.outline"
+              :transform="matrix(cutItem.at)"
+              fill="none"
+              stroke="#a3282b"
+              stroke-width="1.4"
+              stroke-dasharray="5 4"
+              vector-effect="non-scaling-stroke"
+            />
             <rect
+              v-else
               :x="at.x"
               :y="at.y"
               :width="at.w"
@@ -110,6 +167,9 @@ const lines = computed(() => props.face.folds)
           </g>
         </g>
         <circle :cx="lens.x" :cy="lens.y" :r="glass" class="ring" />
+        <text v-if="cutItem" :x="lens.x" :y="lens.y + glass + 17" text-anchor="middle" class="told">
+          {{ reach ? 'dashed: its cut, with ink beyond' : 'dashed: its cut' }}
+        </text>
       </template>
       <text v-if="caption" :x="left" :y="top - 9" class="caption">{{ caption }}</text>
     </svg>
@@ -130,6 +190,10 @@ svg {
   fill: none;
   stroke: var(--honey);
   stroke-width: 2.5;
+}
+.told {
+  font-size: 12px;
+  fill: var(--ink5);
 }
 .caption {
   font: 600 12px 'Fraunces Variable';
