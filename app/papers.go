@@ -11,11 +11,13 @@ import (
 	"image/png"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
 	"sectilis/core/design/pathops"
 	"sectilis/core/document/card"
+	"sectilis/core/document/exchange"
 	"sectilis/core/document/pattern"
 	"sectilis/core/document/picture"
 	"sectilis/core/document/scene"
@@ -109,30 +111,29 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 	if err := tileSize(w, h); err != nil {
 		return nil, 0, 0, err
 	}
-	uses := map[string]pathops.Use{}
-	for _, k := range pathops.LineKinds(d) {
-		uses[k.Key] = pathops.AsPrinted
+	page := geom.RectPath(geom.Rect{W: w, H: h})
+	var inks []scene.Ink
+	for i, p := range d.Pictures {
+		inks = append(inks, scene.Ink{Region: geom.RectPath(geom.Rect{W: 1, H: 1}).Transform(p.At), Clips: []geom.Path{page}, Picture: strconv.Itoa(i), PictureAt: p.At})
 	}
-	d.Pictures = nil
-	box := d.Bounds()
-	items, err := pathops.Items(d, name, uses, pathops.AsPrinted, box.Centre())
+	shapes, err := shapesWithin(d, name, page)
 	if err != nil {
 		return nil, 0, 0, err
 	}
-	c, err := fold.New("Tile", artBase)
-	if err == nil {
-		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: items, Around: &geom.Point{}})
+	decoded := func(i string) (image.Image, error) {
+		n, err := strconv.Atoi(i)
+		if err != nil {
+			return nil, err
+		}
+		img, _, release, err := u.decode(ctx, d.Pictures[n].Name, d.Pictures[n].Raw)
+		if err == nil {
+			defer release() // it counts against what is decoded at a time while it is read
+		}
+		return img, err
 	}
-	if err != nil {
-		return nil, 0, 0, err
-	}
-	s, err := scene.Of(c)
-	if err != nil {
-		return nil, 0, 0, err
-	}
-	canvas := raster.New(w, h, min(tilePPI/measure.Inch, tileSide/math.Max(w, h)), color.Transparent, func(string) (image.Image, error) { return nil, ErrNotFound })
+	canvas := raster.New(w, h, min(tilePPI/measure.Inch, tileSide/math.Max(w, h)), color.Transparent, decoded)
 	// What lies past the edges of the page is in the next tile.
-	if err := canvas.Paint(s.Face(card.Front).BaseInksWithin(geom.RectPath(geom.Rect{W: w, H: h}))); err != nil {
+	if err := canvas.Paint(append(inks, shapes...)); err != nil {
 		return nil, 0, 0, err
 	}
 	var b bytes.Buffer
@@ -140,6 +141,34 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 		return nil, 0, 0, fmt.Errorf("paint a tile: %w", err)
 	}
 	return b.Bytes(), w, h, nil
+}
+
+// shapesWithin are the inks of a drawing's shapes within its page, in its coordinates.
+func shapesWithin(d exchange.Drawing, name string, page geom.Path) ([]scene.Ink, error) {
+	if len(d.Shapes) == 0 {
+		return nil, nil
+	}
+	uses := map[string]pathops.Use{}
+	for _, k := range pathops.LineKinds(d) {
+		uses[k.Key] = pathops.AsPrinted
+	}
+	d.Pictures = nil
+	items, err := pathops.Items(d, name, uses, pathops.AsPrinted, d.Bounds().Centre())
+	if err != nil {
+		return nil, err
+	}
+	c, err := fold.New("Tile", artBase)
+	if err == nil {
+		c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: items, Around: &geom.Point{}})
+	}
+	if err != nil {
+		return nil, err
+	}
+	s, err := scene.Of(c)
+	if err != nil {
+		return nil, err
+	}
+	return s.Face(card.Front).BaseInksWithin(page), nil
 }
 
 func tileSize(w, h float64) error {

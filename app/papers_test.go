@@ -1,6 +1,12 @@
 package app_test
 
 import (
+	"bytes"
+	"encoding/base64"
+	"fmt"
+	"image"
+	"image/color"
+	"image/png"
 	"strings"
 	"testing"
 
@@ -11,6 +17,7 @@ import (
 	"sectilis/core/coretest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/pattern"
+	"sectilis/core/document/picture"
 )
 
 // A paper of one's own may be changed and taken out of the tray: cards that are printed with it go on, after
@@ -78,9 +85,28 @@ func TestADrawingBecomesAPaper(t *testing.T) {
 	p, err := f.AddPaper(t.Context(), app.NewPaper{Name: in.Name, Picture: in.Picture, Width: in.Width, Height: in.Height})
 	require.NoError(t, err)
 	assert.Empty(t, p.Ground, "it is seen through")
+	// A picture in it is below its shapes.
+	var half bytes.Buffer
+	two := image.NewNRGBA(image.Rect(0, 0, 2, 1))
+	two.Set(0, 0, color.NRGBA{168, 67, 42, 255})
+	two.Set(1, 0, color.NRGBA{53, 101, 140, 255})
+	require.NoError(t, png.Encode(&half, two))
+	in, err = f.ReadPaper(t.Context(), "Halves.svg", fmt.Appendf(nil, `<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10">
+		<image width="20" height="10" preserveAspectRatio="none" href="data:image/png;base64,%s"/><rect x="9" y="4" width="2" height="2" fill="#e2a42b"/></svg>`, base64.StdEncoding.EncodeToString(half.Bytes())))
+	require.NoError(t, err)
+	_, raw, err := f.PicturePreview(t.Context(), in.Picture, 800)
+	require.NoError(t, err)
+	img, _, err := picture.Decode("", raw)
+	require.NoError(t, err)
+	b := img.Bounds()
+	for at, want := range map[[2]float64]color.NRGBA{{.1, .5}: {168, 67, 42, 255}, {.9, .5}: {53, 101, 140, 255}, {.5, .5}: {226, 164, 43, 255}} {
+		r, g, bl, _ := img.At(b.Min.X+int(at[0]*float64(b.Dx())), b.Min.Y+int(at[1]*float64(b.Dy()))).RGBA()
+		assert.InDeltaSlice(t, []float64{float64(want.R), float64(want.G), float64(want.B)}, []float64{float64(r >> 8), float64(g >> 8), float64(bl >> 8)}, 4, "%v", at)
+	}
 	for name, raw := range map[string]string{
-		"none.txt": "no paper at all",
-		"far.svg":  `<svg xmlns="http://www.w3.org/2000/svg" width="4000mm" height="10mm" viewBox="0 0 4000 10"><rect width="9" height="9"/></svg>`,
+		"none.txt":   "no paper at all",
+		"broken.svg": `<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><image width="20" height="10" href="data:image/png;base64,AAAA"/></svg>`,
+		"far.svg":    `<svg xmlns="http://www.w3.org/2000/svg" width="4000mm" height="10mm" viewBox="0 0 4000 10"><rect width="9" height="9"/></svg>`,
 	} {
 		_, err := f.ReadPaper(t.Context(), name, []byte(raw))
 		require.Error(t, err, name)

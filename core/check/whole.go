@@ -69,7 +69,7 @@ func thick(in *Input) []Finding {
 	closed := in.study().Net.Closed
 	if s := fold.SendingOf(closed, in.Scene.Thickness); in.Scene.Thickness > s.Takes {
 		return []Finding{{Weight: Caution, Why: fmt.Sprintf("Closed, it is %s thick. An envelope of paper bulges from about %s: lower foam makes it thinner, a box takes it as it is.",
-			measure.FormatUnit(in.Scene.Thickness, measure.MM), measure.FormatUnit(s.Takes, measure.MM)), By: in.Scene.Thickness}}
+			measure.FormatUnit(in.Scene.Thickness, measure.MM), measure.FormatUnit(s.Takes, measure.MM))}}
 	}
 	if len(in.Whole.Posts) == 0 {
 		return nil
@@ -79,7 +79,7 @@ func thick(in *Input) []Finding {
 		return nil
 	}
 	return []Finding{{Weight: Note, Why: fmt.Sprintf("In its envelope it is %s × %s, %s thick, and weighs about %.0f g: no class of post on your list takes it.",
-		measure.FormatUnit(letter.Width, measure.MM), measure.FormatUnit(letter.Height, measure.MM), measure.FormatUnit(letter.Thick, measure.MM), letter.Weight), By: letter.Thick}}
+		measure.FormatUnit(letter.Width, measure.MM), measure.FormatUnit(letter.Height, measure.MM), measure.FormatUnit(letter.Thick, measure.MM), letter.Weight)}}
 }
 
 // envelopeWeight and envelopeThick are what the paper of an envelope adds, g for each mm² and mm.
