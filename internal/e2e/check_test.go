@@ -137,3 +137,17 @@ func TestAllOfAKindAreMendedAtOnce(t *testing.T) {
 		assert.InDelta(t, card.UsualBleed, it.Made.Bleed, 1e-9, it.Name)
 	}
 }
+
+// What a mend of bleed does is seen at a corner of the piece before it is made: ink past its cut.
+func TestInkPastACutIsSeenBefore(t *testing.T) {
+	h := lay(t, square("Ground", 2.5, 3), card.SetFill{IDs: []string{"i1"}, Fill: card.Fill{Paper: "leaf-drift"}})
+	h.click("station-check")
+	h.says("finding-title", "“Ground” has no ink past its cut")
+	seen := `!!document.querySelector('[data-testid=past-cut] path')`
+	h.says("place", "dashed: its cut")
+	h.wait("!" + seen)
+	h.must(h.Do(chromedp.Focus(chromedp.CSS("[data-testid=way]"))))
+	h.wait(seen)
+	h.click("do-mend")
+	h.there("all-well")
+}
