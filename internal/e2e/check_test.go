@@ -140,7 +140,8 @@ func TestAllOfAKindAreMendedAtOnce(t *testing.T) {
 
 // What a mend of bleed does is seen at a corner of the piece before it is made: ink past its cut.
 func TestInkPastACutIsSeenBefore(t *testing.T) {
-	h := lay(t, square("Ground", 2.5, 3), card.SetFill{IDs: []string{"i1"}, Fill: card.Fill{Paper: "leaf-drift"}})
+	h := lay(t, square("Ground", 2.5, 3), card.SetFill{IDs: []string{"i1"}, Fill: card.Fill{Paper: "leaf-drift"}},
+		card.SetMade{IDs: []string{"i1"}, Made: card.Made{As: card.Cut, Stock: "white-216"}})
 	h.click("station-check")
 	h.says("finding-title", "“Ground” has no ink past its cut")
 	seen := `!!document.querySelector('[data-testid=past-cut] path')`
