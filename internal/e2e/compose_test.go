@@ -417,3 +417,21 @@ func TestAFaceIsLaidOutByKeyboardAlone(t *testing.T) {
 	}
 	require.Eventually(t, func() bool { return h.document() == start }, time.Minute, 20*time.Millisecond)
 }
+
+// What is laid down is on the folded card beside the face a moment later, on whatever face, and gone from it
+// when it is undone.
+func TestTheFoldedCardHasWhatIsLaidDown(t *testing.T) {
+	h := lay(t)
+	pieces := func(n int) {
+		h.wait(fmt.Sprintf(`document.querySelector('[data-testid=folded-card]').dataset.pieces === '%d'`, n))
+	}
+	pieces(0)
+	h.click("tab-shapes")
+	h.must(h.DoubleClick(browser.ID("supply-shape-rectangle")))
+	pieces(1)
+	h.click("face-insideSecond")
+	h.must(h.DoubleClick(browser.ID("supply-shape-circle")))
+	pieces(2)
+	h.keys("z", ctrl)
+	pieces(1)
+}

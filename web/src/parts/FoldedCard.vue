@@ -3,8 +3,9 @@
 // on it. The slider opens it; dragging or the arrow keys turn it about.
 import { Slider } from 'ant-design-vue'
 import { usePreferredReducedMotion } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api } from '../api/client'
+import type { FoldView, View } from '../api/types'
 import { useCard } from '../store/card'
 import { useCatalogue } from '../store/catalogue'
 import { useFold } from '../store/fold'
@@ -18,7 +19,6 @@ withDefaults(defineProps<{ width?: number; height?: number }>(), { width: 174, h
 const card = useCard()
 const catalogue = useCatalogue()
 const fold = useFold()
-void fold.load()
 
 const open = ref(40)
 const turn = ref({ yaw: 0, pitch: 0 })
@@ -48,8 +48,27 @@ const eye = computed<Eye>(() => ({
   pitch: (popup.value ? 1.08 : level.value ? 0.35 : 0.2) + turn.value.pitch,
 }))
 
+/** Made anew when the hand rests, so that it does not hold up the work. */
+const calm = useCalm(() => card.view)
+/** The card and how it folds, which also tells on which panels its pieces are: the two belong together. */
+const seen = shallowRef<{ view: View; fold: FoldView }>()
+watch(
+  calm,
+  async (v) => {
+    await fold.load()
+    if (v && v === calm.value && fold.view) seen.value = { view: v, fold: fold.view }
+  },
+  { immediate: true },
+)
+/** How many pieces are on it. */
+const pieces = computed(() => {
+  const f = seen.value?.fold
+  const all = seen.value?.view.scene.faces.flatMap((face) => face.items.filter((it) => it.piece)) ?? []
+  return all.filter((it) => f && (f.bent[it.id] || (f.homes[it.id] ?? -1) >= 0)).length
+})
+
 const motions = computed(() => {
-  const frames = fold.view?.frames
+  const frames = seen.value?.fold.frames
   if (!frames?.length) return []
   // Quite closed, all leaves would lie in one plane.
   const at = (1 - Math.max(open.value, 1.5) / 180) * (frames.length - 1)
@@ -61,14 +80,11 @@ const stock = computed(() => catalogue.stock(card.view?.card.base.stock))
 /** Without WebGL, and for who wants no motion, the plain drawing stays. */
 const still = usePreferredReducedMotion()
 const failed = ref(false)
-/** Made anew when the hand rests, so that it does not hold up the work. */
-const calm = useCalm(() => card.view)
 const sheet = computed(() => {
-  const v = calm.value
-  // What the fold tells must be of this base, or panels and faces do not meet.
-  if (!v || !fold.view || still.value === 'reduce' || failed.value) return undefined
+  if (!seen.value || still.value === 'reduce' || failed.value) return undefined
+  const v = seen.value.view
   return {
-    fold: fold.view,
+    fold: seen.value.fold,
     faces: v.scene.faces,
     colour: stock.value?.colour ?? '#fff6e0',
     thickness: stock.value?.thickness ?? 0.3,
@@ -110,7 +126,8 @@ function key(e: KeyboardEvent) {
       role="img"
       :aria-label="`The card, ${open}° open. Arrow keys turn it.`"
       data-testid="folded-card"
-      :data-panels="fold.view?.panels.length"
+      :data-panels="seen?.fold.panels.length"
+      :data-pieces="pieces"
       @pointerdown="down"
       @pointermove="motion"
       @pointerup="from = undefined"
@@ -118,7 +135,7 @@ function key(e: KeyboardEvent) {
       @dblclick="turn = { yaw: 0, pitch: 0 }"
       @keydown="key"
     >
-      <template v-if="fold.view && motions.length">
+      <template v-if="seen && fold.view && motions.length">
         <FoldedSolid
           v-if="sheet"
           :width="width"
@@ -132,9 +149,9 @@ function key(e: KeyboardEvent) {
           v-else
           :width="width"
           :height="height - 14"
-          :panels="fold.view.panels"
+          :panels="seen.fold.panels"
           :motions="motions"
-          :faces="card.view!.scene.faces"
+          :faces="seen.view.scene.faces"
           :eye="eye"
           :colour="stock?.colour ?? '#fff6e0'"
         />

@@ -13,15 +13,24 @@ export const useFold = defineStore('fold', () => {
 
   const key = computed(() => (card.view ? card.id + JSON.stringify(card.view.card.base) : ''))
 
-  async function load() {
+  let answer = Promise.resolve()
+
+  /** Asks for it if the card has changed since; done when the answer is there. */
+  function load(): Promise<void> {
     const want = key.value + card.view?.revision
-    if (!card.view || asked === want) return
-    asked = want
+    if (card.view && asked !== want) {
+      asked = want
+      answer = ask(card.id, want)
+    }
+    return answer
+  }
+
+  async function ask(id: string, want: string) {
     try {
-      const v = await api.fold(card.id)
+      const v = await api.fold(id)
       if (asked === want) view.value = v
     } catch {
-      asked = '' // the next change asks again
+      if (asked === want) asked = '' // the next change asks again
     }
   }
 
