@@ -192,7 +192,7 @@ const papers = computed(() => catalogue.lately('paper', catalogue.offered(catalo
       <small>Its panels</small>
       <CoverDialog />
     </div>
-    <div class="marks">
+    <div v-if="mark || doc?.items.length" class="marks">
       <small>Maker’s mark</small>
       <Button v-if="mark" size="small" data-testid="put-mark" @click="putMark">Put it here</Button>
       <Button v-if="doc?.items.length" size="small" data-testid="keep-mark" @click="keepMark">

@@ -54,7 +54,7 @@ const how = computed(() => {
 </script>
 
 <template>
-  <div class="verbs" :class="{ full: one?.kind === 'lettering' }">
+  <div class="verbs" :class="{ full: one?.kind === 'lettering', one }">
     <button
       class="verb fold"
       :aria-pressed="!prefs.leftOpen"
@@ -203,9 +203,9 @@ const how = computed(() => {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-/* Lettering has a verb more; its name comes before the steps, which keys and the stack have too. */
+/* The name comes before the steps, which keys and the stack have too. */
 @media (max-width: 1340px) {
-  .full .steps {
+  .one .steps {
     display: none;
   }
 }
