@@ -28,12 +28,17 @@ func TestChainsGiveWhatTheSweepGives(t *testing.T) {
 		if r.IntN(3) == 0 {
 			rule = Positive
 		}
+		paths := []Path{a, b}
+		switch r.IntN(4) {
+		case 0:
+			paths = paths[:1]
+		case 1:
+			paths = append(paths, star(r, somewhere(r, 60), 3+r.IntN(9), 5, 40))
+		}
 		for _, op := range []Operation{Unite, Intersect, Subtract, Alternate} {
-			got, ok := chained(rule, op, a, b)
-			if !ok {
-				continue
+			if got, ok := chained(rule, op, paths...); ok {
+				require.Equal(t, swept(rule, op, paths...).Data(12), got.Data(12), "operation %d, rule %d of %v", op, rule, paths)
 			}
-			require.Equal(t, swept(rule, op, a, b).Data(12), got.Data(12), "operation %d, rule %d of\n%s\nand\n%s", op, rule, a.Data(12), b.Data(12))
 		}
 	})
 }
