@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sectilis/core/design/arrange"
 	"sectilis/core/document/card"
 	"sectilis/internal/browser"
 	"sectilis/internal/testserver"
@@ -39,6 +40,7 @@ func TestAFaultyCardIsMendedByKeyboard(t *testing.T) {
 	left := 0
 	for range 30 {
 		h.wait(`!!document.querySelector('[data-testid=all-well]') || !!document.querySelector('[data-testid=leave-so]')`)
+		h.wait(`!!document.querySelector('[data-fresh=true]')`)
 		if done, err := browser.Eval[bool](h.Page, `!!document.querySelector('[data-testid=all-well]')`); err == nil && done {
 			break
 		}
@@ -151,4 +153,23 @@ func TestInkPastACutIsSeenBefore(t *testing.T) {
 	h.wait(seen)
 	h.click("do-mend")
 	h.there("all-well")
+}
+
+// What one mend has seen to is not mended once more by a key that comes before the checks have looked again.
+func TestWhatIsMendedIsNotMendedTwice(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Greeting", Kind: card.Lettering, Place: card.Place{X: 2.5 * in, Y: 3 * in},
+		Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#fbf6ec"},
+		Words: &card.Words{Text: arrange.SampleWords, Font: "alfa-slab-one-400", Size: 10, Leading: 1.2, Align: card.AlignCentre}}}})
+	h.click("station-check")
+	h.wait(`document.querySelectorAll('[data-testid=slip]').length === 2 && !!document.querySelector('[data-fresh=true]')`)
+	_, err := browser.Eval[bool](h.Page, `(window.sent = window.fetch, window.held = [], window.fetch = async (...a) => { const r = await window.sent(...a); if (String(a[0]).includes('/print')) await new Promise(d => window.held.push(d)); return r }, true)`)
+	h.must(err)
+	h.keys("mm")
+	h.wait(`window.held.length > 0`)
+	_, err = browser.Eval[bool](h.Page, `(window.fetch = window.sent, window.held.forEach(d => d()), true)`)
+	h.must(err)
+	h.there("all-well")
+	h.wait(`!!document.querySelector('[data-fresh=true]')`)
+	assert.Empty(t, h.front(2).Items, "taken out by the first key; the second has nothing to do")
+	h.wait(`!document.querySelector('.ant-message-notice')`)
 }

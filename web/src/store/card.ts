@@ -68,7 +68,10 @@ export const useCard = defineStore('card', () => {
     return out
   })
   /** What the checks of the scene find about an item. */
-  const findings = (id: string) => found.value.get(id) ?? []
+  /** The words that are written now: that they are not written yet is not told meanwhile. */
+  const writing = ref('')
+  const findings = (id: string) =>
+    (found.value.get(id) ?? []).filter((f) => f.check !== 'sampleWords' || id !== writing.value)
   watch(
     () => selection.value.length > 50,
     (many) => {
@@ -305,6 +308,7 @@ export const useCard = defineStore('card', () => {
     told,
     pieceOf,
     findings,
+    writing,
     prints,
     framed,
     entered,

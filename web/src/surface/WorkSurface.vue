@@ -2,7 +2,7 @@
 // The work surface: the face in true proportion with its neighbours ghosted
 // beside it, and all that can be done to items with a pointer.
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, shallowRef, toRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, toRef, watch } from 'vue'
 
 import { api } from '../api/client'
 import type { SceneItem } from '../api/types'
@@ -66,6 +66,8 @@ watch(
   { immediate: true, flush: 'post' },
 )
 const editing = ref('')
+watch(editing, (id) => (card.writing = id))
+onBeforeUnmount(() => (card.writing = ''))
 const preview = shallowRef<Partial<SceneItem>>()
 const meanwhile = computed(() =>
   editing.value && preview.value ? new Map([[editing.value, preview.value]]) : undefined,

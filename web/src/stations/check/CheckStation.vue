@@ -2,7 +2,7 @@
 // What would spoil paper, be looked at again, or is to be known: each finding with its place, why it
 // matters, and what would mend it.
 import { Button, Segmented } from 'ant-design-vue'
-import { useEventListener } from '@vueuse/core'
+import { until, useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api } from '../../api/client'
@@ -39,9 +39,11 @@ watch(places, (now) => place.value && !now.some(([name]) => name === place.value
 const key = (f: Finding) => keyOf(f, check.all)
 /** What was mended or left so a moment ago, until the checks have looked again. */
 const gone = ref<string[]>([])
+/** What is about to be. */
+const waiting = new Set<string>()
 watch(
   () => check.fresh,
-  (now) => now && (gone.value = []),
+  (now) => now && (gone.value = gone.value.filter((k) => waiting.has(k))),
 )
 const shown = computed(() =>
   check.open.filter((f) => (!place.value || of(f) === place.value) && !gone.value.includes(key(f))),
@@ -127,25 +129,39 @@ async function doMend(m: Mend | undefined = mend.value) {
     await sheets.keepOnHand({ ...own, sizes: [...(own.sizes ?? []), m.paper.size] })
     return
   }
-  await doing(...steps(m))
+  const i = mends.value.indexOf(m)
+  await doing((f) => steps(f.mends?.[i]))
 }
-/** A change of what is looked at; until the checks have looked again, that is not asked about any more. */
-async function doing(...commands: Command[]) {
+let before = Promise.resolve()
+/**
+ * A change of what is looked at, made when the checks have looked at the card as it is: what another change
+ * has mended is not mended once more. Until they have looked again, it is not asked about.
+ */
+function doing(commands: (f: Finding) => Command[]) {
   const mine = finding.value && key(finding.value)
-  if (mine) gone.value = [...gone.value, mine]
-  if (!(await card.change(...commands))) gone.value = gone.value.filter((k) => k !== mine)
+  if (!mine) return
+  const id = card.id
+  gone.value = [...gone.value, mine]
+  waiting.add(mine)
+  before = before.then(async () => {
+    await until(() => check.fresh || card.id !== id).toBe(true, { timeout: 10_000 })
+    const now = check.open.find((f) => key(f) === mine)
+    const list = now && card.id === id ? commands(now) : []
+    const done = list.length > 0 && (await card.change(...list))
+    waiting.delete(mine)
+    if (!done) gone.value = gone.value.filter((k) => k !== mine)
+  })
+  return before
 }
 /** All that have the same thing to mend, by the first mend of each, as one change. */
-const alike = computed(() => {
-  const f = finding.value
-  return f ? check.open.filter((o) => o.check === f.check && o.mends?.[0]?.do?.length) : []
-})
-const mendAll = () => doing(...alike.value.flatMap((f) => steps(f.mends![0])))
+const alikeOf = (f: Finding) => check.open.filter((o) => o.check === f.check && o.mends?.[0]?.do?.length)
+const alike = computed(() => (finding.value ? alikeOf(finding.value) : []))
+const mendAll = () => doing((f) => alikeOf(f).flatMap((o) => steps(o.mends![0])))
 
 const leaving = ref(false)
 const leave = (why: string) => {
   const f = finding.value
-  if (f) void doing({ do: 'leaveSo', check: f.check, item: f.item, why })
+  if (f) void doing(() => [{ do: 'leaveSo', check: f.check, item: f.item, why }])
 }
 const lookAgain = (f: Finding) => card.change({ do: 'leaveSo', check: f.check, item: f.item, why: '' })
 
@@ -184,7 +200,7 @@ watch(chosen, () =>
 </script>
 
 <template>
-  <div class="check">
+  <div class="check" :data-fresh="check.fresh">
     <aside class="side">
       <div v-if="places.length" class="filter" role="group" aria-label="Which findings">
         <button :class="{ on: !place }" data-testid="place-all" @click="place = ''">All {{ check.open.length }}</button>
