@@ -57,6 +57,10 @@ func Fill(ctx context.Context, a *app.App) error {
 			return fmt.Errorf("demo card %s: %w", d.title, err)
 		}
 	}
+	// It is for the card that has it alone.
+	if err := a.RemoveFont(ctx, own.stamp); err != nil {
+		return fmt.Errorf("typeface of the faulty cards: %w", err)
+	}
 	// What is at hand in the long shed beside sheets of the usual size.
 	if err := a.KeepOnHand(ctx, sheet.OnHand{Stock: "satin-240", Sizes: []string{"photo4x6"}}); err != nil {
 		return err

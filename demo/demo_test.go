@@ -16,6 +16,7 @@ import (
 	"sectilis/core/coretest/guidetest"
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
+	"sectilis/core/document/lettering"
 	"sectilis/core/document/picture"
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
@@ -96,8 +97,8 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 // faulty are the cards that have what a check finds.
 var faulty = []string{"Before paper is spoiled", "Before the blade goes down", "Before the ink is spent", "Before the glue dries"}
 
-// What a check finds is on a card of the demo, but for typefaces that may not go into files, as all
-// of the demo's may, and supplies that are not there any more, which takes a spoilt store.
+// What a check finds is on a card of the demo, but for supplies that are not there any more: that
+// takes a spoilt store.
 func TestEveryCheckHasACardThatShowsIt(t *testing.T) {
 	a := filled(t)
 	found := map[check.ID][]string{}
@@ -124,7 +125,7 @@ func TestEveryCheckHasACardThatShowsIt(t *testing.T) {
 		assert.GreaterOrEqual(t, len(here), 5, title)
 	}
 	for _, c := range check.All() {
-		if c.ID != "fontRights" && c.ID != "missing" {
+		if c.ID != "missing" {
 			assert.NotEmpty(t, found[c.ID], "%s is on no card", c.ID)
 		}
 	}
@@ -158,6 +159,29 @@ func TestDemoPiecesAreLaidCloserThanInRows(t *testing.T) {
 	}
 	assert.Less(t, taken/inRows, .85)
 	t.Logf("%.3f of the rows", taken/inRows)
+}
+
+// The stamp typeface is a font as the program reads it: its letters have their squares, small ones look
+// like capitals, and its file does not allow embedding.
+func TestTheStampTypefaceIsAFont(t *testing.T) {
+	faces, err := lettering.Read("Stamp.ttf", demo.StampFont())
+	require.NoError(t, err)
+	require.Len(t, faces, 1)
+	assert.Equal(t, "Plum Lane Stamp", faces[0].Font.Name)
+	assert.Equal(t, lettering.Restricted, faces[0].Font.Embedding)
+	assert.NotEmpty(t, faces[0].Font.Licence)
+	f, err := lettering.Add(faces[0], false)
+	require.NoError(t, err)
+	set := func(text string) geom.Path {
+		s, err := lettering.Set(card.Words{Text: text, Font: f.ID, Size: 10, Leading: 1, Align: card.AlignLeft})
+		require.NoError(t, err)
+		assert.Empty(t, s.Missing, text)
+		return s.Outline
+	}
+	for text, squares := range map[string]float64{"I": 7, "T": 11, "OO": 32, "L I": 18} {
+		assert.InDelta(t, squares, set(text).Area(), 1e-6, "%s, of squares of 1 mm", text)
+	}
+	assert.InDelta(t, 0, geom.Xor(geom.NonZero, set("Supper"), set("SUPPER")).Area(), 1e-9)
 }
 
 func TestDemoPhotosAreTheSameEveryTime(t *testing.T) {

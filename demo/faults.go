@@ -17,6 +17,7 @@ import (
 type faultSupplies struct {
 	poster app.Picture
 	felt   string // a stock that no ink holds on, of which there is no sheet
+	stamp  string // a typeface that may not go into files
 }
 
 // bringFaultSupplies brings in what the faulty cards are made with, notes whose it is, and that
@@ -32,6 +33,11 @@ func bringFaultSupplies(ctx context.Context, a *app.App, poster app.Picture) (fa
 	if err := a.KeepOnHand(ctx, sheet.OnHand{Stock: felt.ID, Sizes: []string{size}, Counts: map[string]int{size: 0}}); err != nil {
 		return out, fmt.Errorf("felt on hand: %w", err)
 	}
+	fonts, err := a.BringInFont(ctx, "Plum Lane Stamp.ttf", StampFont())
+	if err != nil {
+		return out, fmt.Errorf("typeface of the faulty cards: %w", err)
+	}
+	out.stamp = fonts[0].ID
 	for _, s := range []app.Supply{
 		{Kind: "photo", ID: poster.ID, Name: poster.Name, Rights: app.PersonalUse},
 		{Kind: "paper", ID: "wicker", Rights: app.CreditDue, Credit: "Wicker drawn by Ida Quince"},
@@ -95,6 +101,7 @@ func inkFaults(s faultSupplies) draft {
 	d.words(leaf, "Pale words", "every plot, every gate", "nunito-400", "#f4ecd8", 5, 2.125, 1.125)
 	d.put(leaf, card.Item{Name: "Directions", Kind: card.Lettering, Made: ink, Fill: card.Fill{Colour: "#35658c"}, Place: card.Place{X: 1.35 * in, Y: 1.75 * in},
 		Words: &card.Words{Text: "By the lane, past the pump", Font: "nunito-400", Size: 7, Leading: 1.2, Align: card.AlignCentre, Box: &card.TextBox{Width: 1.75 * in, Height: .5 * in}}})
+	d.words(leaf, "Stamp", "BRING A GUEST", s.stamp, "#a8432a", 4, 3.25, 2.125)
 	d.words(leaf, "Strange letters", "Plum 漢", "courier-prime-400", "#35658c", 6, 3.35, 1.75)
 	poster(leaf, "Small poster", piece("satin-240", 0, 1), 2.25, 1.35, 3)
 	d.form(leaf, "Basket", card.Shape, piece("text-120", 0, 1), card.Fill{Paper: "wicker"}, card.Form{Outline: card.Rectangle, Width: 1, Height: .5}, 3.35, 2.5625)
