@@ -85,3 +85,42 @@ test('after a failure the next change asks again', async () => {
   assert.ok(fold.view)
   assert.equal(asked.filter((a) => a.path.endsWith('/fold')).length, 2)
 })
+
+test('whoever asks a second time waits for the same answer', async () => {
+  let answer: ((v: unknown) => void) | undefined
+  const asked = answering((a) =>
+    a.path.endsWith('/fold')
+      ? new Promise((done) => (answer = (json) => done({ json })))
+      : Promise.resolve({ json: view(1, 100) }),
+  )
+  const card = useCard()
+  const fold = useFold()
+  await card.open('c1')
+  await settled()
+  const both = [fold.load(), fold.load()]
+  let there = 0
+  for (const one of both) void one.then(() => there++)
+  await settled()
+  assert.equal(there, 0)
+  answer?.({ frames: [], homes: { i1: 0 } })
+  await Promise.all(both)
+  assert.deepEqual(fold.view?.homes, { i1: 0 })
+  assert.equal(asked.filter((a) => a.path.endsWith('/fold')).length, 1)
+})
+
+test('a question that failed is asked again', async () => {
+  let broken = true
+  answering((a) => {
+    if (!a.path.endsWith('/fold')) return { json: view(1, 100) }
+    return broken
+      ? { status: 500, json: { type: 'about:blank', detail: 'Not now.' } }
+      : { json: { frames: [], homes: {} } }
+  })
+  const fold = useFold()
+  await useCard().open('c1')
+  await settled()
+  assert.equal(fold.view, undefined)
+  broken = false
+  await fold.load()
+  assert.ok(fold.view)
+})
