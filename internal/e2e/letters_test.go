@@ -229,3 +229,22 @@ func TestFacesShowTheWordsAndAreFoundByTheirStrokes(t *testing.T) {
 	h.keys("z", ctrl)
 	assert.Equal(t, card.Carved, h.item(4, "i2").Made.As)
 }
+
+// What opens the parts of a piece stays where it is while the pointer comes to it and the row shows its marks.
+func TestTheChipOfPartsDoesNotMoveAwayFromThePointer(t *testing.T) {
+	h := headline(t)
+	h.click("layer-i2")
+	h.click("carve-words")
+	h.says("layer-i2", "carved out of Label")
+	h.keys(kb.Escape + kb.Escape)
+	h.wait(`document.querySelector('[data-testid=parts-i1]').getAttribute('aria-expanded') === 'false'`)
+	x, y, err := h.Middle(browser.ID("parts-i1"))
+	h.must(err)
+	h.must(h.Do(chromedp.MouseEvent(chromedp.MouseMoved, x, y)))
+	h.there("hide-i1")
+	after, _, err := h.Middle(browser.ID("parts-i1"))
+	h.must(err)
+	assert.InDelta(t, x, after, .5)
+	h.click("parts-i1")
+	h.there("layer-i2")
+}

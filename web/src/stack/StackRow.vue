@@ -137,16 +137,18 @@ input {
 .marked small {
   margin-right: 44px;
 }
-.beside {
+.beside,
+.marked .beside {
   display: block;
-  margin-right: 52px;
+  margin-right: 98px;
 }
 .part {
   margin-left: 14px;
 }
+/* It stands where it does not move when the marks come beside it. */
 .parts {
   position: absolute;
-  right: 8px;
+  right: 54px;
   bottom: 1px;
   padding: 0 4px;
   border: 0;
@@ -155,12 +157,6 @@ input {
   color: var(--ink7);
   font: 10.5px 'Figtree Variable';
   cursor: pointer;
-}
-.marked .parts {
-  right: 54px;
-}
-.marked .beside {
-  margin-right: 98px;
 }
 .parts .open {
   rotate: 180deg;
