@@ -2,6 +2,7 @@ package app
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/base64"
 	"errors"
@@ -113,7 +114,15 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 	}
 	page := geom.RectPath(geom.Rect{W: w, H: h})
 	var inks []scene.Ink
+	pixels := 0
 	for i, p := range d.Pictures {
+		info, err := picture.Inspect("picture in "+name, p.Raw)
+		if err != nil {
+			return nil, 0, 0, err
+		}
+		if pixels += info.Width * info.Height; pixels > picture.MaxPixels {
+			return nil, 0, 0, card.Refuse("picture", "The pictures in this drawing have more than %d million pixels together. Make them smaller in it.", picture.MaxPixels/1_000_000)
+		}
 		inks = append(inks, scene.Ink{Region: geom.RectPath(geom.Rect{W: 1, H: 1}).Transform(p.At), Clips: []geom.Path{page}, Picture: strconv.Itoa(i), PictureAt: p.At})
 	}
 	shapes, err := shapesWithin(d, name, page)
@@ -122,10 +131,10 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 	}
 	decoded := func(i string) (image.Image, error) {
 		n, err := strconv.Atoi(i)
-		if err != nil {
+		if err = cmp.Or(err, ctx.Err()); err != nil {
 			return nil, err
 		}
-		img, _, release, err := u.decode(ctx, d.Pictures[n].Name, d.Pictures[n].Raw)
+		img, _, release, err := u.decode(ctx, "", d.Pictures[n].Raw)
 		if err == nil {
 			defer release() // it counts against what is decoded at a time while it is read
 		}

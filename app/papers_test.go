@@ -103,6 +103,12 @@ func TestADrawingBecomesAPaper(t *testing.T) {
 		r, g, bl, _ := img.At(b.Min.X+int(at[0]*float64(b.Dx())), b.Min.Y+int(at[1]*float64(b.Dy()))).RGBA()
 		assert.InDeltaSlice(t, []float64{float64(want.R), float64(want.G), float64(want.B)}, []float64{float64(r >> 8), float64(g >> 8), float64(bl >> 8)}, 4, "%v", at)
 	}
+	// Pictures that are small as files and enormous when they are decoded.
+	var vast bytes.Buffer
+	require.NoError(t, png.Encode(&vast, image.NewPaletted(image.Rect(0, 0, 9000, 8000), color.Palette{color.White})))
+	one := fmt.Sprintf(`<image width="20" height="10" href="data:image/png;base64,%s"/>`, base64.StdEncoding.EncodeToString(vast.Bytes()))
+	_, err = f.ReadPaper(t.Context(), "Vast.svg", []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10">`+strings.Repeat(one, 4)+`</svg>`))
+	assert.ErrorContains(t, err, "million pixels together")
 	for name, raw := range map[string]string{
 		"none.txt":   "no paper at all",
 		"broken.svg": `<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="10mm" viewBox="0 0 20 10"><image width="20" height="10" href="data:image/png;base64,AAAA"/></svg>`,
