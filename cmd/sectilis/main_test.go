@@ -73,7 +73,7 @@ func TestTheDemoPrintsItsAddressAndEndsCleanly(t *testing.T) {
 		}, time.Minute, 5*time.Millisecond)
 		var cards []struct{ Title string }
 		get(t, url+"api/cards", &cards)
-		assert.Len(t, cards, 7, "round %d: the demo is filled in once", round)
+		assert.Len(t, cards, 10, "round %d: the demo is filled in once", round)
 		var cutter struct{ State, Why string }
 		get(t, url+"api/cutter", &cutter)
 		assert.Equal(t, "away", cutter.State)
