@@ -114,14 +114,14 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 	}
 	page := geom.RectPath(geom.Rect{W: w, H: h})
 	var inks []scene.Ink
-	pixels := 0
+	bytesTaken := int64(0)
 	for i, p := range d.Pictures {
 		info, err := picture.Inspect("picture in "+name, p.Raw)
 		if err != nil {
 			return nil, 0, 0, err
 		}
-		if pixels += info.Width * info.Height; pixels > picture.MaxPixels {
-			return nil, 0, 0, card.Refuse("picture", "The pictures in this drawing have more than %d million pixels together. Make them smaller in it.", picture.MaxPixels/1_000_000)
+		if bytesTaken += info.Decoded; bytesTaken > picture.MaxDecoded {
+			return nil, 0, 0, card.Refuse("picture", "The pictures in this drawing take more than %d MB together when they are opened. Make them smaller in it.", picture.MaxDecoded>>20)
 		}
 		inks = append(inks, scene.Ink{Region: geom.RectPath(geom.Rect{W: 1, H: 1}).Transform(p.At), Clips: []geom.Path{page}, Picture: strconv.Itoa(i), PictureAt: p.At})
 	}
@@ -136,7 +136,7 @@ func (u *supplies) painted(ctx context.Context, name string, raw []byte) ([]byte
 		}
 		img, _, release, err := u.decode(ctx, "", d.Pictures[n].Raw)
 		if err == nil {
-			defer release() // it counts against what is decoded at a time while it is read
+			release() // all of them together take no more than one may
 		}
 		return img, err
 	}

@@ -73,9 +73,11 @@ func StampFont() []byte {
 
 func tag(s string) opentype.Tag { return opentype.MustNewTag(s) }
 
-func words(v ...uint16) (out []byte) {
-	for _, w := range v {
-		out = binary.BigEndian.AppendUint16(out, w)
+// words are numbers as font files have them.
+func words(v ...uint16) []byte {
+	out, err := binary.Append(nil, binary.BigEndian, v)
+	if err != nil {
+		panic(err) // numbers of a fixed size can always be written
 	}
 	return out
 }

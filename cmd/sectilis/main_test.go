@@ -64,6 +64,8 @@ func TestTheDemoPrintsItsAddressAndEndsCleanly(t *testing.T) {
 	taken, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer func() { _ = taken.Close() }()
+	type titled struct{ Title string }
+	var first []titled
 	for round := range 2 {
 		out, stop := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--cutter", taken.Addr().String(), "--camera", free(t), "--printer", free(t))
 		var url string
@@ -71,9 +73,13 @@ func TestTheDemoPrintsItsAddressAndEndsCleanly(t *testing.T) {
 			url = regexp.MustCompile(`http://\S+/`).FindString(out.String())
 			return url != ""
 		}, time.Minute, 5*time.Millisecond)
-		var cards []struct{ Title string }
+		var cards []titled
 		get(t, url+"api/cards", &cards)
-		assert.Len(t, cards, 10, "round %d: the demo is filled in once", round)
+		assert.NotEmpty(t, cards)
+		if round > 0 {
+			assert.Equal(t, first, cards, "the demo is filled in once")
+		}
+		first = cards
 		var cutter struct{ State, Why string }
 		get(t, url+"api/cutter", &cutter)
 		assert.Equal(t, "away", cutter.State)

@@ -117,8 +117,13 @@ func run(out string) error {
 	if err != nil {
 		return err
 	}
+	all, err := h.App.Cards(ctx, "")
+	if err != nil {
+		return err
+	}
+	table := fmt.Sprintf(`document.querySelectorAll('[data-testid=card]').length === %d`, len(all))
 	for _, v := range []view{
-		{"table", "/", `document.querySelectorAll('[data-testid=card]').length === 10`, nil, ""},
+		{"table", "/", table, nil, ""},
 		{"base", step + "/base", `!!document.querySelector('[data-testid=net]') && Number(document.querySelector('[data-testid=folded-card] canvas')?.dataset.frames ?? 0) > 1`, nil, ""},
 		{"panels", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i5")}, ""},
 		{"outlines", supper + "/panels", `!!document.querySelector('[data-testid=surface] image')`, []string{id("layer-i6"), id("add-mat")},
@@ -129,7 +134,7 @@ func run(out string) error {
 			[]string{id("layer-i1"), id("tab-edges")}, `!!document.querySelector("[data-testid=tier-4]")`},
 		{"cover", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("face-insideFirst"), id("cover-verb")},
 			`!!document.querySelector('[data-testid=cover-dialog]')?.checkVisibility()`},
-		{"sketch", "/", `document.querySelectorAll('[data-testid=card]').length === 10`, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
+		{"sketch", "/", table, []string{id("from-sketch"), id("sketch"), id("sketch-photo")},
 			`!!document.querySelector('[data-testid=sketch-start]')`},
 		{"drawing", step + "/panels", `!!document.querySelector('[data-testid=surface] [data-item]')`, []string{id("tool-draw")},
 			`!!document.querySelector('[data-testid=draw-panel]')`},

@@ -127,15 +127,7 @@ func (s *Scene) ClosingWay(c card.Card) geom.Path {
 			}
 		}
 	}
-	var b geom.Builder
-	for i, p := range best {
-		if i == 0 {
-			b.Move(p)
-		} else {
-			b.Line(p)
-		}
-	}
-	return b.Path()
+	return geom.PolylinePath(best...)
 }
 
 // poseAt is the number of the pose in which a card is closed so far, from 0, flat, to 1.

@@ -12,9 +12,9 @@ import (
 	"sectilis/core/ground/geom"
 )
 
-// The picture of every kind of base is a card: its paper is seen, nothing is degenerate, and
-// what is printed on Front is there.
-func TestEveryKindOfBaseStands(t *testing.T) {
+// eachStanding calls f with an empty card of every kind of base that needs no drawing.
+func eachStanding(t *testing.T, f func(k fold.Kind, c card.Card, s *scene.Scene)) {
+	t.Helper()
 	for _, k := range fold.Kinds() {
 		if k.Drawing {
 			continue
@@ -23,6 +23,14 @@ func TestEveryKindOfBaseStands(t *testing.T) {
 		require.NoError(t, err)
 		s, err := scene.Of(c)
 		require.NoError(t, err)
+		f(k, c, &s)
+	}
+}
+
+// The picture of every kind of base is a card: its paper is seen, nothing is degenerate, and
+// what is printed on Front is there.
+func TestEveryKindOfBaseStands(t *testing.T) {
+	eachStanding(t, func(k fold.Kind, c card.Card, s *scene.Scene) {
 		inks, box := s.Standing(c)
 		require.NotEmpty(t, inks, k.ID)
 		assert.Greater(t, box.W, 40., k.ID)
@@ -35,7 +43,7 @@ func TestEveryKindOfBaseStands(t *testing.T) {
 			}
 		}
 		assert.NotZero(t, paper, "the paper of a %s is seen", k.ID)
-	}
+	})
 }
 
 // A banner on the left gate reaches over the right one, and is whole.
@@ -73,18 +81,11 @@ func TestWhatReachesOverAGateIsWhole(t *testing.T) {
 // The way of closing begins at a corner of the card as it stands, ends where that lies when it is closed, and
 // is the longest of all corners' ways.
 func TestTheWayOfClosing(t *testing.T) {
-	for _, k := range fold.Kinds() {
-		if k.Drawing {
-			continue
-		}
-		c, err := fold.New("Standing", card.Base{Kind: k.ID, Width: 120, Height: 140, Stock: "cream-300"})
-		require.NoError(t, err)
-		s, err := scene.Of(c)
-		require.NoError(t, err)
+	eachStanding(t, func(k fold.Kind, c card.Card, s *scene.Scene) {
 		way := s.ClosingWay(c)
 		if k.ID == card.Flat {
 			assert.True(t, way.Empty(), "a flat card is not closed")
-			continue
+			return
 		}
 		require.False(t, way.Empty(), k.ID)
 		_, box := s.Standing(c)
@@ -96,5 +97,5 @@ func TestTheWayOfClosing(t *testing.T) {
 		assert.True(t, box.Grow(1e-6).Has(from), "%s begins at the card as it stands", k.ID)
 		assert.True(t, shut.Grow(1).Has(to), "%s ends at the closed card", k.ID)
 		assert.Greater(t, way.Length(), 5., k.ID)
-	}
+	})
 }

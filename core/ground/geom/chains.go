@@ -11,8 +11,8 @@ import "slices"
 type chain struct {
 	first, end int32
 	path       int32
-	// The classes of the regions on the side of greater y when it runs to greater x, in the
-	// direction of its segments and against it.
+	// Whether the result covers what lies to the left, with y up, in the direction of its
+	// segments and against it.
 	with, against bool
 }
 

@@ -194,7 +194,7 @@ func (f *finder) pair(i, j int32) {
 	}
 	s, u := &f.segs[i], &f.segs[j]
 	if p, v, w, ok := s.sharedEnd(u); ok {
-		// At their next meeting along the ring nothing else need be.
+		// Segments that follow one another along a ring always meet.
 		if !(j == i+1 && p == s.b && p == u.a) && !(i == j+1 && p == u.b && p == s.a) {
 			f.meets.add(p)
 		}

@@ -11,6 +11,15 @@ func RectPath(r Rect) Path {
 
 // PolygonPath is a closed ring through points, empty for none.
 func PolygonPath(pts ...Point) Path {
+	b := Builder{segs: PolylinePath(pts...).segs}
+	if len(pts) > 0 {
+		b.Close()
+	}
+	return b.Path()
+}
+
+// PolylinePath is an open line through points, empty for none.
+func PolylinePath(pts ...Point) Path {
 	var b Builder
 	for i, p := range pts {
 		if i == 0 {
@@ -18,9 +27,6 @@ func PolygonPath(pts ...Point) Path {
 		} else {
 			b.Line(p)
 		}
-	}
-	if len(pts) > 0 {
-		b.Close()
 	}
 	return b.Path()
 }

@@ -182,12 +182,11 @@ func (d *drawn) turning(m turn, up float64) {
 		return flat(up * m.far * s).Apply(m.at.Add(m.out.Mul(m.far * c)))
 	}
 	k := d.size / labelFace
-	var g geom.Builder
-	g.Move(place(0))
-	for i := 1; i <= steps; i++ {
-		g.Line(place(whole * float64(i) / steps))
+	var at [steps + 1]geom.Point
+	for i := range at {
+		at[i] = place(whole * float64(i) / steps)
 	}
-	way := g.Path()
+	way := geom.PolylinePath(at[:]...)
 	if up < 0 {
 		way = geom.Dash(way, []float64{2 * k, 2 * k}, 0)
 	}

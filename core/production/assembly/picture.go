@@ -98,8 +98,9 @@ const (
 
 // Picture draws a step. Where a piece is laid down that is what it is laid on with all that is there by then,
 // the piece above it, where it goes, its glue or foam, its measures, and an arrow for the way; where the base
-// is folded, its lines and which way they turn; where the card is closed, the card and an arrow. before are the steps before it in the guide. ok is false for
-// a step that does neither. Box is the room that the picture takes, mm.
+// is folded, its lines and which way they turn; where the card is closed, the card and an arrow. before are the
+// steps before it in the guide. ok is false for a step of another kind. Box is the room that the picture takes,
+// mm.
 func Picture(c card.Card, s *scene.Scene, st Step, before []Step, u measure.Unit) (inks []scene.Ink, box geom.Rect, ok bool) {
 	stock, _ := card.StockByID(c.Base.Stock)
 	d := drawn{card: c, scene: s, stock: stock, done: map[string]bool{}, but: st.Piece, unit: u}

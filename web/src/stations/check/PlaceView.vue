@@ -142,28 +142,8 @@ const lines = computed(() => props.face.folds)
               </g>
             </template>
             <FaceArt v-else :face="face" fine :px="zoom" />
-            <path
-              v-if="cutItem"
-              :d="cutItem.outline"
-              :transform="matrix(cutItem.at)"
-              fill="none"
-              stroke="#a3282b"
-              stroke-width="1.4"
-              stroke-dasharray="5 4"
-              vector-effect="non-scaling-stroke"
-            />
-            <rect
-              v-else
-              :x="at.x"
-              :y="at.y"
-              :width="at.w"
-              :height="at.h"
-              fill="none"
-              stroke="#a3282b"
-              stroke-width="1.2"
-              stroke-dasharray="3 3"
-              vector-effect="non-scaling-stroke"
-            />
+            <path v-if="cutItem" :d="cutItem.outline" :transform="matrix(cutItem.at)" class="at" />
+            <rect v-else :x="at.x" :y="at.y" :width="at.w" :height="at.h" class="at" />
           </g>
         </g>
         <circle :cx="lens.x" :cy="lens.y" :r="glass" class="ring" />
@@ -190,6 +170,13 @@ svg {
   fill: none;
   stroke: var(--honey);
   stroke-width: 2.5;
+}
+.at {
+  fill: none;
+  stroke: var(--stop);
+  stroke-width: 1.3;
+  stroke-dasharray: 4 3;
+  vector-effect: non-scaling-stroke;
 }
 .told {
   font-size: 12px;
