@@ -31,15 +31,19 @@ type planned struct {
 	layout sheet.Layout
 }
 
-// plan lays a card on sheets, as they are laid for printing. It returns ErrNotFound for a card that is not
+// plan lays a card on sheets, as they are laid for printing; of a card that is made for each name it is the
+// one that is shown. It returns ErrNotFound for a card that is not
 // on the table and a *Damaged for one that cannot be read.
 func (p *production) plan(ctx context.Context, id string) (planned, error) {
-	o, err := p.cards.load(ctx, id)
+	rev, base, copies, err := p.cards.toLay(ctx, id)
 	if err != nil {
 		return planned{}, err
 	}
-	out := planned{rev: o.rev, scene: o.scene}
-	o.Unlock()
+	out := planned{rev: rev, scene: base}
+	row := copies[0].Row
+	if slices.ContainsFunc(copies, func(k sheet.Copy) bool { return rev.Card.EachLaid() && k.Row == rev.Card.Names.Shown }) {
+		row = rev.Card.Names.Shown
+	}
 	setup := card.UsualSheets()
 	if own := out.rev.Card.Sheets; own != nil {
 		setup = *own
@@ -52,7 +56,7 @@ func (p *production) plan(ctx context.Context, id string) (planned, error) {
 		return planned{}, err
 	}
 	by := p.nester(ctx)
-	out.layout = sheet.Lay(out.rev.Card, out.scene, opt, by.answer)
+	out.layout = sheet.LayCopies(rev.Card, copies, opt, by.answer).Of(row)
 	return out, by.err
 }
 

@@ -84,6 +84,8 @@ type opened struct {
 	sync.Mutex
 	rev   Revision
 	scene scene.Scene
+	// made are the scenes of the cards that are made for the rows of its list, as far as they were asked for.
+	made map[string]scene.Scene
 }
 
 // View is an opened card as the client gets it, or, as an answer to a change, the
@@ -163,7 +165,7 @@ func (o *opened) set(rev Revision) error {
 	if err != nil {
 		return err
 	}
-	o.rev, o.scene = rev, s
+	o.rev, o.scene, o.made = rev, s, nil
 	return nil
 }
 

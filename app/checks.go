@@ -28,12 +28,10 @@ type CheckView struct {
 // Check checks how a card folds and the card as a whole. It returns ErrNotFound for a card that is not on
 // the table and a *Damaged for one that cannot be read.
 func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
-	o, err := u.cards.load(ctx, id)
+	rev, s, copies, err := u.cards.copies(ctx, id, allMade)
 	if err != nil {
 		return CheckView{}, err
 	}
-	rev, s := o.rev, o.scene
-	o.Unlock()
 	credits, err := u.creditsOf(ctx, rev.Card)
 	if err != nil {
 		return CheckView{}, err
@@ -42,7 +40,7 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 	if err != nil {
 		return CheckView{}, err
 	}
-	whole := check.Whole{Posts: posts}
+	whole := check.Whole{Posts: posts, Copies: copies}
 	for _, k := range credits.All {
 		gone := check.Gone(k.Kind, k.ID)
 		if k.Kind == "photo" {

@@ -108,8 +108,18 @@ func (m *machining) Run(ctx context.Context, id string, opt sheet.Options, numbe
 			r.Apart = p.measured(context.WithoutCancel(ctx))
 		}
 		p.show(ctx, &r)
-		return errors.Join(err, m.outcomes.setRun(ctx, p.key, r, true))
+		return errors.Join(err, p.noted(ctx, id, r))
 	}), nil
+}
+
+// noted notes where the run of a card's sheet stands and, once it is done, whose pieces are cut. It fails
+// when the store does.
+func (p *placing) noted(ctx context.Context, id string, r RunState) error {
+	err := p.app.outcomes.setRun(ctx, p.key, r, true)
+	if r.State != RunDone {
+		return err
+	}
+	return errors.Join(err, p.app.outcomes.noteCut(ctx, id, p.sh.Sheet, p.says))
 }
 
 const unknownWhy = " What was cut is not known: this cutter does not tell. Look at the sheet, and point at the first path that is not cut; or begin with a new sheet"

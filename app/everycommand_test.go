@@ -79,7 +79,7 @@ func init() {
 	for _, name := range []string{"cropPhoto", "editPhoto", "setOpening", "cropToOutline", "growOpening", "frameOpenings", "layCutOut", "makeTiers", "swapPictures", "setRim", "widenToFace", "cutRound"} {
 		suited[name] = func(it card.Item) bool { return it.Photo != nil }
 	}
-	for _, name := range []string{"setWords", "styleLetters", "setText", "layWords", "lettersApart", "bandBehind"} {
+	for _, name := range []string{"setWords", "styleLetters", "setText", "layWords", "lettersApart", "bandBehind", "makeField", "fitNames"} {
 		suited[name] = func(it card.Item) bool { return it.Words != nil }
 	}
 }
@@ -139,6 +139,16 @@ func (f *filler) words(field string) string {
 			}
 		}
 		return f.id()
+	case "column":
+		if n := f.c.Names; n != nil {
+			return pick(f.r, append(slices.Clone(n.Columns), ""))
+		}
+	case "row", "rows":
+		if n := f.c.Names; n != nil {
+			return pick(f.r, n.Rows).ID
+		}
+	case "item":
+		return pick(f.r, []string{f.id(), card.BasePiece})
 	case "id", "on", "above", "of", "from":
 		return pick(f.r, []string{f.id(), f.id(), ""})
 	case "to":
@@ -187,6 +197,11 @@ func (f *filler) fill(v reflect.Value, field string, depth int) {
 		return
 	case typ == reflect.TypeFor[card.Window]() && f.r.IntN(3) > 0:
 		v.Set(reflect.ValueOf(card.Window{Of: f.ids(), Overlap: f.r.Float64(), Width: 4 * f.r.Float64(), Corner: pick(f.r, []card.Corner{card.Square, card.Round})}))
+		return
+	case typ == reflect.TypeFor[card.SetNames]() && f.r.IntN(8) > 0:
+		k := members()
+		k.Rows = k.Rows[f.r.IntN(3):]
+		v.Set(reflect.ValueOf(k))
 		return
 	case typ == reflect.TypeFor[card.FaceID]():
 		v.SetString(pick(f.r, []string{string(f.face().ID), string(f.face().ID), string(card.Front), "nowhere"}))
@@ -246,6 +261,10 @@ func (f *filler) fill(v reflect.Value, field string, depth int) {
 	case reflect.Slice:
 		if strings.EqualFold(field, "from") {
 			v.Set(reflect.ValueOf([]string{pick(f.r, []string{"#587a4a", "#a8432a", "#1f2b38"})}))
+			return
+		}
+		if f.of == "removeNames" {
+			v.Set(reflect.ValueOf([]string{f.words("row")}))
 			return
 		}
 		if v.Type().Elem() == reflect.TypeFor[string]() {
@@ -381,6 +400,12 @@ func mendsHelp(t *testing.T, v app.View) {
 	}
 }
 
+// members are a list of names.
+func members() card.SetNames {
+	return card.SetNames{From: "members.csv", Columns: []string{"Name", "Plot", "Guest"},
+		Rows: [][]string{{"Odalys Fernsby", "14", ""}, {"Wilhelmina Tock", "3", "Ptolemy Reed"}, {"Bartholomew Quillfeather", "22", ""}, {"Isolde Marchbanks", "7", "Noor"}}}
+}
+
 // stencilled makes a plate that words with bridges are carved out of.
 func stencilled(c card.Card) []card.Command {
 	plate := card.Item{Name: "Plate", Kind: card.Shape, Place: card.Place{X: 60, Y: 60, Turn: 20}, Made: card.Made{As: card.Cut, Stock: "moss-216", Islands: card.FirstBridges()},
@@ -388,7 +413,7 @@ func stencilled(c card.Card) []card.Command {
 	words := card.Item{Name: "Stencil", Kind: card.Lettering, Place: card.Place{X: 60, Y: 60}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
 		Words: &card.Words{Text: "Boat", Font: "alfa-slab-one-400", Size: 14, Leading: 1.2, Align: card.AlignCentre}}
 	face := c.Faces[0].ID
-	return []card.Command{card.PlaceItems{Face: face, Items: []card.Item{plate}}, card.PlaceItems{Face: face, Items: []card.Item{words}},
+	return []card.Command{members(), card.PlaceItems{Face: face, Items: []card.Item{plate}}, card.PlaceItems{Face: face, Items: []card.Item{words}},
 		card.SetMade{IDs: []string{fmt.Sprintf("i%d", c.NextID+1)}, Made: card.Made{As: card.Carved}}}
 }
 

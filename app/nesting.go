@@ -38,6 +38,9 @@ func (p *production) nester(ctx context.Context) *nester { return &nester{app: p
 func (n *nester) answer(p nest.Problem) nest.Answer {
 	known, err := n.app.layouts.Of(p.Key(), func() (layout, error) {
 		var known layout
+		if err := n.ctx.Err(); err != nil {
+			return known, err // nobody waits for it
+		}
 		raw, err := n.app.store.Layout(n.ctx, p.Key())
 		found, err := decode(raw, err, &known, "how the sheets were laid")
 		if err == nil && found && len(known.Places) != len(p.Parts) {
@@ -80,14 +83,12 @@ func (p *production) LayCloser(ctx context.Context, id string, opt sheet.Options
 	if err != nil {
 		return Job{}, err
 	}
-	o, err := p.cards.load(ctx, id)
+	rev, _, copies, err := p.cards.toLay(ctx, id)
 	if err != nil {
 		return Job{}, err
 	}
-	rev, s := o.rev, o.scene
-	o.Unlock()
 	by := p.nester(ctx)
-	before := sheet.Lay(rev.Card, s, opt, by.answer)
+	before := sheet.LayCopies(rev.Card, copies, opt, by.answer)
 	if by.err != nil {
 		return Job{}, by.err
 	}
@@ -104,7 +105,7 @@ func (p *production) LayCloser(ctx context.Context, id string, opt sheet.Options
 		if err := c.keep(context.WithoutCancel(ctx)); err != nil {
 			return err
 		}
-		after := sheet.Lay(rev.Card, s, opt, c.by.answer)
+		after := sheet.LayCopies(rev.Card, copies, opt, c.by.answer)
 		share := max(0, 1-after.Taken/before.Taken)
 		update(func(j *Job) {
 			j.Note = "This is as close as they go."

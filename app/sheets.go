@@ -49,6 +49,8 @@ type LayoutView struct {
 	// Cost is what its sheets cost, scraps left out, as far as prices are known.
 	Cost    float64 `json:"cost,omitempty"`
 	Seconds float64 `json:"seconds"` // of cutting
+
+	says map[string]string // what rows say, see rowsSay
 }
 
 // Unlaid is a piece that is on no sheet.
@@ -65,18 +67,16 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 	if err != nil {
 		return LayoutView{}, err
 	}
-	o, err := p.cards.load(ctx, id)
+	rev, s, copies, err := p.cards.toLay(ctx, id)
 	if err != nil {
 		return LayoutView{}, err
 	}
-	rev, s := o.rev, o.scene
-	o.Unlock()
 	by := p.nester(ctx)
-	l := sheet.Lay(rev.Card, s, opt, by.answer)
+	l := sheet.LayCopies(rev.Card, copies, opt, by.answer)
 	if by.err != nil {
 		return LayoutView{}, by.err
 	}
-	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Unlaid: []Unlaid{}, Used: l.Used,
+	v := LayoutView{says: rowsSay(rev.Card.Names), Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Unlaid: []Unlaid{}, Used: l.Used,
 		Findings: check.Run(check.TheSheets, check.Input{Card: rev.Card, Scene: &s, Layout: &l})}
 	for _, p := range l.Problems {
 		v.Unlaid = append(v.Unlaid, Unlaid{p.ID, p.Name, p.Stock})
@@ -104,7 +104,7 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 	v.Cost = sheet.Cost(l.Sheets)
 	v.Changed = p.outcomes.runs.changed(id, keys)
 	if slices.ContainsFunc(l.Problems, func(p sheet.Problem) bool { return p.Offer == nil }) {
-		v.Offer = sheet.Offer(rev.Card, s, rev.Card.SheetsOf(), opt)
+		v.Offer = sheet.Offer(rev.Card, copies, rev.Card.SheetsOf(), opt)
 	}
 	return v, nil
 }

@@ -34,6 +34,14 @@ func (p *production) TrySheets(ctx context.Context, id string, base int64, comma
 	if opt, err = p.paper(ctx, opt); err != nil {
 		return SheetsTold{}, err
 	}
-	l := sheet.Lay(next, after, opt, nil)
-	return SheetsTold{len(sheet.Lay(rev.Card, was, opt, nil).Sheets), len(l.Sheets), len(l.Problems)}, ctx.Err()
+	now, err := laid(ctx, rev.Card, was)
+	if err != nil {
+		return SheetsTold{}, err
+	}
+	then, err := laid(ctx, next, after)
+	if err != nil {
+		return SheetsTold{}, err
+	}
+	l := sheet.LayCopies(next, then, opt, nil)
+	return SheetsTold{len(sheet.LayCopies(rev.Card, now, opt, nil).Sheets), len(l.Sheets), len(l.Problems)}, ctx.Err()
 }

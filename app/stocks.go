@@ -259,5 +259,5 @@ func (o *opened) anew() {
 		o.rev, o.scene = Revision{}, scene.Scene{}
 		return
 	}
-	o.scene = s
+	o.scene, o.made = s, nil
 }

@@ -32,6 +32,8 @@ var Vocabulary = vocabulary(
 	of(scene.Sharp, scene.Soft, scene.Coarse),
 	of(card.Photo, card.Paper, card.Shape, card.Lettering, card.Mat, card.Drawing, card.Slot),
 	of(card.TakesPhoto, card.TakesWords),
+	of(card.StockByName, card.PhotoByName, card.ThereByName),
+	of(NameWaits, NameCutting, NamePart, NameCut, NameOut),
 	of(card.Printed, card.Cut, card.Lined, card.Carved, card.Welded, card.Trims),
 	of(card.LooseIslands, card.BridgedIslands, card.NoIslands),
 	of(card.NoBevel, card.PrintedBevel, card.CutBevel),

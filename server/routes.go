@@ -134,6 +134,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/cards/:id/sheets/closer", s.closer)
 	r.POST("/cards/:id/prints", s.print)
 	r.GET("/prints/:ref", s.printed)
+	s.names(r)
 	s.machine(r)
 	r.GET("/jobs/:id", s.job)
 	r.DELETE("/jobs/:id", s.stop)

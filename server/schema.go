@@ -78,7 +78,7 @@ func Schema() ([]byte, error) {
 		return name(reflect.TypeOf(v))
 	}
 	for _, v := range []any{
-		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.InkView{}, app.StockView{}, app.MeasuredStock{}, app.OtherCutter{}, sheet.PrinterReach{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.BaseAsk{}, drawnbase.Found{}, app.FoldView{}, fold.Directions{},
+		app.View{}, app.Summary{}, app.Picture{}, app.LayoutView{}, app.CutterState{}, app.Mishap{}, sheet.Scrap{}, sheet.OnHand{}, app.TrueSize{}, app.InkView{}, app.StockView{}, app.MeasuredStock{}, app.OtherCutter{}, sheet.PrinterReach{}, app.NamesView{}, ListRead{}, app.Job{}, app.Event{}, app.Incoming{}, LayDrawing{}, app.BaseAsk{}, drawnbase.Found{}, app.FoldView{}, fold.Directions{},
 		Catalogue{}, Measure{}, Length{}, WordsToSet{}, WordsAsSet{}, arrange.Gap{}, arrange.Fit{}, app.PictureFacts{}, app.PrintView{}, app.PhotoLook{}, app.TraceAsk{}, EditsAsk{}, RightSeen{}, WayAsk{}, app.Traced{}, tracing.PlainForm{}, points.Points{}, app.Supply{}, app.Art{}, app.SheetsTold{}, app.SuppliesIn{}, app.CardIn{}, app.Credits{}, app.CheckView{}, app.AssemblyView{}, Ticked{}, scene.Cut{}, CutLine{}, app.IncomingPaper{}, app.NewPaper{}, app.NewMotif{}, app.KeptThings{}, LayArt{}, app.Sketch{}, app.NewSketch{}, FromSketch{}, ColourSeen{}, NewCard{}, CardRef{}, Problem{},
 	} {
 		add(v)

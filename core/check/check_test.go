@@ -10,6 +10,7 @@ import (
 
 	"sectilis/core/check"
 	"sectilis/core/coretest/sheettest"
+	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/lettering"
 	"sectilis/core/document/pattern"
@@ -524,8 +525,9 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			s, err := scene.Of(c)
 			require.NoError(t, err)
 			found := 0
+			known := w.known(t, c)
 			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole} {
-				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: w.whole}) {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: known}) {
 					if f.Check != w.check {
 						continue
 					}
@@ -537,8 +539,8 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 					m := mended(t, c, f)
 					s, err := scene.Of(m)
 					require.NoError(t, err)
-					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.whole}) {
-						assert.NotEqual(t, w.check, g.Check, "%s after its mend", w.check)
+					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.known(t, m)}) {
+						assert.NotEqual(t, w.check, g.Check, "%s after its mend: %s", w.check, g.Why)
 					}
 				}
 			}
@@ -557,6 +559,68 @@ type whole struct {
 	check       check.ID
 	whole       *check.Whole
 	fault, good card.Card
+}
+
+// known is what is known of a card, with the cards for its names.
+func (w whole) known(t *testing.T, c card.Card) *check.Whole {
+	t.Helper()
+	if c.Names == nil {
+		return w.whole
+	}
+	out := check.Whole{}
+	for _, r := range c.Names.Made() {
+		made, ok := c.ForName(r.ID)
+		require.True(t, ok)
+		s, err := scene.Of(made)
+		require.NoError(t, err)
+		out.Copies = append(out.Copies, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
+	}
+	return &out
+}
+
+// forNames is a card for names, whose words i1 say them, where they have a field, on a label or without.
+func forNames(t *testing.T, field, fit bool, rows ...[]string) card.Card {
+	t.Helper()
+	c, err := fold.New("Names", card.Base{Kind: card.SideFold, Width: 127, Height: 178, Stock: "cream-300"})
+	require.NoError(t, err)
+	c, err = card.Apply(c, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Greeting", Kind: card.Lettering, Place: card.Place{X: 60, Y: 81}, Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#35658c"},
+		Words: &card.Words{Text: "For Noor Haldane\nof plot 2", Font: "courier-prime-400", Size: 6, Leading: 1.2, Align: card.AlignCentre}}}},
+		card.SetNames{Columns: []string{"Name", "Plot", "Row"}, Rows: rows})
+	require.NoError(t, err)
+	if field {
+		c, err = card.Apply(c, card.MakeField{ID: "i1", From: 20, To: 26, Column: "Plot"}, card.MakeField{ID: "i1", From: 4, To: 16, Column: "Name"})
+		require.NoError(t, err)
+	}
+	if fit {
+		c, err = card.Apply(c, typeset.FitNames{ID: "i1"})
+		require.NoError(t, err)
+	}
+	return c
+}
+
+// A mend that makes fields says each name where one was said on all cards, of every column that the words
+// speak of; what stands in a word, or is told of another column by chance, is left.
+func TestWordsThatNameOneAreMadeToNameEach(t *testing.T) {
+	c := forNames(t, false, false, []string{"Noor Haldane", "plot 2", "of"}, []string{"Ida", "plot 31", "For"})
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	found := check.Run(check.TheWhole, check.Input{Card: c, Scene: &s, Whole: &check.Whole{}})
+	require.Len(t, found, 1)
+	assert.Equal(t, "“Greeting” says “Noor Haldane” on all 2 cards, which the list has for one.", found[0].Why)
+	m := mended(t, c, found[0])
+	made, _ := m.ForName("n2")
+	_, it := made.Find("i1")
+	assert.Equal(t, "For Ida\nof plot 31", it.Words.Text)
+	require.Len(t, m.Faces[0].Items[0].Words.Fields, 2)
+
+	c, err = card.Apply(c, card.SetText{ID: "i1", Text: "Noorish fun"})
+	require.NoError(t, err)
+	s, err = scene.Of(c)
+	require.NoError(t, err)
+	found = check.Run(check.TheWhole, check.Input{Card: c, Scene: &s, Whole: &check.Whole{}})
+	require.Len(t, found, 1)
+	assert.Contains(t, found[0].Why, "no words name anybody", "a part of a word is no name")
+	assert.Nil(t, mended(t, c, found[0]).Names)
 }
 
 func plantedWhole(t *testing.T) []whole {
@@ -627,7 +691,15 @@ func plantedWhole(t *testing.T) []whole {
 		require.NoError(t, err)
 		return c
 	}
+	noor, ida := []string{"Noor Haldane", "2", "north"}, []string{"Ida Quince", "5", "north"}
+	long := []string{"Bartholomew Quillfeather-Marchbanks", "9", "south"}
+	longest := []string{long[0] + " of the Seventh Allotment beside the Lane", "9", "south"}
 	return []whole{
+		{"sameWords", nil, forNames(t, false, false, noor, ida), forNames(t, true, false, noor, ida)},
+		{"nameFits", nil, forNames(t, true, true, noor, longest), forNames(t, true, true, noor, ida)},
+		{"nameFits", nil, forNames(t, true, false, noor, long), forNames(t, true, false, noor, ida)},
+		{"emptyFields", nil, forNames(t, true, false, noor, []string{"Ida", "", ""}), forNames(t, true, false, noor, ida)},
+		{"nameTwice", nil, forNames(t, true, false, noor, ida, noor), forNames(t, true, false, noor, ida, []string{"Noor Haldane", "3", ""})},
 		{"glueThrough", nil, opened(60), opened(110)},
 		{"insertLarge", nil, make(leaf(.5)), make(leaf(3))},
 		{"nearColours", nil, make(none, red, rose), make(none, red, same)},

@@ -44,7 +44,7 @@ func tooFew(in *Input) (out []Finding) {
 
 // piece is the item that a piece is, with its face; both are empty for the base.
 func (in *Input) piece(id string) (card.FaceID, string) {
-	if f, it := in.Card.Find(id); it != nil {
+	if f, it := in.Card.Find(card.ItemOf(id)); it != nil {
 		return f.ID, it.ID
 	}
 	return "", ""

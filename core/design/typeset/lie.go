@@ -17,6 +17,7 @@ var Commands = map[string]func() card.Command{
 	"layWords":     func() card.Command { return &LayWords{} },
 	"lettersApart": func() card.Command { return &LettersApart{} },
 	"bandBehind":   func() card.Command { return &BandBehind{} },
+	"fitNames":     func() card.Command { return &FitNames{} },
 }
 
 // Lie is how words are laid.

@@ -36,6 +36,8 @@ type Card struct {
 	Left []LeftSo `json:"left,omitempty"`
 	// Sheets is how its sheets are laid and marked; nil for UsualSheets.
 	Sheets *SheetSetup `json:"sheets,omitempty"`
+	// Names is the list that it is made for; nil for none.
+	Names *Names `json:"names,omitempty"`
 }
 
 // BaseKind names a base in the catalogue.
@@ -156,6 +158,7 @@ func Parse(raw []byte) (Card, error) {
 func (c Card) clone() Card {
 	c.Faces = slices.Clone(c.Faces)
 	c.Laid, c.Ties = slices.Clone(c.Laid), slices.Clone(c.Ties)
+	c.Names = c.Names.clone()
 	for i := range c.Faces {
 		items := make([]Item, len(c.Faces[i].Items))
 		for j, it := range c.Faces[i].Items {

@@ -80,6 +80,9 @@ func (c Card) check() error {
 			return err
 		}
 	}
+	if err := c.Names.check(); err != nil {
+		return err
+	}
 	return c.checkLaid()
 }
 
@@ -172,6 +175,9 @@ func checkStock(field, id string) error {
 	}
 	return nil
 }
+
+// isPicture reports whether a picture can have so many.
+func isPicture(width, height int) bool { return min(width, height) >= 1 && max(width, height) <= 1<<16 }
 
 func within(v, lo, hi float64) bool { return !math.IsNaN(v) && v >= lo && v <= hi }
 
@@ -356,7 +362,7 @@ func (p Print) check() error {
 	if !digest.MatchString(p.Picture) {
 		return Refuse("picture", "The photo's picture is not named by its digest.")
 	}
-	if p.PixelWidth < 1 || p.PixelHeight < 1 || p.PixelWidth > 1<<16 || p.PixelHeight > 1<<16 {
+	if !isPicture(p.PixelWidth, p.PixelHeight) {
 		return Refuse("picture", "The photo's picture has no size.")
 	}
 	if p.Zoom != 0 && !within(p.Zoom, 1, 50) || !within(p.ShiftX, -50, 50) || !within(p.ShiftY, -50, 50) {

@@ -55,7 +55,7 @@ func (w Words) Check() error {
 	if w.Path != nil && (w.Warp != nil || w.Box != nil) {
 		return Refuse("path", "Words along a line have no box and are not bent otherwise.")
 	}
-	for _, err := range []error{w.checkRuns(), w.Box.check(), w.Path.check(), w.Warp.check()} {
+	for _, err := range []error{w.checkRuns(), w.checkFields(), w.Box.check(), w.Path.check(), w.Warp.check()} {
 		if err != nil {
 			return err
 		}
@@ -123,8 +123,14 @@ func (b *TextBox) check() error {
 	if b.Fit && b.Height == 0 {
 		return Refuse("box", "Letters that are as large as fits need a box with a height.")
 	}
+	if !within(b.Least, 0, 400) || b.Lines < 0 || b.Lines > maxBoxLines {
+		return Refuse("box", "Letters that fit a box are at least up to 400 mm (15 ¾ in) high, in up to %d lines.", maxBoxLines)
+	}
 	return nil
 }
+
+// maxBoxLines is how many lines letters that fit a box may be held to.
+const maxBoxLines = 20
 
 func (p *TextPath) check() error {
 	if p == nil {

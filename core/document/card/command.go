@@ -62,6 +62,15 @@ var Commands = map[string]func() Command{
 	"editPhoto":      func() Command { return &EditPhoto{} },
 	"tiePieces":      func() Command { return &TiePieces{} },
 	"untiePieces":    func() Command { return &UntiePieces{} },
+	"setNames":       func() Command { return &SetNames{} },
+	"setCell":        func() Command { return &SetCell{} },
+	"setRow":         func() Command { return &SetRow{} },
+	"removeNames":    func() Command { return &RemoveNames{} },
+	"nameColumn":     func() Command { return &NameColumn{} },
+	"showName":       func() Command { return &ShowName{} },
+	"layNames":       func() Command { return &LayNames{} },
+	"differ":         func() Command { return &Differ{} },
+	"makeField":      func() Command { return &MakeField{} },
 }
 
 // Decode reads one command of the protocol by a table of empty commands, which
@@ -121,8 +130,9 @@ func Change(c Card, f func(*Card) error) (Card, error) {
 	}
 	next.tidyJoined()
 	next.tidyWindows()
-	next.tidyLaid()
 	next.tidyText()
+	next.tidyNames()
+	next.tidyLaid()
 	if err := next.check(); err != nil {
 		return c, err
 	}

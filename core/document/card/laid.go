@@ -3,6 +3,7 @@ package card
 import (
 	"fmt"
 	"slices"
+	"strings"
 )
 
 // Laid is where a person has laid a piece on a sheet by hand: it stays there, and the
@@ -69,8 +70,27 @@ func (c Card) checkLaid() error {
 	return nil
 }
 
+// PieceFor is the id of a piece of the card that is made for a row of its list.
+func PieceFor(item, row string) string { return item + ofRow + row }
+
+// ItemOf is the item that a piece is.
+func ItemOf(piece string) string {
+	item, _, _ := strings.Cut(piece, ofRow)
+	return item
+}
+
+// ofRow parts an item from a row in the id of a piece.
+const ofRow = "@"
+
 // stockOf is the stock that a piece is cut from, "" for what is no piece.
 func (c *Card) stockOf(piece string) string {
+	if item, row, ok := strings.Cut(piece, ofRow); ok {
+		made, ok := c.ForName(row)
+		if !ok {
+			return ""
+		}
+		return made.stockOf(item)
+	}
 	switch {
 	case piece == BasePiece:
 		return c.Base.Stock

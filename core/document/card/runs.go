@@ -24,6 +24,7 @@ func (w Words) WithText(text string) Words {
 		r.From, r.To = from, to
 		v.Runs = append(v.Runs, r)
 	}
+	v.followEdit(e)
 	v.tidyRuns()
 	return v
 }

@@ -16,7 +16,9 @@ func (SetWords) Label() string { return "Change words" }
 // Apply implements Command.
 func (k SetWords) Apply(c Card) (Card, error) {
 	return onWords(c, k.ID, func(it *Item) error {
+		was := it.Words
 		it.Words = k.Words.clone()
+		it.Words.Fields = was.WithText(it.Words.Text).Fields // MakeField makes them
 		it.Words.Size = Tidy(k.Words.Size)
 		if k.Anchor != nil {
 			it.Place.X, it.Place.Y = Tidy(k.Anchor.X), Tidy(k.Anchor.Y)

@@ -44,8 +44,7 @@ func (c *Card) tidyText() {
 			it.Name = visible(it.Name, false)
 			if it.Words != nil {
 				if text := visible(it.Words.Text, true); text != it.Words.Text {
-					w := *it.Words
-					w.Text = text
+					w := it.Words.WithText(text)
 					it.Words = &w
 				}
 			}

@@ -26,6 +26,18 @@ func once(list *[]string, ids ...string) {
 func (c Card) Uses() Uses {
 	var u Uses
 	once(&u.Stocks, c.Base.Stock)
+	if c.Names != nil {
+		for _, d := range c.Names.Differs {
+			for _, v := range d.Values {
+				switch d.What {
+				case StockByName:
+					once(&u.Stocks, v.Means)
+				case PhotoByName:
+					once(&u.Pictures, v.Means)
+				}
+			}
+		}
+	}
 	if c.Leaf != nil {
 		once(&u.Stocks, c.Leaf.Stock)
 	}

@@ -29,6 +29,8 @@ type Words struct {
 	Features []Feature `json:"features,omitempty"`
 	// Runs are characters that are set otherwise: sorted, apart from each other, none empty.
 	Runs []Run `json:"runs,omitempty"`
+	// Fields say what a list of names says: sorted, apart from each other.
+	Fields []Field `json:"fields,omitempty"`
 	// Colours are inks that lines, words or letters have in turn; none is that of the fill.
 	Colours  []string `json:"colours,omitempty"`
 	ColourBy ColourBy `json:"colourBy,omitempty"`
@@ -52,6 +54,10 @@ type TextBox struct {
 	// Fit sets the letters as large as has room, in place of the size of the words; it needs
 	// a height.
 	Fit bool `json:"fit,omitempty"`
+	// Least is how small letters that fit may be, mm, and Lines is how many lines they may take; 0 is
+	// any. What does not fit so is larger than its box.
+	Least float64 `json:"least,omitempty"`
+	Lines int     `json:"lines,omitempty"`
 	// Unwrapped lets lines break only where the text says so.
 	Unwrapped bool `json:"unwrapped,omitempty"`
 	// Hyphenate parts words with hyphens: at their soft hyphens (U+00AD), or where English
@@ -182,6 +188,7 @@ func (w *Words) clone() *Words {
 	for i := range v.Runs {
 		v.Runs[i].Features = slices.Clone(v.Runs[i].Features)
 	}
+	v.Fields = slices.Clone(w.Fields)
 	v.Box, v.Path, v.Warp = copied(w.Box), copied(w.Path), copied(w.Warp)
 	return &v
 }
@@ -190,7 +197,7 @@ func (w *Words) clone() *Words {
 func (w *Words) scale(k float64) {
 	w.Size, w.Tie, w.Bar = Tidy(w.Size*k), Tidy(w.Tie*k), Tidy(w.Bar*k)
 	if b := w.Box; b != nil {
-		b.Width, b.Height = Tidy(b.Width*k), Tidy(b.Height*k)
+		b.Width, b.Height, b.Least = Tidy(b.Width*k), Tidy(b.Height*k), Tidy(b.Least*k)
 	}
 	if p := w.Path; p != nil {
 		p.Radius, p.Away = Tidy(p.Radius*k), Tidy(p.Away*k)

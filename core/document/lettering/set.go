@@ -163,7 +163,8 @@ func named(text string, missing map[rune]bool) string {
 }
 
 // fit is the size of letters, mm, that is the largest at which they have room in a box with a
-// height. It is found by halving; the widths of characters are measured once.
+// height, in as many lines as it takes; it is no less than the least that the box takes. It is found
+// by halving; the widths of characters are measured once.
 func (s *shaper) fit(b card.TextBox) float64 {
 	room := func(size float64) bool {
 		lines, widest := 0, 0.0
@@ -183,9 +184,9 @@ func (s *shaper) fit(b card.TextBox) float64 {
 				at = to
 			}
 		}
-		return float64(lines)*s.words.Leading*size <= b.Height && widest*size <= b.Width
+		return (b.Lines == 0 || lines <= b.Lines) && float64(lines)*s.words.Leading*size <= b.Height && widest*size <= b.Width
 	}
-	lo, hi := .01, b.Height/s.words.Leading*1.001
+	lo, hi := max(.01, b.Least), b.Height/s.words.Leading*1.001
 	for range 40 {
 		if mid := (lo + hi) / 2; room(mid) {
 			lo = mid
@@ -200,7 +201,7 @@ func (s *shaper) fit(b card.TextBox) float64 {
 	}
 	for _, l := range lines {
 		if l.advance*lo > b.Width {
-			lo = b.Width / l.advance
+			lo = max(b.Least, b.Width/l.advance)
 		}
 	}
 	return lo
@@ -245,6 +246,9 @@ func (s *shaper) place(lines []line, out *Setting) placing {
 		if b.Height > 0 {
 			high = b.Height
 			out.Over = max(out.Over, height-high)
+		}
+		if b.Fit && b.Lines > 0 {
+			out.Over = max(out.Over, lead*float64(len(lines)-b.Lines))
 		}
 		out.Block = geom.Centred(b.Width, high)
 		if out.Over < 1e-6 {

@@ -134,6 +134,35 @@ func TestLettersAreAsLargeAsFits(t *testing.T) {
 	}
 }
 
+// Letters that fit are held to a number of lines and to a least size; what has no room so is larger than
+// its box by the lines that are too many, or by what is too wide.
+func TestLettersThatFitAreHeldToLinesAndToALeastSize(t *testing.T) {
+	w := boxed("Bartholomew Quillfeather", 40, 40)
+	w.Box.Fit = true
+	size := func(lines int, least float64) (float64, float64) {
+		w.Box.Lines, w.Box.Least = lines, least
+		s, err := Set(w)
+		require.NoError(t, err)
+		return s.Size, s.Over
+	}
+	free, over := size(0, 0)
+	require.Zero(t, over)
+	one, over := size(1, 0)
+	require.Zero(t, over)
+	two, over := size(2, 0)
+	require.Zero(t, over)
+	assert.Less(t, one, two)
+	assert.InDelta(t, free, two, 1e-9, "two words take two lines")
+	held, over := size(1, one*1.2)
+	assert.InDelta(t, one*1.2, held, 1e-9)
+	assert.InDelta(t, held*w.Leading, over, 1e-9, "one line is too many")
+	held, over = size(2, two*1.1)
+	assert.InDelta(t, two*1.1, held, 1e-9)
+	assert.Positive(t, over)
+	_, over = size(2, two*.9)
+	assert.Zero(t, over)
+}
+
 func TestWordsThatAreTooManyForTheirBoxSaySo(t *testing.T) {
 	w := boxed(invitation, 30, 12)
 	s, err := Set(w)

@@ -40,34 +40,59 @@ func (l loose) placeOf(m geom.Affine) card.Place {
 	return card.Place{X: card.Tidy(p.X), Y: card.Tidy(p.Y), Turn: card.Tidy(turnOf(geom.Pt(m.A, m.B)))}
 }
 
-// unitsOf are the units of a group of one stock, in the order of their first pieces.
-func unitsOf(c card.Card, group []loose, p paper) []unit {
-	byID := map[string]loose{}
-	for _, l := range group {
-		byID[l.ID] = l
-	}
-	tied := map[string]int{}
+// setOf is a tied set as it is on the sheets: its number, from 1, and the row whose pieces it holds; ""
+// for a set whose pieces were tied by their own ids.
+type setOf struct {
+	tie int
+	row string
+}
+
+// setsOf tells which set each piece of a group is in. A set of items, tied on one card, is a set of each
+// name's.
+func setsOf(c card.Card, group []loose) map[string]setOf {
+	sets := map[string]setOf{}
 	for i, t := range c.Ties {
-		for _, p := range t.Pieces {
-			tied[p.Piece] = i + 1
+		for _, member := range t.Pieces {
+			for _, l := range group {
+				switch member.Piece {
+				case l.ID:
+					sets[l.ID] = setOf{i + 1, ""}
+				case l.Item:
+					if _, own := sets[l.ID]; !own {
+						sets[l.ID] = setOf{i + 1, l.Row}
+					}
+				}
+			}
 		}
 	}
+	return sets
+}
+
+// unitsOf are the units of a group of one stock, in the order of their first pieces.
+func unitsOf(c card.Card, group []loose, p paper) []unit {
+	sets := setsOf(c, group)
+	done := map[setOf]bool{}
 	var units []unit
-	done := map[int]bool{}
 	for _, l := range group {
-		k := tied[l.ID]
-		if k == 0 {
+		set, tied := sets[l.ID]
+		if !tied {
 			units = append(units, p.single(l))
 			continue
 		}
-		if done[k] {
+		if done[set] {
 			continue
 		}
-		done[k] = true
-		u := unit{tie: k}
+		u := unit{tie: set.tie}
+		if set.row != "" {
+			u.tie = len(c.Ties) + len(done) + 1
+		}
+		done[set] = true
 		var rooms []geom.Path
-		for _, t := range c.Ties[k-1].Pieces {
-			if member, ok := byID[t.Piece]; ok {
+		for _, t := range c.Ties[set.tie-1].Pieces {
+			for _, member := range group {
+				if sets[member.ID] != set || t.Piece != member.ID && t.Piece != member.Item {
+					continue
+				}
 				m := member.to(t.Place)
 				u.members, u.at = append(u.members, member), append(u.at, m)
 				rooms = append(rooms, member.room.Transform(m))

@@ -17,7 +17,7 @@ import (
 )
 
 // flags is a card with n banners of moss card, item1 to itemN.
-func flags(t *testing.T, n int) card.Card {
+func flags(t testing.TB, n int) card.Card {
 	t.Helper()
 	c := coretest.Empty(t)
 	for k := range n {

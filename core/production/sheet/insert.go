@@ -25,7 +25,7 @@ func insert(c card.Card, s scene.Scene, base loose) (loose, bool) {
 	if outline.Area() < 0 {
 		outline = outline.Reverse()
 	}
-	in := loose{stock: c.Leaf.Stock, Piece: Piece{ID: card.InsertPiece, Name: "Insert", At: over, Area: outline.Area(), runs: along(base.runs, over)}}
+	in := loose{stock: c.Leaf.Stock, Piece: Piece{ID: card.InsertPiece, Item: card.InsertPiece, Name: "Insert", At: over, Area: outline.Area(), runs: along(base.runs, over)}}
 	for _, l := range base.Lines {
 		if !l.Role.Folds() {
 			continue

@@ -12,22 +12,27 @@ import (
 	"sectilis/core/production/nest"
 )
 
-// Lay lays the base and all pieces on sheets, stock by stock: what is not printed on
-// scraps first, what was laid by hand where it was laid, the rest on the sizes on hand
-// that take the least paper.
+// Lay lays the base and all pieces of a card on sheets, as LayCopies does.
 func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
+	return LayCopies(c, Single(c, s), opt, by)
+}
+
+// LayCopies lays the base and all pieces of copies of a card on sheets, stock by stock: what is not
+// printed on scraps first, what was laid by hand where it was laid, the rest on the sizes on hand
+// that take the least paper.
+func LayCopies(c card.Card, copies []Copy, opt Options, by Nester) Layout {
 	if by == nil {
 		by = First
 	}
-	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}, Notes: append([]Note{}, open(s)...)}
+	out := Layout{Sheets: []Sheet{}, Problems: []Problem{}, Notes: openOf(copies)}
 	area, whole := 0.0, 0.0
-	for _, group := range byStock(pieces(c, s)) {
+	for _, group := range byStock(piecesOf(copies)) {
 		stock, _ := card.StockByID(group[0].stock)
 		p := opt.on(stock.ID)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
 		units := unitsOf(c, group, p)
 		units = p.apart(&out, c, units, printed)
-		base, units := p.whole(&out, units)
+		bases, units := p.whole(&out, units)
 		sheets, rest, taken := onScraps(&out, units, stock, p, by)
 		scraps := len(sheets)
 		f := p.fill(rest, printed, by)
@@ -56,11 +61,11 @@ func Lay(c card.Card, s scene.Scene, opt Options, by Nester) Layout {
 			}
 			u.layOn(&sheets[scraps+place.Sheet], place.At)
 		}
-		if base != nil {
-			base.Of, base.Stock = len(f.answer.Sheets), stock
-			sheets = slices.Insert(sheets, 0, *base)
-			taken += base.Size.area()
+		for i := range bases {
+			bases[i].Of, bases[i].Stock = len(f.answer.Sheets)+i, stock
+			taken += bases[i].Size.area()
 		}
+		sheets = append(bases, sheets...)
 		for i := range sheets {
 			sh := &sheets[i]
 			sh.Number = len(out.Sheets) + i + 1

@@ -18,7 +18,7 @@ const baseBleed = 3.0
 // their own coordinates: the net, or the face turned so that the piece is upright.
 func pieces(c card.Card, s scene.Scene) []loose {
 	outline := s.Net.Outline()
-	base := loose{stock: c.Base.Stock, Piece: Piece{ID: card.BasePiece, Name: "Base", At: geom.Identity, Area: outline.Area()}}
+	base := loose{stock: c.Base.Stock, Piece: Piece{ID: card.BasePiece, Item: card.BasePiece, Name: "Base", At: geom.Identity, Area: outline.Area()}}
 	base.Lines = netLines(s.Net)
 	for i := range s.Faces {
 		f := &s.Faces[i]
@@ -50,7 +50,7 @@ func pieces(c card.Card, s scene.Scene) []loose {
 			onFace, _ := f.OnSheet.Inverse()
 			inks := scene.Transform(f.PieceInks(it), upright)
 			out = append(out, loose{stock: doc.Made.Stock, room: roomOf(outline, inks, it.Bleed), Piece: Piece{
-				ID: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(outline.Area()),
+				ID: it.ID, Item: it.ID, Name: it.Name, Face: f.ID, At: upright, Area: math.Abs(outline.Area()),
 				Lines:   append(linesOn(f, it.ID, it.Outline.Transform(it.At), upright, false), Line{fold.Cut, outline}),
 				Outline: outline,
 				Inks:    inks,

@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"sectilis/core/document/card"
-	"sectilis/core/document/scene"
 	"sectilis/core/production/nest"
 )
 
@@ -55,11 +54,11 @@ func OptionsOf(s card.SheetSetup) (Options, error) {
 	return opt, nil
 }
 
-// Offer returns the setup, nearest to one, by which all pieces of a card have room that
+// Offer returns the setup, nearest to one, by which all pieces of copies of a card have room that
 // are laid on the size for all; nil if there is none. The size stays if it can: the sheets
 // are turned first, then the pieces freely, then the marks for the machine are left out,
 // then the margins. A size that the machine reaches goes before one that it does not.
-func Offer(c card.Card, s scene.Scene, setup card.SheetSetup, opt Options) *card.SheetSetup {
+func Offer(c card.Card, copies []Copy, setup card.SheetSetup, opt Options) *card.SheetSetup {
 	var sizes []string
 	for _, reached := range []bool{true, false} {
 		all := Sizes()
@@ -70,7 +69,7 @@ func Offer(c card.Card, s scene.Scene, setup card.SheetSetup, opt Options) *card
 			}
 		}
 	}
-	groups := byStock(pieces(c, s))
+	groups := byStock(piecesOf(copies))
 	if allFit(c, groups, setup, opt) {
 		return nil
 	}

@@ -58,7 +58,7 @@ func TestWhatIsOfferedFits(t *testing.T) {
 		opt, err := sheet.OptionsOf(setup)
 		require.NoError(t, err)
 		require.NotEmpty(t, sheet.Lay(c, s, opt, nil).Problems, k.name)
-		got := sheet.Offer(c, s, setup, opt)
+		got := sheet.Offer(c, sheet.Single(c, s), setup, opt)
 		want := setup
 		k.want(&want)
 		require.NotNil(t, got, k.name)

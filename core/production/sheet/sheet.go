@@ -74,9 +74,16 @@ type Line struct {
 
 // Piece is something laid on a sheet.
 type Piece struct {
-	ID   string      `json:"id"` // of the item; "base" for the base
-	Name string      `json:"name"`
-	Face card.FaceID `json:"face,omitempty"`
+	// ID tells it from all others; without a row it is Item.
+	ID string `json:"id"`
+	// Item is the id of the item, or "base" or "insert"; Row is that of the name that it is made for, ""
+	// where a card is not made for each name.
+	Item string `json:"item"`
+	Row  string `json:"row,omitempty"`
+	// Name is what it is called, with the name that it is made for; Plain is that without.
+	Name  string      `json:"name"`
+	Plain string      `json:"plain,omitempty"`
+	Face  card.FaceID `json:"face,omitempty"`
 	// At maps the face (for the base: the net) to the sheet.
 	At    geom.Affine `json:"at"`
 	Box   geom.Rect   `json:"box"` // with bleed

@@ -78,7 +78,7 @@ func offer(t *testing.T, c card.Card, change func(*sheet.Options), size string) 
 	opt, err := sheet.OptionsOf(setup)
 	require.NoError(t, err)
 	change(&opt)
-	return sheet.Offer(c, s, setup, opt)
+	return sheet.Offer(c, sheet.Single(c, s), setup, opt)
 }
 
 // cutOut is the region of a piece on its sheet.

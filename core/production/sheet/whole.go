@@ -23,7 +23,7 @@ const (
 
 // wholeOn maps the base to a sheet of a size that it is the whole of; false if it is not.
 func (u unit) wholeOn(size Size) (geom.Affine, bool) {
-	if len(u.members) != 1 || u.members[0].ID != card.BasePiece {
+	if len(u.members) != 1 || u.members[0].Item != card.BasePiece {
 		return geom.Identity, false
 	}
 	outline := u.members[0].Outline
@@ -44,25 +44,38 @@ func (u unit) wholeOn(size Size) (geom.Affine, bool) {
 	return at.Then(geom.Shift(size.Width/2-mid.X, size.Height/2-mid.Y)), true
 }
 
-// whole takes the base out of the units where it is a sheet of a size on hand: the sheet
-// that it is, without a number and a stock, and the other units.
-func (p paper) whole(out *Layout, units []unit) (*Sheet, []unit) {
-	for k, u := range units {
-		for _, size := range p.sizes {
-			at, ok := u.wholeOn(size)
-			if !ok || u.fixed != nil {
-				continue
-			}
-			p.Margin = p.marginOn(size, p.Margin)
-			sh := &Sheet{Size: size, Margin: p.Margin, Pieces: []Piece{}, Marks: []Mark{}, Whole: true}
-			u.at[0] = geom.Identity // its own way up does not matter here
-			u.layOn(sh, at)
-			sh.bare(p.Margin)
-			out.Notes = append(out.Notes, Note{Why: sh.told(p, u.members[0].Outline.Bounds())})
-			return sh, slices.Delete(slices.Clone(units), k, k+1)
+// whole takes bases out of the units that are each a sheet of a size on hand: the sheets
+// that they are, without a number and a stock, and the other units. It is noted once.
+func (p paper) whole(out *Layout, units []unit) (sheets []Sheet, rest []unit) {
+	for _, u := range units {
+		sh := p.wholeSheet(u)
+		if sh == nil {
+			rest = append(rest, u)
+			continue
 		}
+		if len(sheets) == 0 {
+			out.Notes = append(out.Notes, Note{Why: sh.told(p, u.members[0].Outline.Bounds())})
+		}
+		sheets = append(sheets, *sh)
 	}
-	return nil, units
+	return sheets, rest
+}
+
+// wholeSheet is the sheet that a base is, or nil.
+func (p paper) wholeSheet(u unit) *Sheet {
+	for _, size := range p.sizes {
+		at, ok := u.wholeOn(size)
+		if !ok || u.fixed != nil {
+			continue
+		}
+		p.Margin = p.marginOn(size, p.Margin)
+		sh := &Sheet{Size: size, Margin: p.Margin, Pieces: []Piece{}, Marks: []Mark{}, Whole: true}
+		u.at[0] = geom.Identity // its own way up does not matter here
+		u.layOn(sh, at)
+		sh.bare(p.Margin)
+		return sh
+	}
+	return nil
 }
 
 // bare leaves out what would cut round the sheet's only piece, and ends its ink where the

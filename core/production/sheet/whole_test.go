@@ -95,7 +95,7 @@ func TestABaseThatIsTheSheetIsTheSheet(t *testing.T) {
 	assert.False(t, lay(t, folded(t, card.SideFold, 5*inch, 8*inch), 0).Sheets[0].Whole)
 	assert.False(t, lay(t, folded(t, card.SideFold, 148, 210), 2).Sheets[0].Whole)
 	// So is a base with a shape of its own.
-	assert.Empty(t, sheet.Offer(c, s, card.UsualSheets(), opt), "nothing needs another size")
+	assert.Empty(t, sheet.Offer(c, sheet.Single(c, s), card.UsualSheets(), opt), "nothing needs another size")
 }
 
 func TestATiedSetThatIsTooLargeIsLaidApart(t *testing.T) {

@@ -7,6 +7,7 @@ export type AppCutterStatus =
 export type AppEventKind = 'table' | 'card' | 'job' | 'inks' | 'stocks'
 export type AppJobKind = 'print' | 'run' | 'load' | 'find' | 'test' | 'closer'
 export type AppJobState = 'running' | 'done' | 'stopped' | 'failed'
+export type AppNameStage = '' | 'cutting' | 'part' | 'cut' | 'out'
 export type AppRights = 'free' | 'personal' | 'credit'
 export type AppRunStage = 'waiting' | 'loaded' | 'found' | 'cutting' | 'done' | 'stopped' | 'failed'
 export type AppTraceBy = 'transparency' | 'darkness' | 'colours' | 'layers'
@@ -103,6 +104,7 @@ export type CardTierRule = '' | 'fan' | 'strips' | 'grid'
 export type CardLie = 'portrait' | 'landscape'
 export type CardTurning = 'upright' | 'quarters' | 'freely'
 export type CardMarks = 'machine' | 'hand' | 'none'
+export type CardDifferBy = 'stock' | 'photo' | 'there'
 export type LetteringEmbedding = 'installable' | 'editable' | 'print' | 'restricted'
 export type NetSide = 'outside' | 'inside'
 export type CheckID =
@@ -148,6 +150,10 @@ export type CheckID =
   | 'rights'
   | 'credits'
   | 'fontRights'
+  | 'sameWords'
+  | 'nameFits'
+  | 'emptyFields'
+  | 'nameTwice'
 export type CheckWeight = 'note' | 'caution' | 'stop'
 export type Command =
   | AddBridge
@@ -167,6 +173,7 @@ export type Command =
   | CropPhoto
   | CropToOutline
   | CutRound
+  | Differ
   | Divide
   | DivideOpening
   | DrawStroke
@@ -175,6 +182,7 @@ export type Command =
   | EditPhoto
   | FillOpening
   | FillWords
+  | FitNames
   | FitTo
   | FrameOpenings
   | FreeBridges
@@ -185,6 +193,7 @@ export type Command =
   | JoinPoints
   | KeepOverlap
   | LayCutOut
+  | LayNames
   | LayPieces
   | LayTraced
   | LayWords
@@ -194,6 +203,7 @@ export type Command =
   | LockItems
   | LoosenPieces
   | MakeFeature
+  | MakeField
   | MakeOneOutline
   | MakeSlots
   | MakeTiers
@@ -204,6 +214,7 @@ export type Command =
   | MoveHandle
   | MoveItems
   | MovePoints
+  | NameColumn
   | NameGroup
   | NameItem
   | PasteLook
@@ -215,6 +226,7 @@ export type Command =
   | Recolour
   | RemoveItems
   | NetRemoveLines
+  | RemoveNames
   | RemovePoints
   | RenameCard
   | Repaper
@@ -227,6 +239,7 @@ export type Command =
   | RubOut
   | SetBackground
   | SetBase
+  | SetCell
   | SetEdging
   | SetEnds
   | SetFill
@@ -235,14 +248,17 @@ export type Command =
   | SetLook
   | SetMade
   | SetMat
+  | SetNames
   | SetOpening
   | SetRim
   | SetRole
+  | SetRow
   | SheetSetSheets
   | SetText
   | SetTiers
   | SetWindow
   | SetWords
+  | ShowName
   | SimplifyOutline
   | SpaceOut
   | SplitPoint
@@ -476,6 +492,12 @@ export interface Brushed {
   points: Point[]
   radius: number
 }
+export interface ByValue {
+  cell: string
+  means: string
+  pixelWidth?: number
+  pixelHeight?: number
+}
 export interface Card {
   schema: number
   title: string
@@ -488,6 +510,7 @@ export interface Card {
   steps?: StepChange[]
   left?: LeftSo[]
   sheets?: SheetSetup
+  names?: Names
 }
 export interface Face {
   id: string
@@ -735,6 +758,7 @@ export interface Words {
   align: CardAlign
   features?: CardFeature[]
   runs?: Run[]
+  fields?: Field[]
   colours?: string[]
   colourBy?: CardColourBy
   tie?: number
@@ -755,10 +779,30 @@ export interface Run {
   features?: CardFeature[]
   alternate?: number
 }
+export interface Field {
+  from: number
+  to: number
+  column: string
+  before?: string
+  after?: string
+  style?: Style
+}
+export interface Style {
+  font?: string
+  scale?: number
+  spacing?: number
+  colour?: string
+  kern?: number
+  stand?: CardStand
+  features?: CardFeature[]
+  alternate?: number
+}
 export interface TextBox {
   width: number
   height?: number
   fit?: boolean
+  least?: number
+  lines?: number
   unwrapped?: boolean
   hyphenate?: boolean
 }
@@ -867,6 +911,31 @@ export interface SheetSetup {
   marks: CardMarks
   borderless?: boolean
   share?: boolean
+}
+export interface Names {
+  from?: string
+  columns: string[]
+  rows: NameRow[]
+  nextRow: number
+  shown: string
+  laid?: boolean
+  differs?: Differs[]
+}
+export interface NameRow {
+  id: string
+  cells: string[]
+  out?: boolean
+  said?: {
+    [k: string]: string
+  }
+  smaller?: boolean
+  lines?: number
+}
+export interface Differs {
+  item: string
+  what: CardDifferBy
+  column: string
+  values?: ByValue[]
 }
 export interface CardIn {
   id: string
@@ -1131,6 +1200,13 @@ export interface CutRound {
   rim?: Rim
   do: 'cutRound'
 }
+export interface Differ {
+  item: string
+  what: CardDifferBy
+  column: string
+  values?: ByValue[]
+  do: 'differ'
+}
 export interface Divide {
   ids: string[]
   do: 'divide'
@@ -1191,6 +1267,10 @@ export interface FillWords {
   text: string
   do: 'fillWords'
 }
+export interface FitNames {
+  id: string
+  do: 'fitNames'
+}
 export interface FitTo {
   id: string
   area: ArrangeArea
@@ -1247,6 +1327,10 @@ export interface LayCutOut {
   behind?: TracingBehind
   do: 'layCutOut'
 }
+export interface LayNames {
+  all: boolean
+  do: 'layNames'
+}
 export interface LayPieces {
   pieces: Laid[]
   do: 'layPieces'
@@ -1298,6 +1382,15 @@ export interface MakeFeature {
   margin: number
   lift: number
   do: 'makeFeature'
+}
+export interface MakeField {
+  id: string
+  from: number
+  to: number
+  column: string
+  before?: string
+  after?: string
+  do: 'makeField'
 }
 export interface MakeOneOutline {
   id: string
@@ -1355,6 +1448,11 @@ export interface MovePoints {
   dx: number
   dy: number
   do: 'movePoints'
+}
+export interface NameColumn {
+  column?: string
+  name: string
+  do: 'nameColumn'
 }
 export interface NameGroup {
   face: string
@@ -1426,6 +1524,10 @@ export interface RemoveItems {
 export interface NetRemoveLines {
   lines: number[]
   do: 'removeLines'
+}
+export interface RemoveNames {
+  rows: string[]
+  do: 'removeNames'
 }
 export interface RemovePoints {
   id: string
@@ -1511,6 +1613,12 @@ export interface SetBase {
   base: Base
   do: 'setBase'
 }
+export interface SetCell {
+  row?: string
+  column: string
+  text: string
+  do: 'setCell'
+}
 export interface SetEdging {
   ids: string[]
   edging?: Edging
@@ -1558,6 +1666,12 @@ export interface SetMat {
   dy?: number
   do: 'setMat'
 }
+export interface SetNames {
+  from?: string
+  columns: string[]
+  rows: string[][]
+  do: 'setNames'
+}
 export interface SetOpening {
   ids: string[]
   outline: ShapeID
@@ -1574,6 +1688,16 @@ export interface SetRole {
   ids: string[]
   role: CardRole
   do: 'setRole'
+}
+export interface SetRow {
+  row: string
+  out?: boolean
+  said?: {
+    [k: string]: string
+  }
+  smaller?: boolean
+  lines?: number
+  do: 'setRow'
 }
 export interface SheetSetSheets {
   sheets: SheetSetup
@@ -1600,6 +1724,10 @@ export interface SetWords {
   words: Words
   anchor?: Point
   do: 'setWords'
+}
+export interface ShowName {
+  row: string
+  do: 'showName'
 }
 export interface SimplifyOutline {
   id: string
@@ -2030,7 +2158,10 @@ export interface SheetView {
 }
 export interface SheetPiece {
   id: string
+  item: string
+  row?: string
   name: string
+  plain?: string
   face?: string
   /**
    * the six numbers of SVG’s matrix()
@@ -2076,6 +2207,11 @@ export interface Unlaid {
 export interface Length {
   mm: number
 }
+export interface ListRead {
+  headings: boolean
+  headed: SetNames
+  plain: SetNames
+}
 export interface Measure {
   text: string
   unit: MeasureUnit
@@ -2098,6 +2234,30 @@ export interface MeasuredStock {
 export interface Pile {
   sheets: number
   together: number
+}
+export interface NameFault {
+  check: CheckID
+  item?: string
+  why: string
+}
+export interface NameState {
+  row: string
+  stage: AppNameStage
+  wrong: NameFault[]
+}
+export interface NamesOnSheets {
+  cards: number
+  pieces: number
+  sheets: number
+  apart: number
+  unlaid: number
+  seconds: number
+}
+export interface NamesView {
+  revision: number
+  rows: NameState[]
+  next?: string
+  sheets?: NamesOnSheets
 }
 export interface NetDirections {
   sheet: string

@@ -1,0 +1,238 @@
+// Package namelist reads lists of names from tables: text with separators (RFC 4180, with commas,
+// semicolons or tabs) and workbooks (Office Open XML, ECMA-376).
+package namelist
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/xuri/excelize/v2"
+	"golang.org/x/text/encoding/charmap"
+	"golang.org/x/text/encoding/unicode"
+	"golang.org/x/text/transform"
+
+	"sectilis/core/document/card"
+)
+
+// List is what was read: rows of as many cells each, without those that are empty.
+type List struct {
+	Rows [][]string `json:"rows"`
+	// Headings says that the first row seems to name the columns.
+	Headings bool `json:"headings"`
+}
+
+// Bounds of what is read: bytes of text and of an unpacked workbook, rows and columns.
+const (
+	maxBytes   = 8 << 20
+	maxUnzip   = 64 << 20
+	maxRows    = 5 * card.MaxNames
+	maxColumns = 2 * card.MaxColumns
+)
+
+// Read reads a list. It returns a *card.Refusal for what is no table, has nothing in it or is too
+// large.
+func Read(raw []byte) (List, error) {
+	if len(raw) > maxBytes {
+		return List{}, card.Refuse("file", "A list is up to %d MB large.", maxBytes>>20)
+	}
+	read := text
+	if bytes.HasPrefix(raw, []byte("PK\x03\x04")) {
+		read = workbook
+	}
+	rows, err := read(raw)
+	if err != nil {
+		return List{}, err
+	}
+	rows, err = even(rows)
+	if err != nil {
+		return List{}, err
+	}
+	return List{rows, headed(rows)}, nil
+}
+
+// even makes rows of as many cells each; empty rows and the empty columns after the last are left out.
+func even(rows [][]string) ([][]string, error) {
+	wide := 0
+	var out [][]string
+	for _, row := range rows {
+		last := 0
+		for i := range row {
+			row[i] = strings.Join(strings.Fields(row[i]), " ")
+			if row[i] != "" {
+				last = i + 1
+			}
+		}
+		if last > 0 {
+			out = append(out, row[:last])
+			wide = max(wide, last)
+		}
+	}
+	switch {
+	case len(out) == 0:
+		return nil, card.Refuse("file", "There is nothing in this list. A list has a row for each name.")
+	case wide > maxColumns || len(out) > maxRows:
+		return nil, card.Refuse("file", "This list has %d rows and %d columns; a list has up to %d names in up to %d columns.", len(out), wide, card.MaxNames, card.MaxColumns)
+	}
+	for i := range out {
+		for len(out[i]) < wide {
+			out[i] = append(out[i], "")
+		}
+	}
+	return out, nil
+}
+
+// workbook is the first sheet of a workbook that has something in it.
+func workbook(raw []byte) (rows [][]string, err error) {
+	no := card.Refuse("file", "This workbook cannot be read. Save it as XLSX, or as text with commas (CSV).")
+	defer func() {
+		if recover() != nil { // of a file that is none
+			rows, err = nil, no
+		}
+	}()
+	f, err := excelize.OpenReader(bytes.NewReader(raw), excelize.Options{UnzipSizeLimit: maxUnzip, UnzipXMLSizeLimit: maxUnzip})
+	if err != nil {
+		return nil, no
+	}
+	defer func() { err = errors.Join(err, f.Close()) }()
+	for _, name := range f.GetSheetList() {
+		sheet, err := f.Rows(name)
+		if err != nil {
+			continue // a sheet of another kind, such as a chart
+		}
+		for sheet.Next() && len(rows) <= maxRows {
+			row, err := sheet.Columns()
+			if err != nil {
+				return nil, no
+			}
+			rows = append(rows, row[:min(len(row), maxColumns+1)])
+		}
+		if err := sheet.Close(); err != nil {
+			return nil, no
+		}
+		if slices.ContainsFunc(rows, func(row []string) bool { return strings.Join(row, "") != "" }) {
+			break
+		}
+		rows = nil
+	}
+	return rows, nil
+}
+
+// text reads text with separators.
+func text(raw []byte) ([][]string, error) {
+	s, err := decoded(raw)
+	if err != nil {
+		return nil, err
+	}
+	if strings.ContainsRune(s, 0) {
+		return nil, card.Refuse("file", "This is no list. Bring in a table as CSV or XLSX, or paste it.")
+	}
+	return separated(s, separator(s))
+}
+
+// decoded is text as UTF-8: of UTF-16 by its mark, and of what is no UTF-8 by Windows-1252.
+func decoded(raw []byte) (string, error) {
+	to := unicode.BOMOverride(unicode.UTF8.NewDecoder())
+	if marked := bytes.HasPrefix(raw, []byte{0xff, 0xfe}) || bytes.HasPrefix(raw, []byte{0xfe, 0xff}); !marked && !utf8.Valid(raw) {
+		to = charmap.Windows1252.NewDecoder()
+	}
+	s, _, err := transform.Bytes(to, raw)
+	if err != nil {
+		return "", card.Refuse("file", "The letters of this file cannot be read. Save it as UTF-8.")
+	}
+	return string(s), nil
+}
+
+// separator is what parts the cells of a text: that which gives the most columns, the same in most rows.
+func separator(s string) rune {
+	best, most := ',', 0
+	for _, sep := range []rune{'\t', ';', ','} {
+		rows, err := separated(s, sep)
+		if err != nil {
+			continue
+		}
+		counts := map[int]int{}
+		for _, row := range rows[:min(len(rows), 100)] {
+			counts[len(row)]++
+		}
+		for columns, n := range counts {
+			if score := n * (columns - 1); score > most {
+				best, most = sep, score
+			}
+		}
+	}
+	return best
+}
+
+func separated(s string, sep rune) ([][]string, error) {
+	r := csv.NewReader(strings.NewReader(s))
+	r.Comma, r.LazyQuotes, r.FieldsPerRecord = sep, true, -1
+	var rows [][]string
+	for len(rows) <= maxRows {
+		row, err := r.Read()
+		if err == io.EOF {
+			break
+		}
+		if err != nil {
+			return nil, card.Refuse("file", "The list cannot be read: %v.", err)
+		}
+		rows = append(rows, row[:min(len(row), maxColumns+1)])
+	}
+	return rows, nil
+}
+
+// words that name columns.
+var words = []string{"name", "names", "first", "last", "given", "family", "surname", "guest", "guests", "partner", "title", "table", "seat", "place", "plot", "row", "party",
+	"address", "street", "town", "city", "country", "postcode", "zip", "mail", "email", "phone", "picture", "photo", "colour", "color", "number", "no", "date", "day", "time"}
+
+// headed reports whether the first row seems to name the columns: a word that does so stands in it, or
+// figures stand in a column below it where it has none.
+func headed(rows [][]string) bool {
+	if len(rows) < 2 {
+		return false
+	}
+	for i, cell := range rows[0] {
+		for _, w := range strings.FieldsFunc(strings.ToLower(cell), func(r rune) bool { return r == ' ' || r == '-' || r == '_' || r == '.' }) {
+			if slices.Contains(words, w) && !strings.ContainsAny(cell, "0123456789") && !slices.ContainsFunc(rows[1:], func(row []string) bool { return row[i] == cell }) {
+				return true
+			}
+		}
+		if cell != "" && !figures(cell) && !slices.ContainsFunc(rows[1:], func(row []string) bool { return !figures(row[i]) }) {
+			return true
+		}
+	}
+	return false
+}
+
+func figures(s string) bool {
+	return s != "" && !strings.ContainsFunc(s, func(r rune) bool { return r < '0' || r > '9' })
+}
+
+// Names is the list as a command: with the first row naming the columns, or with columns of plain names.
+func (l List) Names(from string, headings bool) card.SetNames {
+	out := card.SetNames{From: from, Rows: l.Rows}
+	heads := make([]string, len(l.Rows[0]))
+	if headings {
+		heads, out.Rows = l.Rows[0], l.Rows[1:]
+	}
+	for i, h := range heads {
+		switch {
+		case h != "":
+		case i == 0:
+			h = "Name"
+		default:
+			h = fmt.Sprintf("Column %d", i+1)
+		}
+		name := h
+		for n := 2; slices.Contains(out.Columns, name); n++ {
+			name = fmt.Sprintf("%s %d", h, n)
+		}
+		out.Columns = append(out.Columns, name)
+	}
+	return out
+}

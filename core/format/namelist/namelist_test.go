@@ -1,0 +1,110 @@
+package namelist_test
+
+import (
+	"bytes"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"github.com/xuri/excelize/v2"
+	"golang.org/x/text/encoding/unicode"
+
+	"sectilis/core/document/card"
+	"sectilis/core/format/namelist"
+)
+
+func TestListsAreReadFromText(t *testing.T) {
+	utf16, err := unicode.UTF16(unicode.LittleEndian, unicode.UseBOM).NewEncoder().Bytes([]byte("Name\tPlot\nNoor Håldane\t2\n"))
+	require.NoError(t, err)
+	for _, c := range []struct {
+		name, raw string
+		headings  bool
+		rows      [][]string
+	}{
+		{"commas", "Name,Plot\nOdalys Fernsby,plot 14\n", true, [][]string{{"Name", "Plot"}, {"Odalys Fernsby", "plot 14"}}},
+		{"semicolons with commas within", "Reed, Ptolemy;plot 9\r\nDove, Araminta;plot 31\r\n", false, [][]string{{"Reed, Ptolemy", "plot 9"}, {"Dove, Araminta", "plot 31"}}},
+		{"tabs, as pasted", "Casimir Vane\t12\nHyacinth Olderby\t5", false, [][]string{{"Casimir Vane", "12"}, {"Hyacinth Olderby", "5"}}},
+		{"one column", "Casimir Vane\n\nNoor Haldane\n", false, [][]string{{"Casimir Vane"}, {"Noor Haldane"}}},
+		{"figures below a word", "Who,Nr\nCasimir Vane,12\nNoor Haldane,2", true, [][]string{{"Who", "Nr"}, {"Casimir Vane", "12"}, {"Noor Haldane", "2"}}},
+		{"quotes and lines within", "\"Vane,\n Casimir\",12\nNoor,2\n", false, [][]string{{"Vane, Casimir", "12"}, {"Noor", "2"}}},
+		{"a mark of UTF-8", "\xef\xbb\xbfname\nNoor", true, [][]string{{"name"}, {"Noor"}}},
+		{"UTF-16", string(utf16), true, [][]string{{"Name", "Plot"}, {"Noor Håldane", "2"}}},
+		{"Windows-1252", "Ren\xe9e Strake,plot 1\nNo\xebl Peck,plot 3", false, [][]string{{"Renée Strake", "plot 1"}, {"Noël Peck", "plot 3"}}},
+		{"rows of other lengths", "Name,Plot,Guest\nNoor\nVane,12,,\n", true, [][]string{{"Name", "Plot", "Guest"}, {"Noor", "", ""}, {"Vane", "12", ""}}},
+		{"a name that is a word for a column", "First,Last\nFirst,Peck", true, [][]string{{"First", "Last"}, {"First", "Peck"}}},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			l, err := namelist.Read([]byte(c.raw))
+			require.NoError(t, err)
+			assert.Equal(t, c.rows, l.Rows)
+			assert.Equal(t, c.headings, l.Headings)
+		})
+	}
+}
+
+func book(t *testing.T, sheets map[string][][]any) []byte {
+	t.Helper()
+	f := excelize.NewFile()
+	for name, rows := range sheets {
+		_, err := f.NewSheet(name)
+		require.NoError(t, err)
+		for i, row := range rows {
+			at, err := excelize.CoordinatesToCellName(1, i+1)
+			require.NoError(t, err)
+			require.NoError(t, f.SetSheetRow(name, at, &row))
+		}
+	}
+	var b bytes.Buffer
+	require.NoError(t, f.Write(&b))
+	return b.Bytes()
+}
+
+func TestListsAreReadFromWorkbooks(t *testing.T) {
+	// The first sheet is empty.
+	l, err := namelist.Read(book(t, map[string][][]any{"Members": {{"Name", "Plot"}, {"Odalys Fernsby", 14}, {}, {"Wilhelmina Tock", 3}}}))
+	require.NoError(t, err)
+	assert.Equal(t, [][]string{{"Name", "Plot"}, {"Odalys Fernsby", "14"}, {"Wilhelmina Tock", "3"}}, l.Rows)
+	assert.True(t, l.Headings)
+}
+
+func TestWhatIsNoListIsRefused(t *testing.T) {
+	sound := book(t, map[string][][]any{"Members": {{"Odalys"}}})
+	for name, raw := range map[string]string{
+		"nothing": "", "empty rows": "\n ;\n;;\n", "a picture": "\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR", "half a workbook": string(sound[:len(sound)/2]),
+		"no workbook": "PK\x03\x04 and more", "too many rows": strings.Repeat("Noor\n", 5*card.MaxNames+1), "too wide": strings.Repeat("a,", 60) + "b",
+		"too large": strings.Repeat("Noor Haldane\n", 800_000),
+	} {
+		_, err := namelist.Read([]byte(raw))
+		var refusal *card.Refusal
+		require.ErrorAs(t, err, &refusal, name)
+		assert.Equal(t, "file", refusal.Field, name)
+	}
+}
+
+func TestColumnsAreNamed(t *testing.T) {
+	l := namelist.List{Rows: [][]string{{"Who", "", "Who"}, {"Noor", "2", "3"}}}
+	assert.Equal(t, card.SetNames{From: "m.csv", Columns: []string{"Who", "Column 2", "Who 2"}, Rows: [][]string{{"Noor", "2", "3"}}}, l.Names("m.csv", true))
+	assert.Equal(t, card.SetNames{Columns: []string{"Name", "Column 2", "Column 3"}, Rows: l.Rows}, l.Names("", false))
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add([]byte("Name,Plot\nOdalys,14"))
+	f.Add([]byte("\xff\xfeN\x00"))
+	f.Add([]byte("PK\x03\x04"))
+	f.Add([]byte("\"a\"b\";c"))
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		l, err := namelist.Read(raw)
+		if err != nil {
+			var refusal *card.Refusal
+			require.ErrorAs(t, err, &refusal)
+			return
+		}
+		require.NotEmpty(t, l.Rows)
+		for _, row := range l.Rows {
+			require.Len(t, row, len(l.Rows[0]))
+		}
+		names := l.Names("", l.Headings)
+		require.Len(t, names.Columns, len(l.Rows[0]))
+	})
+}
