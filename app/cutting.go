@@ -119,7 +119,7 @@ func (p *placing) noted(ctx context.Context, id string, r RunState) error {
 	if r.State != RunDone {
 		return err
 	}
-	return errors.Join(err, p.app.outcomes.noteCut(ctx, id, p.sh.Sheet, p.says))
+	return errors.Join(err, p.app.outcomes.noteCut(ctx, id, p.sh.Sheet))
 }
 
 const unknownWhy = " What was cut is not known: this cutter does not tell. Look at the sheet, and point at the first path that is not cut; or begin with a new sheet"

@@ -5,7 +5,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/csv"
-	"encoding/json"
 	"fmt"
 	"io"
 	"maps"
@@ -35,6 +34,8 @@ const (
 type NameState struct {
 	Row   string    `json:"row"`
 	Stage NameStage `json:"stage"`
+	// Short is what its card could say in place of the first column, with initials.
+	Short string `json:"short"`
 	// Wrong is what is found on this card and not on each.
 	Wrong []check.NameFault `json:"wrong"`
 }
@@ -85,12 +86,19 @@ func (cs *cards) copies(ctx context.Context, id string, rows func(*card.Card) []
 			}
 			fresh[r.ID] = s
 		}
-		out = append(out, sheet.Copy{Row: r.ID, Name: r.Name(), Card: c, Scene: s})
+		out = append(out, copyFor(rev.Card, r.ID, c, s))
 	}
 	if len(fresh) > 0 {
 		o.keep(rev.Number, fresh)
 	}
 	return rev, base, out, nil
+}
+
+// copyFor is the card that is made for a row.
+func copyFor(c card.Card, row string, made card.Card, s scene.Scene) sheet.Copy {
+	r := c.Names.Row(row)
+	h := sha256.Sum256(fmt.Appendf(nil, "%q", c.Saying(r)))
+	return sheet.Copy{Row: row, Name: r.Name(), Says: fmt.Sprintf("%x", h[:12]), Card: made, Scene: s}
 }
 
 // keep remembers scenes of rows for as long as the card is as it was.
@@ -133,7 +141,7 @@ func laid(ctx context.Context, c card.Card, base scene.Scene) ([]sheet.Copy, err
 		if err = cmp.Or(err, ctx.Err()); err != nil {
 			return nil, err
 		}
-		out = append(out, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
+		out = append(out, copyFor(c, r.ID, made, s))
 	}
 	return out, nil
 }
@@ -164,7 +172,7 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 		if err != nil {
 			return NamesView{}, err
 		}
-		stages = nameStages(l, cut, rowsSay(n))
+		stages = nameStages(l, cut)
 		one, err := p.paper(ctx, opt)
 		if err != nil {
 			return NamesView{}, err
@@ -180,7 +188,7 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 		}
 	}
 	for _, r := range n.Rows {
-		s := NameState{Row: r.ID, Stage: stages[r.ID], Wrong: faults[r.ID]}
+		s := NameState{Row: r.ID, Stage: stages[r.ID], Short: card.Shorter(n.Says(&r, n.Columns[0])), Wrong: faults[r.ID]}
 		if s.Wrong == nil {
 			s.Wrong = []check.NameFault{}
 		}
@@ -196,7 +204,7 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 
 // nameStages tells how far the card of each row has come, by the sheets that its pieces are on and by what
 // has been cut before.
-func nameStages(l LayoutView, cut []cutPiece, says map[string]string) map[string]NameStage {
+func nameStages(l LayoutView, cut []cutPiece) map[string]NameStage {
 	was := map[cutPiece]bool{}
 	for _, k := range cut {
 		was[k] = true
@@ -218,7 +226,7 @@ func nameStages(l LayoutView, cut []cutPiece, says map[string]string) map[string
 			}
 			c.of++
 			c.now = c.now || sh.State.State == RunCutting
-			if sh.State.State == RunDone || was[cutPiece{p.ID, says[p.Row]}] {
+			if sh.State.State == RunDone || was[cutPiece{p.ID, p.Says}] {
 				c.done++
 			}
 		}
@@ -237,7 +245,7 @@ func nameStages(l LayoutView, cut []cutPiece, says map[string]string) map[string
 	return out
 }
 
-// cutPiece is a piece of the card for a name that has been cut, when its row said so.
+// cutPiece is a piece of the card for a name that has been cut, and what that card said.
 type cutPiece struct {
 	Piece string `json:"piece"`
 	Says  string `json:"says"`
@@ -254,11 +262,11 @@ func (o *outcomes) cutOf(ctx context.Context, id string) ([]cutPiece, error) {
 }
 
 // noteCut notes the pieces of a sheet that are cut for names: they stay cut when sheets are laid anew.
-func (o *outcomes) noteCut(ctx context.Context, id string, sh sheet.Sheet, says map[string]string) error {
+func (o *outcomes) noteCut(ctx context.Context, id string, sh sheet.Sheet) error {
 	var now []cutPiece
 	for _, p := range sh.Pieces {
 		if p.Row != "" {
-			now = append(now, cutPiece{p.ID, says[p.Row]})
+			now = append(now, cutPiece{p.ID, p.Says})
 		}
 	}
 	if len(now) == 0 {
@@ -274,20 +282,6 @@ func (o *outcomes) noteCut(ctx context.Context, id string, sh sheet.Sheet, says 
 	})
 	all = append(all, now...)
 	return keepList(ctx, o.store, cutUnder(id), all[max(0, len(all)-maxCutPieces):])
-}
-
-// rowsSay names what each row of a list says, so that a name which is written otherwise is another.
-func rowsSay(n *card.Names) map[string]string {
-	out := map[string]string{}
-	if n == nil {
-		return out
-	}
-	for _, r := range n.Rows {
-		raw, _ := json.Marshal([]any{r.Cells, r.Said, r.Lines, r.Smaller}) // of plain words and numbers
-		h := sha256.Sum256(raw)
-		out[r.ID] = fmt.Sprintf("%x", h[:8])
-	}
-	return out
 }
 
 // nameSide is the longer side, in pixels, of the picture of a card for a name.

@@ -27,8 +27,7 @@ type placing struct {
 	app    *machining
 	sh     SheetView
 	number int
-	title  string            // of the card
-	says   map[string]string // what rows say, see rowsSay
+	title  string // of the card
 	key    string
 	page   string // where the printed sheet is found, or ""
 	state  CutterState
@@ -59,7 +58,7 @@ func (m *machining) placing(ctx context.Context, id string, opt sheet.Options, n
 	if err != nil {
 		return nil, err
 	}
-	return &placing{app: m, sh: sh, number: number, title: l.Title, says: l.says, key: runKey(id, sh.Sheet, sh.Settings), page: page, state: state}, nil
+	return &placing{app: m, sh: sh, number: number, title: l.Title, key: runKey(id, sh.Sheet, sh.Settings), page: page, state: state}, nil
 }
 
 func (p *placing) hand() (Hand, bool) {

@@ -123,6 +123,9 @@ func key(id string, sh sheet.Sheet) string {
 	h := sha256.New()
 	fmt.Fprintf(h, "%s %d %s %s", id, sh.Number, sh.Stock.ID, sh.Size.ID)
 	for _, p := range sh.Pieces {
+		if p.Row != "" {
+			fmt.Fprintf(h, " for %s %s", p.Row, p.Says) // what is cut alike for another name is another
+		}
 		for _, l := range p.Lines {
 			fmt.Fprintf(h, " %s %s", l.Role, l.Path)
 		}

@@ -49,8 +49,6 @@ type LayoutView struct {
 	// Cost is what its sheets cost, scraps left out, as far as prices are known.
 	Cost    float64 `json:"cost,omitempty"`
 	Seconds float64 `json:"seconds"` // of cutting
-
-	says map[string]string // what rows say, see rowsSay
 }
 
 // Unlaid is a piece that is on no sheet.
@@ -76,7 +74,7 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 	if by.err != nil {
 		return LayoutView{}, by.err
 	}
-	v := LayoutView{says: rowsSay(rev.Card.Names), Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Unlaid: []Unlaid{}, Used: l.Used,
+	v := LayoutView{Saved: by.saved, Revision: rev.Number, Title: rev.Card.Title, Sheets: []SheetView{}, Unlaid: []Unlaid{}, Used: l.Used,
 		Findings: check.Run(check.TheSheets, check.Input{Card: rev.Card, Scene: &s, Layout: &l})}
 	for _, p := range l.Problems {
 		v.Unlaid = append(v.Unlaid, Unlaid{p.ID, p.Name, p.Stock})

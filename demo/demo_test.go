@@ -49,7 +49,7 @@ func TestDemoCardsCouldBeMade(t *testing.T) {
 	a := filled(t)
 	cards, err := a.Cards(t.Context(), "")
 	require.NoError(t, err)
-	require.Len(t, cards, 10)
+	require.Len(t, cards, 11)
 	pics, err := a.Pictures(t.Context())
 	require.NoError(t, err)
 	assert.Len(t, pics, 5)

@@ -107,6 +107,11 @@ func inkFaults(s faultSupplies) draft {
 	d.form(leaf, "Basket", card.Shape, piece("text-120", 0, 1), card.Fill{Paper: "wicker"}, card.Form{Outline: card.Rectangle, Width: 1, Height: .5}, 3.35, 2.5625)
 	d.wait(leaf, "Photo of the gate", ink, card.Form{Outline: card.Rectangle, Width: 1, Height: .625}, 3.35, 3.3125)
 	d.form(leaf, "Key", card.Shape, ink, card.Fill{Colour: "#587a4a"}, card.Form{Outline: card.Rectangle, Width: .75, Height: .5}, 2.125, 5)
+	// Made for a list that has a name twice, one that is too long and a plot that nobody wrote down.
+	d.words(card.Back, "Greeting", "For Noor Haldane", "nunito-400", "#3c4a5b", 6, 2.125, 1.5)
+	d.words(card.Back, "Whose plot", "Noor Haldane, plot 2", "nunito-400", "#3c4a5b", 7, 2.125, 3)
+	d.do(card.SetNames{Columns: []string{"Name", "Plot"}, Rows: [][]string{{"Noor Haldane", "2"}, {"Ida Quince", ""}, {"Bartholomew Quillfeather-Marchbanks", "22"}, {"Noor Haldane", "2"}}},
+		card.MakeField{ID: "i12", From: 19, To: 20, Column: "Plot"}, card.MakeField{ID: "i12", From: 0, To: 12, Column: "Name"})
 	return d
 }
 

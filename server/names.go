@@ -31,7 +31,7 @@ func (s *server) names(r *gin.RouterGroup) {
 	r.GET("/cards/:id/sheets/:n/ink.png", func(c *gin.Context) {
 		if opt, ok := s.options(c); ok {
 			raw, err := s.App.SheetInk(c.Request.Context(), c.Param("id"), opt, s.number(c))
-			s.picture(c, "image/png", raw, err, "max-age=3600")
+			s.picture(c, "image/png", raw, err, "no-cache")
 		}
 	})
 	r.POST("/lists", s.readNames)

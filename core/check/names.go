@@ -23,7 +23,8 @@ type NameFault struct {
 	Why   string `json:"why"`
 }
 
-// byName are the checks of words that come out otherwise from name to name.
+// byName are the checks of words that come out otherwise from name to name; of an item the first that
+// finds something counts.
 var byName = []struct {
 	id   ID
 	says string // of an item, before the names
@@ -51,7 +52,7 @@ func NameFaults(c card.Card, copies []sheet.Copy) map[string][]NameFault {
 		var faults []NameFault
 		for _, check := range byName {
 			for _, f := range check.find(&in) {
-				if differ[f.Item] {
+				if differ[f.Item] && !slices.ContainsFunc(faults, func(o NameFault) bool { return o.Item == f.Item }) {
 					faults = append(faults, NameFault{check.id, f.Item, f.Why})
 				}
 			}

@@ -6,6 +6,9 @@ export const stations = ['base', 'panels', 'check', 'sheets', 'machine', 'assemb
 
 export type Station = (typeof stations)[number]
 
+/** Where one is in an open card: at a station, or at the names that it is made for. */
+export type Place = Station | 'names'
+
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
@@ -18,6 +21,7 @@ export const router = createRouter({
       children: [
         { path: 'base', component: () => import('./stations/base/BaseStation.vue') },
         { path: 'panels', component: () => import('./stations/panels/PanelsPage.vue') },
+        { path: 'names', component: () => import('./stations/names/NamesStation.vue') },
         { path: 'check', component: () => import('./stations/check/CheckStation.vue') },
         { path: 'sheets', component: () => import('./stations/sheets/SheetsStation.vue') },
         { path: 'assembly', component: () => import('./stations/assembly/AssemblyStation.vue') },

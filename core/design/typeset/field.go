@@ -55,11 +55,11 @@ func (k FitNames) Apply(c card.Card) (card.Card, error) {
 				return err
 			}
 			if it.On == "" { // room for the line more, if the letters are as small as they may be
-				high := max(room.H, w.Leading*min(size, firstLeast)*float64(2+strings.Count(w.Text, "\n")))
+				high := max(room.H, w.Leading*min(size, firstLeast)*float64(linesFor(w.Text)))
 				room.Y, room.H = room.Centre().Y-high/2, high
 			}
-			w.Box = &card.TextBox{Width: card.Tidy(max(room.W, 1)), Height: card.Tidy(max(room.H, 1)), Fit: true}
-			w.Box.Least, w.Box.Lines = card.Tidy(min(size, firstLeast)), 2+strings.Count(w.Text, "\n")
+			w.Box = &card.TextBox{Width: card.Tidy(max(room.W, 1)), Height: card.Tidy(max(room.H, 1)), Fit: true, Whole: it.On != ""}
+			w.Box.Least, w.Box.Lines = card.Tidy(min(size, firstLeast)), linesFor(w.Text)
 			middle := was.At.Apply(room.Centre())
 			it.Place.X, it.Place.Y = card.Tidy(middle.X), card.Tidy(middle.Y)
 		}
@@ -83,6 +83,11 @@ func roomOf(c *card.Card, f *card.Face, it *card.Item, was *scene.Item) (geom.Re
 			block.X, block.W = block.Centre().X-wide/2, wide
 		}
 		return block, nil
+	}
+	// As high as the lines are with all that letters reach beyond them.
+	ink := was.Outline.Bounds()
+	if over := max(0, block.Y-ink.Y, ink.Bottom()-block.Bottom()); over > 0 {
+		block.Y, block.H = block.Y-over, block.H+2*over
 	}
 	carrier, err := scene.Resolve(f, on)
 	if err != nil {
@@ -108,3 +113,6 @@ func roomOf(c *card.Card, f *card.Face, it *card.Item, was *scene.Item) (geom.Re
 	}
 	return block, nil
 }
+
+// linesFor is how many lines words that fit may take: one more than they have.
+func linesFor(text string) int { return 2 + strings.Count(text, "\n") }

@@ -2,8 +2,10 @@ package card
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 )
 
@@ -150,11 +152,31 @@ func (c Card) ForName(row string) (out Card, ok bool) {
 	return out, true
 }
 
+// For is the words as they are for a row: without fields, saying what the row says. The space before a field
+// that says nothing goes with it where no word follows.
+func (w Words) For(n *Names, r *NameRow) Words {
+	out := w.filled(func(f Field) string { return f.saying(n.Says(r, f.Column)) })
+	for i := range slices.Backward(out.Fields) {
+		f := &out.Fields[i]
+		text := []rune(out.Text)
+		if f.From < f.To || f.From == 0 || text[f.From-1] != ' ' || f.To < len(text) && (unicode.IsLetter(text[f.To]) || unicode.IsDigit(text[f.To])) {
+			continue
+		}
+		if i > 0 && out.Fields[i-1].To == f.From {
+			continue // what is before is said by another field
+		}
+		f.From--
+		out.setField(i, "")
+	}
+	out.Fields = nil
+	out.tidyRuns()
+	return out
+}
+
 // fill makes lettering say what a row says.
 func (it *Item) fill(n *Names, r *NameRow) {
 	was := it.Words.Text
-	w := it.Words.filled(func(f Field) string { return f.saying(n.Says(r, f.Column)) })
-	w.Fields = nil
+	w := it.Words.For(n, r)
 	if b := w.Box; b != nil {
 		if r.Smaller {
 			b.Least = 0
@@ -169,6 +191,18 @@ func (it *Item) fill(n *Names, r *NameRow) {
 	}
 	it.Words = &w
 	it.followText(was)
+}
+
+// Saying is what the card for a row says and has otherwise than others: a card for which that is the same
+// comes out the same.
+func (c Card) Saying(r *NameRow) []string {
+	n := c.Names
+	out := []string{fmt.Sprint(r.Smaller, r.Lines)}
+	c.eachField(func(f *Field) { out = append(out, f.saying(n.Says(r, f.Column))) })
+	for _, d := range n.Differs {
+		out = append(out, n.Says(r, d.Column))
+	}
+	return out
 }
 
 // differ makes what follows a column as a cell has it.

@@ -5,6 +5,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 )
 
@@ -124,6 +125,17 @@ func (r NameRow) Name() string {
 		}
 	}
 	return "nameless"
+}
+
+// Shorter is a name with initials in place of all but its last word; itself where that is no shorter.
+func Shorter(name string) string {
+	words := strings.Fields(name)
+	for i := range words[:max(0, len(words)-1)] {
+		if first := []rune(words[i]); len(first) > 2 && unicode.IsLetter(first[0]) {
+			words[i] = string(first[0]) + "."
+		}
+	}
+	return strings.Join(words, " ")
 }
 
 // Made are the rows that a card is made for.

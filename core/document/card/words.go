@@ -58,6 +58,9 @@ type TextBox struct {
 	// any. What does not fit so is larger than its box.
 	Least float64 `json:"least,omitempty"`
 	Lines int     `json:"lines,omitempty"`
+	// Whole counts what tall and deep letters reach beyond their lines, so that all ink of letters that
+	// fit lies within the height of the box.
+	Whole bool `json:"whole,omitempty"`
 	// Unwrapped lets lines break only where the text says so.
 	Unwrapped bool `json:"unwrapped,omitempty"`
 	// Hyphenate parts words with hyphens: at their soft hyphens (U+00AD), or where English

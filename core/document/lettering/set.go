@@ -166,6 +166,7 @@ func named(text string, missing map[rune]bool) string {
 // height, in as many lines as it takes; it is no less than the least that the box takes. It is found
 // by halving; the widths of characters are measured once.
 func (s *shaper) fit(b card.TextBox) float64 {
+	beyond := s.beyond()
 	room := func(size float64) bool {
 		lines, widest := 0, 0.0
 		for _, p := range s.paragraphs() {
@@ -184,7 +185,7 @@ func (s *shaper) fit(b card.TextBox) float64 {
 				at = to
 			}
 		}
-		return (b.Lines == 0 || lines <= b.Lines) && float64(lines)*s.words.Leading*size <= b.Height && widest*size <= b.Width
+		return (b.Lines == 0 || lines <= b.Lines) && (float64(lines)*s.words.Leading+beyond)*size <= b.Height && widest*size <= b.Width
 	}
 	lo, hi := max(.01, b.Least), b.Height/s.words.Leading*1.001
 	for range 40 {
@@ -205,6 +206,24 @@ func (s *shaper) fit(b card.TextBox) float64 {
 		}
 	}
 	return lo
+}
+
+// beyond is how far letters reach beyond the first and the last line of a box that is to hold all their
+// ink, together, by the ascent and the descent of their fonts, in ems of the words; else 0.
+func (s *shaper) beyond() float64 {
+	b := s.words.Box
+	if b == nil || !b.Fit || !b.Whole {
+		return 0
+	}
+	high := func(style card.Style) float64 {
+		f := s.fontOf(style).font
+		return (f.Ascent + f.Descent) * max(style.Scale, 1)
+	}
+	most := high(card.Style{})
+	for _, r := range s.words.Runs {
+		most = max(most, high(r.Style))
+	}
+	return max(0, most-s.words.Leading)
 }
 
 // placing maps a place of a line, by its number, to where it lies: x along the line from its
@@ -245,7 +264,7 @@ func (s *shaper) place(lines []line, out *Setting) placing {
 		high := height
 		if b.Height > 0 {
 			high = b.Height
-			out.Over = max(out.Over, height-high)
+			out.Over = max(out.Over, height+s.beyond()*size-high)
 		}
 		if b.Fit && b.Lines > 0 {
 			out.Over = max(out.Over, lead*float64(len(lines)-b.Lines))

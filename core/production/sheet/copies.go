@@ -8,11 +8,11 @@ import (
 )
 
 // Copy is a card that is laid on sheets: the only one, or the one that is made for a row of its list,
-// with what that row is called.
+// with what that row is called, and what names all that the card has otherwise than others.
 type Copy struct {
-	Row, Name string
-	Card      card.Card
-	Scene     scene.Scene
+	Row, Name, Says string
+	Card            card.Card
+	Scene           scene.Scene
 }
 
 // Single is the card as the only one that is laid.
@@ -48,7 +48,7 @@ func piecesOf(copies []Copy) (out []loose) {
 		if c.Row != "" {
 			for i := range of {
 				p := &of[i].Piece
-				p.ID, p.Row, p.Name, p.Plain = card.PieceFor(p.Item, c.Row), c.Row, c.Name+" · "+p.Name, p.Name
+				p.ID, p.Row, p.Says, p.Name, p.Plain = card.PieceFor(p.Item, c.Row), c.Row, c.Says, c.Name+" · "+p.Name, p.Name
 			}
 		}
 		out = append(out, of...)

@@ -80,6 +80,8 @@ type Piece struct {
 	// where a card is not made for each name.
 	Item string `json:"item"`
 	Row  string `json:"row,omitempty"`
+	// Says is that of its Copy.
+	Says string `json:"-"`
 	// Name is what it is called, with the name that it is made for; Plain is that without.
 	Name  string      `json:"name"`
 	Plain string      `json:"plain,omitempty"`

@@ -32,6 +32,8 @@ import type {
   DrawingFound,
   LayDrawing,
   LayoutView,
+  ListRead,
+  NamesView,
   NetDirections,
   Art,
   IncomingPaper,
@@ -226,6 +228,15 @@ export const api = {
   onHand: () => call<OnHand[]>('GET', '/onhand'),
   keepOnHand: (h: OnHand) => call<void>('PUT', `/stocks/${h.stock}/onhand`, h),
   sheets: (id: string) => call<LayoutView>('GET', `/cards/${id}/sheets`),
+  /** What is printed on the front of a sheet, on white. */
+  sheetInkURL: (id: string, n: number, revision: number, laid: number) =>
+    `/api/cards/${id}/sheets/${n}/ink.png${asked({ v: `${revision}.${laid}` })}`,
+  /** Reads a list of names from a table. */
+  readNames: (file: File, pasted = false) => send<ListRead>(`/lists${asked({ pasted })}`, file),
+  names: (id: string, signal?: AbortSignal) => call<NamesView>('GET', `/cards/${id}/names`, undefined, signal),
+  nameFaceURL: (id: string, row: string, face: string, revision: number) =>
+    `/api/cards/${id}/names/${row}/${face}.png${asked({ v: revision })}`,
+  namesURL: (id: string) => `/api/cards/${id}/names.csv`,
   layCloser: (id: string) => call<Job>('POST', `/cards/${id}/sheets/closer`),
   /** Prints; without what has no room on any sheet only if that is said. */
   print: (id: string, without = false) => call<Job>('POST', `/cards/${id}/prints${asked({ without })}`),

@@ -803,6 +803,7 @@ export interface TextBox {
   fit?: boolean
   least?: number
   lines?: number
+  whole?: boolean
   unwrapped?: boolean
   hyphenate?: boolean
 }
@@ -2243,6 +2244,7 @@ export interface NameFault {
 export interface NameState {
   row: string
   stage: AppNameStage
+  short: string
   wrong: NameFault[]
 }
 export interface NamesOnSheets {

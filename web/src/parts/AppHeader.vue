@@ -3,7 +3,7 @@ import { Button, Dropdown, Menu, MenuDivider, MenuItem, MenuItemGroup, Segmented
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api } from '../api/client'
-import { stations, type Station } from '../router'
+import { stations, type Place, type Station } from '../router'
 import { useCard } from '../store/card'
 import { useAssembly } from '../store/assembly'
 import { useCheck } from '../store/check'
@@ -17,7 +17,7 @@ import StationStrip from './StationStrip.vue'
 import Wordmark from './Wordmark.vue'
 import NameInput from './NameInput.vue'
 
-const props = defineProps<{ here: Station; sheets: number | undefined; waiting?: number; machine: string }>()
+const props = defineProps<{ here: Place; sheets: number | undefined; waiting?: number; machine: string }>()
 defineEmits<{ go: [station: Station] }>()
 
 const card = useCard()
@@ -67,11 +67,18 @@ const outlinesOf = computed(() => {
 })
 
 const about = computed(() => {
+  const b = card.view?.card.base
+  return b ? `${prefs.size(b.width, b.height)} ${kindName(catalogue.all, b.kind)}` : ''
+})
+const saved = computed(() => {
   const v = card.view
-  if (!v) return ''
-  const b = v.card.base
-  const saved = card.saving ? 'saving…' : 'saved ' + ago(v.saved, Math.max(now.value.getTime(), Date.parse(v.saved)))
-  return `${prefs.size(b.width, b.height)} ${kindName(catalogue.all, b.kind)} · ${saved}`
+  if (!v || card.saving) return 'saving…'
+  return 'saved ' + ago(v.saved, Math.max(now.value.getTime(), Date.parse(v.saved)))
+})
+/** Whom it is made for. */
+const forWhom = computed(() => {
+  const n = card.view?.card.names?.rows.length ?? 0
+  return n ? (n === 1 ? 'for 1 name' : `for ${n} names`) : 'for names …'
 })
 
 function rename(title: string | undefined) {
@@ -104,9 +111,20 @@ function rename(title: string | undefined) {
         Working on it…
         <button class="stop" data-testid="stop-change" @click="card.stop()">Stop</button>
       </span>
-      <span v-else data-testid="about">{{ about }}</span>
+      <span v-else data-testid="about">
+        {{ about }} ·
+        <RouterLink
+          :to="`/cards/${card.id}/names`"
+          class="for"
+          :class="{ here: here === 'names' }"
+          :title="card.view.card.names ? 'The list, and the cards by name' : 'Make this card for a list of names'"
+          data-testid="for-names"
+          >{{ forWhom }}</RouterLink
+        >
+        <br />{{ saved }}
+      </span>
     </div>
-    <StationStrip :here="here" :list="list" @go="$emit('go', $event)" />
+    <StationStrip :here="here === 'names' ? 'panels' : here" :list="list" @go="$emit('go', $event)" />
     <div class="acts">
       <template v-if="ready">
         <Segmented
@@ -212,9 +230,19 @@ function rename(title: string | undefined) {
 .title span {
   color: var(--ink5);
   font-size: 11.5px;
-  white-space: nowrap;
+  line-height: 14px;
+  max-height: 28px;
   overflow: hidden;
-  text-overflow: ellipsis;
+}
+.for {
+  color: inherit;
+  white-space: nowrap;
+  text-decoration: underline dotted var(--ink3);
+  text-underline-offset: 2px;
+}
+.for:hover,
+.for.here {
+  color: var(--brick);
 }
 .stop {
   border: 0;

@@ -2,11 +2,11 @@
 // While the machine cuts, what it cuts and the way to hold it up, wherever a person is.
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import type { Station } from '../router'
+import type { Place } from '../router'
 import { useCard } from '../store/card'
 import { useMachine } from '../store/machine'
 
-const props = defineProps<{ here: Station }>()
+const props = defineProps<{ here: Place }>()
 defineEmits<{ go: [] }>()
 const card = useCard()
 const machine = useMachine()

@@ -10,7 +10,7 @@ import AppHeader from '../parts/AppHeader.vue'
 import RunStrip from '../parts/RunStrip.vue'
 import ShortcutHelp from '../parts/ShortcutHelp.vue'
 import { afterChoice, afterEnter, isTyping, isWriting, writes } from '../parts/typing'
-import { stations, type Station } from '../router'
+import { stations, type Place, type Station } from '../router'
 import { useAssembly } from '../store/assembly'
 import { useCheck } from '../store/check'
 import { useCard } from '../store/card'
@@ -30,7 +30,7 @@ const route = useRoute()
 const router = useRouter()
 const help = ref(false)
 
-const here = computed(() => (route.path.split('/').at(-1) as Station) || 'panels')
+const here = computed(() => (route.path.split('/').at(-1) as Place) || 'panels')
 const go = (s: Station) => void router.push(`/cards/${props.id}/${s}`)
 
 watch(

@@ -17,6 +17,8 @@ export const useSheets = defineStore('sheets', () => {
   const onHand = shallowRef<OnHand[]>([])
   const owner = ref('')
   let asked = 0
+  /** How often the layout was loaded: with it pictures of sheets are asked for anew. */
+  const loads = ref(0)
 
   async function load() {
     const id = card.id
@@ -26,7 +28,10 @@ export const useSheets = defineStore('sheets', () => {
     const mine = ++asked
     try {
       const l = await api.sheets(id)
-      if (mine === asked) layout.value = l
+      if (mine === asked) {
+        layout.value = l
+        loads.value++
+      }
     } catch (e) {
       void message.warning(e instanceof Fault ? e.message : String(e))
     }
@@ -56,5 +61,5 @@ export const useSheets = defineStore('sheets', () => {
     await load()
   }
 
-  return { layout, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
+  return { layout, loads, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
 })

@@ -7,7 +7,7 @@ import { apply, matrix, type Matrix } from '../../parts/geom'
 import { INCH } from '../../parts/measure'
 import { useCatalogue } from '../../store/catalogue'
 import { usePrefs } from '../../store/prefs'
-import { inkWithin } from '../sheets/page'
+import { inkWithin, printedFor } from '../sheets/page'
 import PieceArt from '../sheets/PieceArt.vue'
 
 const props = defineProps<{
@@ -150,7 +150,14 @@ const figures = computed(() => {
           stroke="none"
         />
       </g>
-      <PieceArt v-for="p in sheet.pieces" :key="p.id" :piece="p" bleed :within="inkWithin(sheet)" />
+      <PieceArt
+        v-for="p in sheet.pieces"
+        :key="p.id"
+        :piece="p"
+        bleed
+        :within="inkWithin(sheet)"
+        :printed="printedFor(sheet, p)"
+      />
       <g v-if="travel" class="travel"><path v-for="(p, i) in sheet.passes" :key="i" :d="p.moves" /></g>
       <path v-for="(p, i) in paths" :key="i" :d="p.d" fill="none" :class="[p.role, p.state]" />
       <g v-if="pointing" class="pointing">

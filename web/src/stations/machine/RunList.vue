@@ -58,7 +58,7 @@ const stateOf = (n: number, state: string) =>
         <span class="text">
           <b>{{ s.of < 0 ? 'Scrap' : 'Sheet' }} {{ s.number }}</b>
           <small>{{ s.stock.name }}</small>
-          <small>{{ counted(s.pieces.map((p) => p.name)) }}</small>
+          <small>{{ counted(s.pieces.map((p) => p.plain ?? p.name)) }}</small>
         </span>
         <small :data-testid="'run-state-' + s.number">{{
           s.passes.length ? stateOf(s.number, s.state.state) : 'nothing to cut'

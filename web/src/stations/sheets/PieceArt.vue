@@ -11,25 +11,41 @@ const props = defineProps<{
   bleed: boolean
   /** Where ink ends on the sheet, if before the piece does. */
   within?: { x: number; y: number; width: number; height: number }
+  /** What is printed on its sheet, and how large that is: of a piece that is made for a name, since the page knows
+   * only the card that is shown. */
+  printed?: { href: string; width: number; height: number }
 }>()
 const card = useCard()
 const uid = useId()
 
 const face = computed(() => card.view?.scene.faces.find((f) => f.id === props.piece.face))
-const item = computed(() => face.value?.items.find((it) => it.id === props.piece.id))
-const inks = computed(() => face.value?.items.filter((it) => !it.piece && it.on === props.piece.id) ?? [])
+const item = computed(() => face.value?.items.find((it) => it.id === props.piece.item))
+const inks = computed(() => face.value?.items.filter((it) => !it.piece && it.on === props.piece.item) ?? [])
 /** Drawn without its ground: paper has the colour of the sheet. */
 const bare = (it: SceneItem): SceneItem => ({ ...it, ground: 'none' })
 /** The base shows its outside; an insert is what is printed on the inside. */
 const faces = computed(() => {
-  const side = props.piece.id === 'insert' ? 'inside' : 'outside'
+  const side = props.piece.item === 'insert' ? 'inside' : 'outside'
   return card.view?.scene.faces.filter((f) => f.side === side) ?? []
 })
 const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
 </script>
 
 <template>
-  <g :clip-path="within ? `url(#${uid}-page)` : undefined">
+  <g v-if="printed" class="printed" pointer-events="none">
+    <clipPath :id="uid">
+      <rect v-if="bleed" :x="piece.box.x" :y="piece.box.y" :width="piece.box.w" :height="piece.box.h" />
+      <path v-else :d="piece.outline" />
+    </clipPath>
+    <image
+      :href="printed.href"
+      :width="printed.width"
+      :height="printed.height"
+      preserveAspectRatio="none"
+      :clip-path="`url(#${uid})`"
+    />
+  </g>
+  <g v-else :clip-path="within ? `url(#${uid}-page)` : undefined">
     <clipPath v-if="within" :id="`${uid}-page`"><rect v-bind="within" /></clipPath>
     <g :transform="matrix(piece.at)" pointer-events="none">
       <template v-if="item">
@@ -80,7 +96,7 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
           <ItemPaint v-for="it in inks" :key="it.id" :item="bare(it)" :at="it.at" :outline="it.outline" />
         </g>
       </template>
-      <template v-else-if="piece.id === 'base' || piece.id === 'insert'">
+      <template v-else-if="piece.item === 'base' || piece.item === 'insert'">
         <g v-for="f in faces" :key="f.id" :transform="matrix(f.onSheet)">
           <clipPath :id="`${uid}-${f.id}`"><rect :width="f.width" :height="f.height" /></clipPath>
           <g :clip-path="`url(#${uid}-${f.id})`">
@@ -97,3 +113,9 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
     </g>
   </g>
 </template>
+
+<style scoped>
+.printed {
+  mix-blend-mode: multiply;
+}
+</style>

@@ -6,7 +6,7 @@ import { apply } from '../../parts/geom'
 import { useCard } from '../../store/card'
 import { usePrefs } from '../../store/prefs'
 import { shortStock } from '../../parts/names'
-import { inkWithin } from './page'
+import { inkWithin, printedFor } from './page'
 import PieceArt from './PieceArt.vue'
 import type { Laying } from './useLaying'
 
@@ -85,8 +85,8 @@ function onOther(p: SheetPiece, x: number, y: number) {
 const labels = computed(() =>
   props.sheet.pieces.flatMap((p) => {
     const middle = { x: p.box.x + p.box.w / 2, y: p.box.y + p.box.h / 2 }
-    if (p.id !== 'base') {
-      if (!isPrinted(p.id)) return label(p.name, middle.x, middle.y, p.box.w)
+    if (p.item !== 'base' || p.row) {
+      if (!isPrinted(p.item)) return label(p.name, middle.x, middle.y, p.box.w)
       // A name would cover what is printed: it stands at the foot, or below a small piece.
       const below = p.box.h * props.scale < 70
       const foot = p.box.y + p.box.h + (below ? 10 : -9) * px.value
@@ -138,7 +138,7 @@ const labels = computed(() =>
       />
       <g v-for="p in sheet.pieces" :key="'art' + p.id" :transform="shift(p.id)">
         <path v-if="moving.includes(p.id)" :d="outlineOf(p)" :fill="sheet.stock.colour" />
-        <PieceArt :piece="p" :bleed="bleed" :within="inkWithin(sheet)" />
+        <PieceArt :piece="p" :bleed="bleed" :within="inkWithin(sheet)" :printed="printedFor(sheet, p)" />
       </g>
       <g
         v-for="p in sheet.pieces"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Progress, Spin } from 'ant-design-vue'
+import { Alert, Button, Progress, Segmented, Spin } from 'ant-design-vue'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import type { Mend } from '../../api/types'
@@ -100,6 +100,8 @@ const offered = computed(() => {
   ].filter(Boolean)
   return `Lay all on ${[size, ...how].join(', ')}`
 })
+/** For how many names the card is made. */
+const forNames = computed(() => card.view?.card.names?.rows.filter((r) => !r.out).length ?? 0)
 const laidStocks = computed(() => stocks.value.filter((s) => s.sheets).length)
 const columns = computed(() => Math.min(width.value < 600 ? 2 : 3, Math.max(1, list.value.length)))
 /** As large as lets the sheets stand side by side. */
@@ -122,7 +124,7 @@ const stocks = computed(() => {
       pieces: [],
     }
     row.sheets++
-    row.pieces.push(...s.pieces.map((p) => p.name))
+    row.pieces.push(...s.pieces.map((p) => p.plain ?? p.name))
     out.set(s.stock.id, row)
   }
   for (const p of unlaidPieces.value)
@@ -165,6 +167,18 @@ const stocks = computed(() => {
     <main class="work">
       <div class="verbs">
         <b data-testid="sheet-count">{{ list.length === 1 ? '1 sheet' : `${list.length} sheets` }}</b>
+        <Segmented
+          v-if="forNames"
+          size="small"
+          :value="card.view?.card.names?.laid ? 'all' : 'one'"
+          :options="[
+            { value: 'one', label: 'One card', title: 'That of the name that is shown' },
+            { value: 'all', label: forNames === 1 ? '1 name' : `All ${forNames} names` },
+          ]"
+          aria-label="Cards that are laid"
+          data-testid="lay-names"
+          @change="(v) => card.change({ do: 'layNames', all: v === 'all' })"
+        />
         <span v-if="sheets.layout" class="chip fine"
           >{{ Math.round(sheets.layout.used * 100) }} % of the paper used</span
         >
@@ -213,7 +227,7 @@ const stocks = computed(() => {
         <span class="space" />
         <button class="verb" :aria-pressed="marks" @click="marks = !marks">Marks</button>
         <button class="verb" :aria-pressed="bleed" @click="bleed = !bleed">Bleed</button>
-        <button class="verb" :aria-pressed="names" @click="names = !names">Names</button>
+        <button class="verb" :aria-pressed="names" @click="names = !names">Piece names</button>
       </div>
       <div ref="el" class="table">
         <Alert
