@@ -112,9 +112,22 @@ func (cs *cards) workOut(ctx context.Context, id string, base int64, commands []
 // Try answers as Change would and changes nothing, so that a change can be seen before it is
 // made. Its errors are those of Change.
 func (cs *cards) Try(ctx context.Context, id string, base int64, commands []card.Command) (View, error) {
+	return cs.TryFor(ctx, id, base, commands, "")
+}
+
+// TryFor is Try of the card that is made for a row of its list, "" for the card itself; without commands it is
+// that card as it is. It returns ErrNotFound for a row that is not there.
+func (cs *cards) TryFor(ctx context.Context, id string, base int64, commands []card.Command, row string) (View, error) {
 	rev, was, next, err := cs.workOut(ctx, id, base, commands)
 	if err != nil {
 		return View{}, err
+	}
+	if row != "" {
+		made, ok := next.ForName(row)
+		if !ok {
+			return View{}, ErrNotFound
+		}
+		next = made
 	}
 	tried := &opened{rev: rev, scene: was}
 	before := rev.Card

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"sectilis/core/check"
 	"sectilis/core/document/card"
@@ -40,7 +41,7 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 	if err != nil {
 		return CheckView{}, err
 	}
-	whole := check.Whole{Posts: posts, Copies: copies}
+	whole := check.Whole{Posts: posts}
 	for _, k := range credits.All {
 		gone := check.Gone(k.Kind, k.ID)
 		if k.Kind == "photo" {
@@ -52,8 +53,8 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 		}
 		whole.Supplies = append(whole.Supplies, check.Supply{Kind: k.Kind, ID: k.ID, Name: k.Name, Personal: k.Rights == PersonalUse, Line: k.Line, Gone: gone})
 	}
-	in := check.Input{Card: rev.Card, Scene: &s, Whole: &whole}
-	v := CheckView{Revision: rev.Number, Findings: append(check.Run(check.TheFolding, in), check.Run(check.TheWhole, in)...), Credits: credits}
+	in := check.Input{Card: rev.Card, Scene: &s, Whole: &whole, Copies: copies}
+	v := CheckView{Revision: rev.Number, Findings: slices.Concat(check.Run(check.TheFolding, in), check.Run(check.TheWhole, in), check.Run(check.TheNames, in)), Credits: credits}
 	closed := fold.StudyOf(rev.Card.Base).Net.Closed
 	v.Sending = fold.SendingOf(closed, s.Thickness)
 	if v.Tied, err = u.cards.tied(ctx, id, rev.Card, &s); err != nil {

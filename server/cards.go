@@ -105,7 +105,11 @@ type Change struct {
 func (s *server) change(c *gin.Context) { s.apply(c, s.App.Change) }
 
 // try answers as a change would, but makes none.
-func (s *server) try(c *gin.Context) { s.apply(c, s.App.Try) }
+func (s *server) try(c *gin.Context) {
+	s.apply(c, func(ctx context.Context, id string, base int64, commands []card.Command) (app.View, error) {
+		return s.App.TryFor(ctx, id, base, commands, c.Query("row"))
+	})
+}
 
 func (s *server) apply(c *gin.Context, f func(ctx context.Context, id string, base int64, commands []card.Command) (app.View, error)) {
 	if base, commands, ok := s.commands(c); ok {

@@ -38,6 +38,7 @@ const (
 	TheSheets  Reads = "sheets"  // how its pieces are laid on sheets
 	ThePrint   Reads = "print"   // how what is printed looks
 	TheWhole   Reads = "whole"   // the card as a thing that is sent and sold, and its supplies
+	TheNames   Reads = "names"   // the cards that are made for the names of its list
 )
 
 // ID names a check; it never changes.
@@ -49,7 +50,9 @@ type Finding struct {
 	Weight Weight      `json:"weight"`
 	Face   card.FaceID `json:"face"`
 	Item   string      `json:"item,omitempty"` // "" for the base itself
-	Why    string      `json:"why"`
+	// Row is that of a name whose card shows it, where not every card does.
+	Row string `json:"row,omitempty"`
+	Why string `json:"why"`
 	// At is where on its face it is, mm; nil where it is no matter of a place.
 	At *geom.Rect `json:"at,omitempty"`
 	// Left is why a person has left it so; "" where that has not been said.
@@ -177,7 +180,9 @@ type Input struct {
 	// had.
 	Picture func(id string) image.Image
 	// Whole is needed by those that read the card as a whole.
-	Whole   *Whole
+	Whole *Whole
+	// Copies are the cards that are made for the names of its list, for those that read these.
+	Copies  []sheet.Copy
 	folding *folding // made when a check asks for it
 }
 

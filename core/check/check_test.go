@@ -525,9 +525,9 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			s, err := scene.Of(c)
 			require.NoError(t, err)
 			found := 0
-			known := w.known(t, c)
-			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole} {
-				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: known}) {
+			made := copies(t, c)
+			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole, check.TheNames} {
+				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: w.whole, Copies: made}) {
 					if f.Check != w.check {
 						continue
 					}
@@ -539,7 +539,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 					m := mended(t, c, f)
 					s, err := scene.Of(m)
 					require.NoError(t, err)
-					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.known(t, m)}) {
+					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.whole, Copies: copies(t, m)}) {
 						assert.NotEqual(t, w.check, g.Check, "%s after its mend: %s", w.check, g.Why)
 					}
 				}
@@ -561,21 +561,17 @@ type whole struct {
 	fault, good card.Card
 }
 
-// known is what is known of a card, with the cards for its names.
-func (w whole) known(t *testing.T, c card.Card) *check.Whole {
+// copies are the cards for the names of a card.
+func copies(t *testing.T, c card.Card) (out []sheet.Copy) {
 	t.Helper()
-	if c.Names == nil {
-		return w.whole
-	}
-	out := check.Whole{}
 	for _, r := range c.Names.Made() {
 		made, ok := c.ForName(r.ID)
 		require.True(t, ok)
 		s, err := scene.Of(made)
 		require.NoError(t, err)
-		out.Copies = append(out.Copies, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
+		out = append(out, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
 	}
-	return &out
+	return out
 }
 
 // forNames is a card for names, whose words i1 say them, where they have a field, on a label or without.
@@ -598,13 +594,31 @@ func forNames(t *testing.T, field, fit bool, rows ...[]string) card.Card {
 	return c
 }
 
+// Words that fit no smaller than they may and no more lines are let be smaller by their mend, and stay so.
+func TestWordsThatMayBecomeNoSmallerAreLet(t *testing.T) {
+	c := forNames(t, true, true, []string{"Bartholomew Quillfeather-Marchbanks of the Seventh Allotment beside the Lane", "2", ""}, []string{"Ida", "3", ""})
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	found := check.Run(check.TheScene, check.Input{Card: c, Scene: &s})
+	require.Len(t, found, 1)
+	require.Equal(t, check.ID("overfull"), found[0].Check)
+	assert.Equal(t, "However small they become", found[0].Mends[0].Says)
+	m := mended(t, c, found[0])
+	s, err = scene.Of(m)
+	require.NoError(t, err)
+	for _, f := range check.Run(check.TheScene, check.Input{Card: m, Scene: &s}) {
+		assert.NotEqual(t, check.ID("overfull"), f.Check)
+	}
+	require.Len(t, m.Faces[0].Items[0].Words.Fields, 2, "fields stay")
+}
+
 // A mend that makes fields says each name where one was said on all cards, of every column that the words
 // speak of; what stands in a word, or is told of another column by chance, is left.
 func TestWordsThatNameOneAreMadeToNameEach(t *testing.T) {
 	c := forNames(t, false, false, []string{"Noor Haldane", "plot 2", "of"}, []string{"Ida", "plot 31", "For"})
 	s, err := scene.Of(c)
 	require.NoError(t, err)
-	found := check.Run(check.TheWhole, check.Input{Card: c, Scene: &s, Whole: &check.Whole{}})
+	found := check.Run(check.TheNames, check.Input{Card: c, Scene: &s})
 	require.Len(t, found, 1)
 	assert.Equal(t, "“Greeting” says “Noor Haldane” on all 2 cards, which the list has for one.", found[0].Why)
 	m := mended(t, c, found[0])
@@ -617,7 +631,7 @@ func TestWordsThatNameOneAreMadeToNameEach(t *testing.T) {
 	require.NoError(t, err)
 	s, err = scene.Of(c)
 	require.NoError(t, err)
-	found = check.Run(check.TheWhole, check.Input{Card: c, Scene: &s, Whole: &check.Whole{}})
+	found = check.Run(check.TheNames, check.Input{Card: c, Scene: &s})
 	require.Len(t, found, 1)
 	assert.Contains(t, found[0].Why, "no words name anybody", "a part of a word is no name")
 	assert.Nil(t, mended(t, c, found[0]).Names)

@@ -105,11 +105,11 @@ func differing(c card.Card) map[string]bool {
 
 // faultsOf are the faults of a check by the item that they concern, with the names of the rows.
 func (in *Input) faultsOf(check ID) (out []nameFaults) {
-	if in.Card.Names == nil || in.Whole == nil || len(in.Whole.Copies) == 0 {
+	if in.Card.Names == nil || len(in.Copies) == 0 {
 		return nil
 	}
-	by := NameFaults(in.Card, in.Whole.Copies)
-	for _, k := range in.Whole.Copies {
+	by := NameFaults(in.Card, in.Copies)
+	for _, k := range in.Copies {
 		for _, f := range by[k.Row] {
 			if f.Check != check {
 				continue
@@ -151,7 +151,7 @@ func nameFits(in *Input) (out []Finding) {
 			if it == nil {
 				continue
 			}
-			out = append(out, Finding{Weight: Caution, Face: face.ID, Item: f.item, Why: fmt.Sprintf("“%s” %s %s.", it.Name, check.says, f.on(len(in.Whole.Copies))),
+			out = append(out, Finding{Weight: Caution, Face: face.ID, Item: f.item, Row: f.rows[0], Why: fmt.Sprintf("“%s” %s %s.", it.Name, check.says, f.on(len(in.Copies))),
 				Mends: fitting(it, check.id, f.rows)})
 		}
 	}
@@ -179,7 +179,7 @@ func fitting(it *card.Item, check ID, rows []string) []Mend {
 func emptyFields(in *Input) (out []Finding) {
 	for _, f := range in.faultsOf("emptyFields") {
 		if face, it := in.Card.Find(f.item); it != nil {
-			out = append(out, Finding{Weight: Caution, Face: face.ID, Item: f.item, Why: fmt.Sprintf("“%s” has a gap %s. %s", it.Name, f.on(len(in.Whole.Copies)), f.why)})
+			out = append(out, Finding{Weight: Caution, Face: face.ID, Item: f.item, Row: f.rows[0], Why: fmt.Sprintf("“%s” has a gap %s. %s", it.Name, f.on(len(in.Copies)), f.why)})
 		}
 	}
 	return out

@@ -20,10 +20,13 @@ func overfull(in *Input) (out []Finding) {
 			return
 		}
 		var mends []Mend
-		if box := *words.Box; box.Height > 0 {
-			box.Fit = true
+		box, says := *words.Box, "As large as fits"
+		if box.Fit {
+			box.Least, box.Lines, says = 0, 0, "However small they become"
+		}
+		if box.Fit = true; box.Height > 0 && box != *words.Box {
 			words.Box = &box
-			mends = []Mend{{Says: "As large as fits", Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}}
+			mends = []Mend{{Says: says, Do: []Step{{"setWords", card.SetWords{ID: it.ID, Words: words}}}}}
 		}
 		out = append(out, of(Caution, f, it, over, mends, "is larger than its box by %s: make the letters smaller or the box larger.", say(over)))
 	})

@@ -44,8 +44,8 @@ var checks = []Check{
 	{"rights", TheWhole, "may not be used for everything", "A supply for personal use only must not be on a card that is sold.", rights},
 	{"credits", TheWhole, "is due a credit that is not on the card", "The maker of a supply asks to be named where it is used.", creditsDue},
 	{"fontRights", TheWhole, "is set in a typeface that may not go into files", "Its licence does not let the typeface be put into documents that are handed on.", fontRights},
-	{"sameWords", TheWhole, "says the same on every card", "A card with another’s name on it cannot be given to anybody.", sameWords},
-	{"nameFits", TheWhole, "does not fit for every name", "The longest name of a list is the one that was not looked at.", nameFits},
-	{"emptyFields", TheWhole, "says nothing for some names", "Where the list has a gap, so have the words.", emptyFields},
-	{"nameTwice", TheWhole, "is made twice for a name", "Paper and an evening go into a card that nobody gets.", nameTwice},
+	{"sameWords", TheNames, "says the same for every name", "A card with another’s name on it cannot be given to anybody.", sameWords},
+	{"nameFits", TheNames, "does not fit for every name", "The longest name of a list is the one that was not looked at.", nameFits},
+	{"emptyFields", TheNames, "says nothing for some names", "Where the list has a gap, so have the words.", emptyFields},
+	{"nameTwice", TheNames, "is made twice for a name", "Paper and an evening go into a card that nobody gets.", nameTwice},
 }

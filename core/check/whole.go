@@ -13,7 +13,6 @@ import (
 	"sectilis/core/folding/fold"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
-	"sectilis/core/production/sheet"
 )
 
 // Supply is what is known of a supply that a card is made with. Personal is for personal
@@ -31,8 +30,6 @@ type Whole struct {
 	Supplies []Supply
 	// Posts are the classes of post that it may be sent by.
 	Posts []card.Post
-	// Copies are the cards that are made for the names of its list.
-	Copies []sheet.Copy
 }
 
 // Grams is about how much a card weighs, without foam and glue: its base, its insert and all pieces.

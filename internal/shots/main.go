@@ -113,6 +113,13 @@ func run(out string) error {
 	if err != nil {
 		return err
 	}
+	named, err := h.App.Cards(ctx, "come to supper")
+	if err != nil {
+		return err
+	}
+	if err := forNames(h, named[0].ID); err != nil {
+		return err
+	}
 	faulty, err := h.App.Cards(ctx, "before paper is spoiled")
 	if err != nil {
 		return err
@@ -143,6 +150,8 @@ func run(out string) error {
 				['front', 'insideSecond'].every(f => performance.getEntriesByType('resource').some(e => e.name.includes('/faces/' + f + '/print.png') && e.responseEnd > 0))`},
 		{"assembly", supper + "/assembly", `document.querySelectorAll('[data-testid=step]').length === 10`, []string{"[data-step=lay-i5]"},
 			`document.querySelector('[data-testid=step-picture]')?.naturalWidth > 0 && [...document.querySelectorAll('img')].every(i => i.complete)`},
+		{"names", "/cards/" + named[0].ID + "/names", `document.querySelectorAll('[data-testid=name-card]').length > 12 && !!document.querySelector('[data-testid=on-sheets]')`,
+			[]string{"[data-card=n3]"}, `document.querySelector('[data-testid=station-check]').textContent.includes('caution')`},
 		{"sheets", supper + "/sheets", `!!document.querySelector('[data-testid=sheet-6]')`, nil, ""},
 		{"closer", "/cards/" + small[0].ID + "/sheets", `!!document.querySelector('[data-testid=sheet-4]')`, []string{`[data-testid=sheet-3] figcaption`, id("lay-closer")},
 			`!!document.querySelector('[data-testid=closer-note]')`},
@@ -158,6 +167,16 @@ func run(out string) error {
 		}
 	}
 	return nil
+}
+
+// forNames lays a card for each name on sheets, and lets one name be too long for its label.
+func forNames(h *testserver.Server, id string) error {
+	v, err := h.App.Open(context.Background(), id)
+	if err != nil {
+		return err
+	}
+	_, err = h.App.Change(context.Background(), id, v.Revision, []card.Command{card.LayNames{All: true}, card.SetCell{Row: "n3", Column: "Name", Text: "Bartholomew Quillfeather-Marchbanks with all the little Quillfeathers"}})
+	return err
 }
 
 // view is a picture to make: what is clicked once the page waits for nothing more, and what is

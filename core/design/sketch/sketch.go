@@ -54,6 +54,7 @@ func slot(f *card.Face, it *card.Item) error {
 			return err
 		}
 		words := *it.Words
+		words.Fields = nil // what waits says nothing for anybody
 		waits.Takes, waits.Words, waits.Fill = card.TakesWords, &words, it.Fill
 		mid := s.At.Apply(s.Box.Centre())
 		it.Form = &card.Form{Outline: card.Rectangle, Corner: card.Square, Width: card.Tidy(s.Box.W), Height: card.Tidy(s.Box.H)}
@@ -89,8 +90,7 @@ func (k FillWords) Apply(c card.Card) (card.Card, error) {
 		if it.Slot == nil || it.Slot.Words == nil {
 			return card.Refuse("id", "“%s” waits for no words.", it.Name)
 		}
-		words := *it.Slot.Words
-		words.Text = strings.TrimSpace(k.Text)
+		words := it.Slot.Words.WithText(strings.TrimSpace(k.Text))
 		words.Size = 10
 		set, err := lettering.Set(words)
 		if err != nil {

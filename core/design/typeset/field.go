@@ -79,7 +79,7 @@ func roomOf(c *card.Card, f *card.Face, it *card.Item, was *scene.Item) (geom.Re
 	if on == nil {
 		safe := scene.SafeArea(fold.Of(c.Base).Face(f.ID))
 		middle := was.At.Apply(block.Centre()).X
-		if wide := 2 * sideRoom * min(middle-safe.X, safe.Right()-middle); it.Place.Turn == 0 && wide > block.W {
+		if wide := 2 * sideRoom * min(middle-safe.X, safe.Right()-middle); it.Place.Turn == 0 && wide > 1 {
 			block.X, block.W = block.Centre().X-wide/2, wide
 		}
 		return block, nil

@@ -164,8 +164,8 @@ export const api = {
     }).catch(() => undefined),
   trySheets: (id: string, base: number, commands: Command[]) =>
     call<SheetsTold>('POST', `/cards/${id}/trials/sheets`, { base, commands }),
-  attempt: (id: string, base: number, commands: Command[]) =>
-    call<View>('POST', `/cards/${id}/trials`, { base, commands }),
+  attempt: (id: string, base: number, commands: Command[], row = '') =>
+    call<View>('POST', `/cards/${id}/trials${asked({ row })}`, { base, commands }),
   gap: (id: string, face: string, at: Point) => call<Gap>('POST', `/cards/${id}/faces/${face}/gaps`, { at }),
   colourAt: async (id: string, face: string, at: Point) =>
     (await call<ColourSeen>('POST', `/cards/${id}/faces/${face}/colours`, { at })).colour,

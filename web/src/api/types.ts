@@ -1140,6 +1140,7 @@ export interface Finding {
   weight: CheckWeight
   face: string
   item?: string
+  row?: string
   why: string
   at?: Rect
   left?: string

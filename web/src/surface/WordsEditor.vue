@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Words edited in place, however they lie: the text is that of a field which is not seen, and
 // its caret and what is chosen are drawn where Go has set the letters.
+import { message } from 'ant-design-vue'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { api } from '../api/client'
@@ -127,7 +128,13 @@ async function keep() {
   ended = true
   const todo = [...chosen.commands]
   chosen.end()
-  if (todo.length) await card.change(...todo)
+  if (todo.length) {
+    const before = doc.value?.fields ?? []
+    await card.change(...todo)
+    const now = card.doc(props.item.id)?.words?.fields ?? []
+    const lost = before.filter((f) => !now.some((k) => k.column === f.column))
+    if (lost[0]) void message.info(`“${lost[0].column}” is words again, the same on every card.`)
+  }
   emit('done')
 }
 /** Whoever goes to the panels beside the face changes these letters; elsewhere they are kept. */

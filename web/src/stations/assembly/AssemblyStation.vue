@@ -55,6 +55,11 @@ const headed = computed(() => {
   return `${n[0]!.toUpperCase()}${n.slice(1)} ${steps.value.length === 1 ? 'step' : 'steps'}`
 })
 const minutes = computed(() => Math.max(5, Math.round((assembly.view?.minutes ?? 0) / 5) * 5))
+/** Of a card that is made for each name the guide is that of one. */
+const forName = computed(() => {
+  const n = card.view?.card.names
+  return n?.laid ? ` · one of ${n.rows.filter((r) => !r.out).length} cards` : ''
+})
 const made = (id: string) => `made in step ${steps.value.findIndex((s) => s.id === id) + 1}`
 const out = computed(() => assembly.view?.out ?? [])
 /** Steps that were merged, moved or reworded go on as the guide has them. */
@@ -88,7 +93,7 @@ watch(chosen, () =>
     <aside v-if="!large" class="side">
       <header v-if="steps.length">
         <h3>{{ headed }}</h3>
-        <small>about {{ minutes }} minutes</small>
+        <small>about {{ minutes }} minutes{{ forName }}</small>
       </header>
       <ol>
         <li v-for="(s, i) in steps" :key="s.id">

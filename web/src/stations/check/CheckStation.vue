@@ -13,6 +13,7 @@ import { useCatalogue } from '../../store/catalogue'
 import { useCheck } from '../../store/check'
 import { complete } from '../../store/complete'
 import { usePrefs } from '../../store/prefs'
+import { useNames } from '../../store/names'
 import { useSheets } from '../../store/sheets'
 import CutDrawing from './CutDrawing.vue'
 import FindingList from './FindingList.vue'
@@ -24,6 +25,7 @@ import { checkOf, faceOf, keyOf, placeOf, titleOf } from './finding'
 const card = useCard()
 const catalogue = useCatalogue()
 const check = useCheck()
+const names = useNames()
 const sheets = useSheets()
 const prefs = usePrefs()
 const router = useRouter()
@@ -66,10 +68,28 @@ watch(
 watch(at, (i) => i >= 0 && (last = i))
 const finding = computed(() => (at.value >= 0 ? list.value[at.value] : undefined))
 const kind = computed(() => finding.value && checkOf(catalogue.all, finding.value))
-const face = computed(() => {
+const plain = computed(() => {
   const f = finding.value
   return (f && faceOf(card.view, f)) ?? card.view?.scene.faces[0]
 })
+/** A face of the card for the name that shows the fault, where not every card does. */
+const named = shallowRef<SceneFace>()
+const row = computed(() => finding.value?.row ?? '')
+const face = computed(() => (row.value ? named.value : undefined) ?? plain.value)
+/** Where that is on its card. */
+const spot = computed(() => {
+  const f = finding.value
+  return face.value === named.value ? (named.value?.items.find((it) => it.id === f?.item)?.bounds ?? f?.at) : f?.at
+})
+const told = computed(() => (named.value && row.value ? ` for ${names.called(row.value)}` : ''))
+/** The faces as they are after some commands. */
+async function after(commands: Command[]): Promise<SceneFace | undefined> {
+  const v = card.view
+  if (!v) return
+  const next = await api.attempt(v.id, v.revision, commands, row.value)
+  if (next.part) complete(next, v)
+  return next.scene.faces.find((f) => f.id === plain.value?.id)
+}
 const step = (by: number) => {
   const n = list.value.length
   if (n) chosen.value = key(list.value[(Math.max(at.value, 0) + by + n) % n]!)
@@ -87,18 +107,20 @@ const mended = shallowRef<SceneFace>()
 const wrong = ref('')
 let latest = 0
 watch(
-  () => [card.view?.revision, chosen.value, JSON.stringify(mend.value), face.value?.id],
+  () => [card.view?.revision, chosen.value, JSON.stringify(mend.value), plain.value?.id],
   async () => {
     const mine = ++latest
-    mended.value = undefined
+    mended.value = named.value = undefined
     wrong.value = ''
-    const v = card.view
     const cmds = steps(mend.value)
-    if (!v || !cmds.length) return
     try {
-      const next = await api.attempt(v.id, v.revision, cmds)
-      if (next.part) complete(next, v)
-      if (mine === latest) mended.value = next.scene.faces.find((f) => f.id === face.value?.id)
+      if (row.value) {
+        const is = await after([])
+        if (mine === latest) named.value = is
+      }
+      if (!cmds.length) return
+      const then = await after(cmds)
+      if (mine === latest) mended.value = then
     } catch (e) {
       if (mine === latest) wrong.value = e instanceof Error ? e.message : String(e)
     }
@@ -169,6 +191,11 @@ const lookAgain = (f: Finding) => card.change({ do: 'leaveSo', check: f.check, i
 function go() {
   const f = finding.value
   if (!f) return
+  if (kind.value?.reads === 'names') {
+    if (f.row) names.chosen = f.row
+    if (f.item) names.item = f.item
+    return void router.push(`/cards/${card.id}/names`)
+  }
   if (kind.value?.reads === 'sheets' && !f.item) return void router.push(`/cards/${card.id}/sheets`)
   if (!f.item) return void router.push(`/cards/${card.id}/${kind.value?.reads === 'folding' ? 'base' : 'panels'}`)
   card.work(f.face)
@@ -239,11 +266,11 @@ watch(chosen, () =>
             v-if="single"
             :key="face.id"
             :face="both ? face : single"
-            :at="finding.at"
+            :at="spot"
             :edge="edge"
-            :caption="both ? 'As it is' : peeking && mended ? `${face.name}, mended` : face.name"
+            :caption="both ? 'As it is' : (peeking && mended ? `${face.name}, mended` : face.name) + told"
           />
-          <PlaceView v-if="both && mended" :face="mended" :at="finding.at" :edge="edge" caption="Mended" />
+          <PlaceView v-if="both && mended" :face="mended" :at="spot" :edge="edge" caption="Mended" />
           <Segmented
             v-if="mended"
             v-model:value="seen"

@@ -31,6 +31,7 @@ export const faceOf = (v: View | undefined, f: Finding): SceneFace | undefined =
 
 /** Where it belongs in the filter: a face, the sheets, or the card as a whole. */
 export function placeOf(c: Catalogue, v: View | undefined, f: Finding): string {
+  if (checkOf(c, f)?.reads === 'names') return 'Names'
   if (f.item) return faceOf(v, f)?.name ?? 'Card'
   return checkOf(c, f)?.reads === 'sheets' ? 'Sheets' : 'Card'
 }

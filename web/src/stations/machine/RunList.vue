@@ -58,7 +58,9 @@ const stateOf = (n: number, state: string) =>
         <span class="text">
           <b>{{ s.of < 0 ? 'Scrap' : 'Sheet' }} {{ s.number }}</b>
           <small>{{ s.stock.name }}</small>
-          <small>{{ counted(s.pieces.map((p) => p.plain ?? p.name)) }}</small>
+          <small>{{
+            s.pieces.length === 1 ? s.pieces[0]!.name : counted(s.pieces.map((p) => p.plain ?? p.name))
+          }}</small>
         </span>
         <small :data-testid="'run-state-' + s.number">{{
           s.passes.length ? stateOf(s.number, s.state.state) : 'nothing to cut'

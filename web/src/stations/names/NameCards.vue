@@ -11,7 +11,7 @@ const card = useCard()
 const names = useNames()
 
 /** Faces that are broad stand in fewer columns. */
-const wide = computed(() => Math.min(250, Math.max(104, 120 * Math.sqrt((1.4 * props.face.width) / props.face.height))))
+const wide = computed(() => Math.min(250, Math.max(100, 112 * Math.sqrt((1.4 * props.face.width) / props.face.height))))
 const say = (r: NameRow) => r.cells.find((c) => c) ?? 'nameless'
 const wrong = (r: NameRow) => names.stateOf(r.id)?.wrong[0]
 watch(
@@ -71,6 +71,7 @@ const across = (e: Event) =>
   gap: 8px 10px;
   padding: 12px 16px 20px;
   justify-items: center;
+  align-items: start;
 }
 .one {
   padding: 9px 10px 5px;

@@ -135,6 +135,13 @@ const short = computed(() => (state.value && used.value.includes(first.value) ? 
 <style scoped>
 b {
   max-width: 210px;
+  min-width: 60px;
+}
+@media (max-width: 1150px) {
+  b,
+  .rule {
+    display: none;
+  }
 }
 .needed {
   color: var(--rust);

@@ -87,6 +87,11 @@ p {
 }
 .far b {
   font-weight: 600;
+  white-space: nowrap;
+}
+.bar > .verb,
+.far .verb {
+  white-space: nowrap;
 }
 .far span {
   margin-left: auto;

@@ -31,10 +31,10 @@ const facted = computed(() => names.rows.some((r) => fact(r).text))
 const widths = computed(() =>
   columns.value.map((c, i) => {
     const longest = Math.max(c.length, ...names.rows.map((r) => r.cells[i]?.length ?? 0))
-    return Math.min(112, Math.max(38, 14 + 6.6 * longest))
+    return Math.min(i ? 88 : 100, Math.max(36, 14 + 6.4 * longest))
   }),
 )
-const wide = computed(() => widths.value.reduce((a, b) => a + b, 26 + (facted.value ? 64 : 30)))
+const wide = computed(() => widths.value.reduce((a, b) => a + b, 26 + (facted.value ? 58 : 28)))
 /** A fault in a word or two. */
 const short: Record<string, string> = {
   overfull: 'too long',
@@ -92,7 +92,7 @@ async function again(e: Event) {
 </script>
 
 <template>
-  <aside class="list" data-testid="names-list">
+  <aside class="list" :style="{ width: `${Math.min(352, Math.max(300, wide + 13))}px` }" data-testid="names-list">
     <header>
       <h3>{{ names.rows.length === 1 ? '1 name' : `${names.rows.length} names` }}</h3>
       <small :title="names.list?.from">{{ names.list?.from || 'typed here' }}</small>
@@ -114,7 +114,7 @@ async function again(e: Event) {
         <colgroup>
           <col class="n" />
           <col v-for="(w, i) in widths" :key="i" :style="{ width: w + 'px' }" />
-          <col :style="{ width: facted ? '64px' : '30px' }" />
+          <col :style="{ width: facted ? '58px' : '28px' }" />
         </colgroup>
         <thead>
           <tr>
@@ -275,7 +275,7 @@ p {
   flex: 1;
   min-height: 0;
   overflow: auto;
-  padding: 0 6px;
+  padding-left: 6px;
 }
 table {
   width: 100%;
@@ -381,6 +381,15 @@ tr.out input {
 }
 a.verb {
   text-decoration: none;
+}
+footer .verb {
+  white-space: nowrap;
+  padding-inline: 6px;
+}
+th .more {
+  padding-inline: 0;
+  text-align: center;
+  width: 100%;
 }
 footer {
   display: flex;

@@ -108,7 +108,7 @@ const face = computed(() => faces.value.find((f) => f.id === picked.value) ?? fa
 <style scoped>
 .names {
   display: grid;
-  grid-template: minmax(0, 1fr) / 322px minmax(0, 1fr) var(--right);
+  grid-template: minmax(0, 1fr) / auto minmax(0, 1fr) var(--right);
   height: 100%;
 }
 .names.none {
@@ -121,8 +121,8 @@ const face = computed(() => faces.value.find((f) => f.id === picked.value) ?? fa
   min-height: 0;
 }
 @media (max-width: 1150px) {
-  .names:not(.none) {
-    grid-template-columns: 240px minmax(0, 1fr) var(--right);
+  .list {
+    max-width: 250px;
   }
 }
 </style>

@@ -3,7 +3,7 @@
 // have in turn.
 import { Button, Checkbox, Segmented, Select, SelectOption } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import type { Words } from '../../api/types'
+import type { Command, Words } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -34,6 +34,16 @@ async function setWords(part: Partial<Words>) {
   if (letters.commands.length) await card.change(...letters.commands)
   await card.idle()
   if (item.value) void card.change({ do: 'setWords', id: item.value.id, words: { ...words.value!, ...part } })
+}
+
+/** What the list of names has for the letters that are chosen. */
+const columns = computed(() => card.view?.card.names?.columns ?? [])
+const stands = computed(
+  () => words.value?.fields?.find((f) => f.from < letters.to && letters.from < f.to)?.column ?? '',
+)
+function standFor(column: string) {
+  const k: Command = { do: 'makeField', id: item.value!.id, from: letters.from, to: letters.to, column }
+  void card.change(...letters.commands, k)
 }
 
 type Feature = NonNullable<Words['features']>[number]
@@ -83,6 +93,18 @@ const fact = computed(() => (otherwise.value ? `${otherwise.value} set otherwise
     </p>
     <div class="pair">
       <template v-if="some">
+        <Field v-if="columns.length" label="Stands for" wide>
+          <Select
+            :value="stands"
+            :bordered="false"
+            size="small"
+            data-testid="letters-stand-for"
+            @change="(v) => standFor(String(v))"
+          >
+            <SelectOption value="">itself, on every card</SelectOption>
+            <SelectOption v-for="c in columns" :key="c" :value="c">{{ c }}</SelectOption>
+          </Select>
+        </Field>
         <Field label="Font" wide>
           <Select
             :value="style.font ?? ''"
