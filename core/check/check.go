@@ -124,7 +124,7 @@ func IDs() []ID {
 // Run runs the checks that read a part of a card. Its findings stand in the order of the
 // faces and of the items from below, those of the base last; there may be none.
 func Run(what Reads, in Input) []Finding {
-	in.folding = nil
+	in.folding, in.faults = nil, nil
 	if in.Papers == nil {
 		in.Papers = scene.AsUsual
 	}
@@ -183,7 +183,8 @@ type Input struct {
 	Whole *Whole
 	// Copies are the cards that are made for the names of its list, for those that read these.
 	Copies  []sheet.Copy
-	folding *folding // made when a check asks for it
+	folding *folding // made when a check asks for it, as are faults
+	faults  map[string][]NameFault
 }
 
 // each calls a function for every item, from below, with its face and its document.

@@ -108,9 +108,11 @@ func (in *Input) faultsOf(check ID) (out []nameFaults) {
 	if in.Card.Names == nil || len(in.Copies) == 0 {
 		return nil
 	}
-	by := NameFaults(in.Card, in.Copies)
+	if in.faults == nil {
+		in.faults = NameFaults(in.Card, in.Copies)
+	}
 	for _, k := range in.Copies {
-		for _, f := range by[k.Row] {
+		for _, f := range in.faults[k.Row] {
 			if f.Check != check {
 				continue
 			}

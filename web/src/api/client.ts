@@ -227,7 +227,7 @@ export const api = {
   keepScraps: (s: Scrap[]) => call<void>('PUT', '/scraps', s),
   onHand: () => call<OnHand[]>('GET', '/onhand'),
   keepOnHand: (h: OnHand) => call<void>('PUT', `/stocks/${h.stock}/onhand`, h),
-  sheets: (id: string) => call<LayoutView>('GET', `/cards/${id}/sheets`),
+  sheets: (id: string, signal?: AbortSignal) => call<LayoutView>('GET', `/cards/${id}/sheets`, undefined, signal),
   /** What is printed on the front of a sheet, on white. */
   sheetInkURL: (id: string, n: number, revision: number, laid: number) =>
     `/api/cards/${id}/sheets/${n}/ink.png${asked({ v: `${revision}.${laid}` })}`,

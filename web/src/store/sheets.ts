@@ -17,6 +17,9 @@ export const useSheets = defineStore('sheets', () => {
   const onHand = shallowRef<OnHand[]>([])
   const owner = ref('')
   let asked = 0
+  let asking = new AbortController()
+  /** Whether they are being laid. */
+  const laying = ref(false)
   /** How often the layout was loaded: with it pictures of sheets are asked for anew. */
   const loads = ref(0)
 
@@ -26,15 +29,20 @@ export const useSheets = defineStore('sheets', () => {
     if (owner.value !== id) layout.value = undefined
     owner.value = id
     const mine = ++asked
+    // What was asked of a change before is not waited for.
+    asking.abort()
+    asking = new AbortController()
+    laying.value = true
     try {
-      const l = await api.sheets(id)
+      const l = await api.sheets(id, asking.signal)
       if (mine === asked) {
         layout.value = l
         loads.value++
       }
     } catch (e) {
-      void message.warning(e instanceof Fault ? e.message : String(e))
+      if (mine === asked) void message.warning(e instanceof Fault ? e.message : String(e))
     }
+    if (mine === asked) laying.value = false
   }
 
   /** How the sheets of the open card are laid and marked. */
@@ -61,5 +69,5 @@ export const useSheets = defineStore('sheets', () => {
     await load()
   }
 
-  return { layout, loads, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
+  return { layout, loads, laying, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
 })

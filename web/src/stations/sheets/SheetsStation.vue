@@ -179,7 +179,8 @@ const stocks = computed(() => {
           data-testid="lay-names"
           @change="(v) => card.change({ do: 'layNames', all: v === 'all' })"
         />
-        <span v-if="sheets.layout" class="chip fine"
+        <span v-if="sheets.laying" class="chip slow" data-testid="laying">laying them …</span>
+        <span v-else-if="sheets.layout" class="chip fine"
           >{{ Math.round(sheets.layout.used * 100) }} % of the paper used</span
         >
         <span v-if="closer?.state === 'running'" class="seeking">
@@ -335,6 +336,15 @@ const stocks = computed(() => {
 }
 .space {
   flex: 1;
+}
+/* Shown only where it takes a while. */
+.slow {
+  animation: 1ms linear 0.3s backwards shown;
+}
+@keyframes shown {
+  from {
+    visibility: hidden;
+  }
 }
 .by {
   display: flex;
