@@ -84,8 +84,10 @@ type opened struct {
 	sync.Mutex
 	rev   Revision
 	scene scene.Scene
-	// made are the scenes of the cards that are made for the rows of its list, as far as they were asked for.
-	made map[string]scene.Scene
+	// made are the scenes of the cards that are made for the rows of its list, as far as they were asked for;
+	// scenes counts how often its own was made, since they are of that one.
+	made   map[string]scene.Scene
+	scenes int
 }
 
 // View is an opened card as the client gets it, or, as an answer to a change, the
@@ -166,6 +168,7 @@ func (o *opened) set(rev Revision) error {
 		return err
 	}
 	o.rev, o.scene, o.made = rev, s, nil
+	o.scenes++
 	return nil
 }
 

@@ -68,7 +68,7 @@ func (cs *cards) copies(ctx context.Context, id string, rows func(*card.Card) []
 		return rev, base, nil, err
 	}
 	rev, base = o.rev, o.scene
-	known := maps.Clone(o.made)
+	known, scenes := maps.Clone(o.made), o.scenes
 	o.Unlock()
 	fresh := map[string]scene.Scene{}
 	for _, r := range rows(&rev.Card) {
@@ -89,7 +89,7 @@ func (cs *cards) copies(ctx context.Context, id string, rows func(*card.Card) []
 		out = append(out, copyFor(rev.Card, r.ID, c, s))
 	}
 	if len(fresh) > 0 {
-		o.keep(rev.Number, fresh)
+		o.keep(scenes, fresh)
 	}
 	return rev, base, out, nil
 }
@@ -101,11 +101,11 @@ func copyFor(c card.Card, row string, made card.Card, s scene.Scene) sheet.Copy 
 	return sheet.Copy{Row: row, Name: r.Name(), Says: fmt.Sprintf("%x", h[:12]), Card: made, Scene: s}
 }
 
-// keep remembers scenes of rows for as long as the card is as it was.
-func (o *opened) keep(revision int64, made map[string]scene.Scene) {
+// keep remembers scenes of rows for as long as the card has the scene that they were made of.
+func (o *opened) keep(scenes int, made map[string]scene.Scene) {
 	o.Lock()
 	defer o.Unlock()
-	if o.rev.Number != revision {
+	if o.scenes != scenes {
 		return
 	}
 	if o.made == nil {

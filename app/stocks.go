@@ -260,4 +260,5 @@ func (o *opened) anew() {
 		return
 	}
 	o.scene, o.made = s, nil
+	o.scenes++
 }

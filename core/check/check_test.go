@@ -525,7 +525,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			s, err := scene.Of(c)
 			require.NoError(t, err)
 			found := 0
-			made := copies(t, c)
+			made := sheettest.Copies(t, c)
 			for _, what := range []check.Reads{check.TheScene, check.TheFolding, check.TheWhole, check.TheNames} {
 				for _, f := range check.Run(what, check.Input{Card: c, Scene: &s, Whole: w.whole, Copies: made}) {
 					if f.Check != w.check {
@@ -539,7 +539,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 					m := mended(t, c, f)
 					s, err := scene.Of(m)
 					require.NoError(t, err)
-					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.whole, Copies: copies(t, m)}) {
+					for _, g := range check.Run(what, check.Input{Card: m, Scene: &s, Whole: w.whole, Copies: sheettest.Copies(t, m)}) {
 						assert.NotEqual(t, w.check, g.Check, "%s after its mend: %s", w.check, g.Why)
 					}
 				}
@@ -559,19 +559,6 @@ type whole struct {
 	check       check.ID
 	whole       *check.Whole
 	fault, good card.Card
-}
-
-// copies are the cards for the names of a card.
-func copies(t *testing.T, c card.Card) (out []sheet.Copy) {
-	t.Helper()
-	for _, r := range c.Names.Made() {
-		made, ok := c.ForName(r.ID)
-		require.True(t, ok)
-		s, err := scene.Of(made)
-		require.NoError(t, err)
-		out = append(out, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
-	}
-	return out
 }
 
 // forNames is a card for names, whose words i1 say them, where they have a field, on a label or without.

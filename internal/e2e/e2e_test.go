@@ -416,7 +416,7 @@ func TestTwoWindowsOnOneCard(t *testing.T) {
 	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
-	cards, err := app.App.Cards(t.Context(), "plot 14")
+	cards, err := app.App.Cards(t.Context(), "plot 14 has moved")
 	require.NoError(t, err)
 	require.Len(t, cards, 1)
 	path := "/cards/" + cards[0].ID + "/panels"

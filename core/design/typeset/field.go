@@ -47,6 +47,9 @@ func (k FitNames) Apply(c card.Card) (card.Card, error) {
 		if b := w.Box; b != nil && b.Height > 0 {
 			box := *b
 			box.Fit, box.Unwrapped = true, false
+			if box.Lines == 0 {
+				box.Least, box.Lines = card.Tidy(min(was.Words.Size, firstLeast)), linesFor(w.Text)
+			}
 			w.Box = &box
 		} else {
 			size := was.Words.Size

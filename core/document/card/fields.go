@@ -200,14 +200,24 @@ func (c Card) Saying(r *NameRow) []string {
 	out := []string{fmt.Sprint(r.Smaller, r.Lines)}
 	c.eachField(func(f *Field) { out = append(out, f.saying(n.Says(r, f.Column))) })
 	for _, d := range n.Differs {
-		out = append(out, n.Says(r, d.Column))
+		cell := n.Says(r, d.Column)
+		if at := d.valueOf(cell); d.What != ThereByName && at >= 0 {
+			out = append(out, d.Values[at].Means)
+		} else {
+			out = append(out, fmt.Sprint(d.What == ThereByName && cell != ""))
+		}
 	}
 	return out
 }
 
+// valueOf is the index of what a cell stands for; -1 where nothing was chosen for it.
+func (d Differs) valueOf(cell string) int {
+	return slices.IndexFunc(d.Values, func(v ByValue) bool { return v.Cell == cell })
+}
+
 // differ makes what follows a column as a cell has it.
 func (c *Card) differ(d Differs, cell string) {
-	at := slices.IndexFunc(d.Values, func(v ByValue) bool { return v.Cell == cell })
+	at := d.valueOf(cell)
 	if d.Item == BasePiece {
 		if at >= 0 {
 			c.Base.Stock = d.Values[at].Means

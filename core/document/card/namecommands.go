@@ -53,6 +53,9 @@ func (k SetNames) Apply(c Card) (Card, error) {
 		if len(k.Rows) > MaxNames {
 			return Refuse("rows", "A list has up to %d names; this one has %d.", MaxNames, len(k.Rows))
 		}
+		if len(k.Rows) > 0 && len(k.Columns) == 0 {
+			return Refuse("columns", "A list needs a column for the names.")
+		}
 		n := &Names{From: k.From, Columns: slices.Clone(k.Columns)}
 		var old []NameRow
 		if was := c.Names; was != nil {

@@ -194,9 +194,11 @@ func (n *Names) tidy() {
 	}
 	for i := range n.Rows {
 		r := &n.Rows[i]
-		if r.ID == "" {
+		for r.ID == "" {
 			n.NextRow++
-			r.ID = fmt.Sprintf("n%d", n.NextRow)
+			if id := fmt.Sprintf("n%d", n.NextRow); n.Row(id) == nil {
+				r.ID = id
+			}
 		}
 		r.tidyCells(len(n.Columns))
 		maps.DeleteFunc(r.Said, func(column, said string) bool {
@@ -238,6 +240,9 @@ func (d Differs) fits(it *Item) bool {
 func (n *Names) check() error {
 	if n == nil {
 		return nil
+	}
+	if len(n.Columns) == 0 || n.Row(n.Shown) == nil {
+		return Refuse("names", "A list has a column and a name, one of which is shown.")
 	}
 	if len(n.Columns) > MaxColumns || len(n.Rows) > MaxNames {
 		return Refuse("names", "A list has up to %d names in up to %d columns; this one has %d in %d.", MaxNames, MaxColumns, len(n.Rows), len(n.Columns))

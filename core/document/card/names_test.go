@@ -239,6 +239,12 @@ func TestWhatDiffersByName(t *testing.T) {
 		var refusal *card.Refusal
 		require.ErrorAs(t, err, &refusal, "%v", k)
 	}
+	// What a cell stands for is part of what a card comes out as.
+	was := c.Saying(c.Names.Row("n1"))
+	other, err := card.Apply(c, card.Differ{Item: label, What: card.StockByName, Column: "Plot", Values: []card.ByValue{{Cell: "14", Means: "sage-216"}, {Cell: "3", Means: "sage-216"}}})
+	require.NoError(t, err)
+	assert.NotEqual(t, was, other.Saying(other.Names.Row("n1")))
+	assert.Equal(t, c.Saying(c.Names.Row("n2")), other.Saying(other.Names.Row("n2")))
 	// What goes does not differ any more.
 	c, err = card.Apply(c, card.RemoveItems{IDs: []string{portrait}}, card.Differ{Item: card.BasePiece, What: card.StockByName})
 	require.NoError(t, err)
@@ -288,9 +294,10 @@ func TestListsThatCannotBeAreRefused(t *testing.T) {
 		"a column twice":    card.SetNames{Columns: []string{"Name", "Name "}, Rows: [][]string{{"Noor", "1"}}},
 		"a nameless column": card.SetNames{Columns: []string{" "}, Rows: rows(1)},
 		"a long cell":       card.SetNames{Columns: []string{"Name"}, Rows: [][]string{{strings.Repeat("a", card.MaxCell+1)}}},
+		"no column":         card.SetNames{Rows: rows(1)},
 		"too many columns":  card.SetNames{Columns: strings.Split("abcdefghijklmnopqrstuvwxyz", ""), Rows: rows(1)},
 		"a row that went":   card.SetCell{Row: "n9", Column: "Name", Text: "x"},
-		"no column":         card.SetCell{Row: "n1", Column: "Age", Text: "x"},
+		"no such column":    card.SetCell{Row: "n1", Column: "Age", Text: "x"},
 		"the last row":      card.RemoveNames{Rows: []string{"n1", "n2", "n3"}},
 		"two of one name":   card.NameColumn{Column: "Plot", Name: "Name"},
 		"a field nowhere":   card.MakeField{ID: "i1", From: 3, To: 300, Column: "Name"},
@@ -305,10 +312,29 @@ func TestListsThatCannotBeAreRefused(t *testing.T) {
 		assert.True(t, strings.HasSuffix(refusal.Why, "."), refusal.Why)
 		assert.Equal(t, c, next, name)
 	}
-	_, err := card.Apply(lettered(t, "Dear"), card.ShowName{Row: "n1"})
+	// A list that is read with a card is looked at as closely.
+	for name, spoil := range map[string]func(n *card.Names){
+		"no rows": func(n *card.Names) { n.Rows = nil }, "no columns": func(n *card.Names) { n.Columns = nil }, "nobody shown": func(n *card.Names) { n.Shown = "n9" },
+		"two of one id": func(n *card.Names) { n.Rows[1].ID = "n1" }, "a cell too few": func(n *card.Names) { n.Rows[0].Cells = n.Rows[0].Cells[1:] },
+	} {
+		spoilt, err := card.Apply(c, card.ShowName{Row: "n1"})
+		require.NoError(t, err)
+		spoil(spoilt.Names)
+		raw, err := json.Marshal(spoilt)
+		require.NoError(t, err)
+		_, err = card.Parse(raw)
+		var refusal *card.Refusal
+		require.ErrorAs(t, err, &refusal, name)
+	}
+	// Numbers that were used go to nobody else.
+	c.Names.NextRow = 0
+	c, err := card.Apply(c, card.SetCell{Column: "Name", Text: "Casimir"})
+	require.NoError(t, err)
+	assert.Equal(t, "n4", c.Names.Rows[3].ID)
+	_, err = card.Apply(lettered(t, "Dear"), card.ShowName{Row: "n1"})
 	assert.EqualError(t, err, "This card has no list of names. Bring one in first.")
 	out := true
-	c, err = card.Apply(c, card.LayNames{All: true}, card.SetRow{Row: "n1", Out: &out}, card.SetRow{Row: "n2", Out: &out}, card.SetRow{Row: "n3", Out: &out})
+	c, err = card.Apply(c, card.RemoveNames{Rows: []string{"n4"}}, card.LayNames{All: true}, card.SetRow{Row: "n1", Out: &out}, card.SetRow{Row: "n2", Out: &out}, card.SetRow{Row: "n3", Out: &out})
 	require.NoError(t, err)
 	assert.False(t, c.EachLaid(), "no card is made for anybody")
 	_, err = card.Apply(c, card.LayNames{All: true})

@@ -9,7 +9,6 @@ import (
 
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
-	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/sheet"
 )
@@ -30,23 +29,11 @@ func forNames(t testing.TB, flagged, names int) card.Card {
 	return c
 }
 
-func copies(t testing.TB, c card.Card) (out []sheet.Copy) {
-	t.Helper()
-	for _, r := range c.Names.Made() {
-		made, ok := c.ForName(r.ID)
-		require.True(t, ok)
-		s, err := scene.Of(made)
-		require.NoError(t, err)
-		out = append(out, sheet.Copy{Row: r.ID, Name: r.Name(), Card: made, Scene: s})
-	}
-	return out
-}
-
 // The cards for all names are laid together: each piece of each once, apart, in fewer sheets than one by
 // one; what is cut for a name is what that name's card has.
 func TestCardsForNamesAreLaidTogether(t *testing.T) {
 	c := forNames(t, 4, 6)
-	all := copies(t, c)
+	all := sheettest.Copies(t, c)
 	opt := sheettest.Usual(sheet.Sizes()[0])
 	l := sheet.LayCopies(c, all, opt, nil)
 	require.Empty(t, l.Problems)
@@ -109,7 +96,7 @@ func TestTiesAndPlacesOfCardsForNames(t *testing.T) {
 		&card.TiePieces{Pieces: []card.Laid{at(card.PieceFor(id[2], "n1"), 40), at(card.PieceFor(id[2], "n3"), 80)}},
 		&card.LayPieces{Pieces: []card.Laid{{Piece: card.PieceFor(id[2], "n2"), Place: card.Place{X: 120, Y: 160, Turn: 30}}}})
 	require.NoError(t, err)
-	l := sheet.LayCopies(c, copies(t, c), sheettest.Usual(sheet.Sizes()[0]), nil)
+	l := sheet.LayCopies(c, sheettest.Copies(t, c), sheettest.Usual(sheet.Sizes()[0]), nil)
 	require.Empty(t, l.Problems)
 	together := func(a, b string, apart float64) {
 		on, p := find(t, l, a)
@@ -138,7 +125,7 @@ func TestWholeSheetsForNames(t *testing.T) {
 	c := forNames(t, 0, 3)
 	c, err := card.Change(c, func(c *card.Card) error { c.Base.Width, c.Base.Height = 139.7, 215.9; return nil })
 	require.NoError(t, err)
-	l := sheet.LayCopies(c, copies(t, c), sheettest.Usual(sheet.Sizes()[0]), nil)
+	l := sheet.LayCopies(c, sheettest.Copies(t, c), sheettest.Usual(sheet.Sizes()[0]), nil)
 	whole := 0
 	for _, sh := range l.Sheets {
 		if sh.Whole {
@@ -157,7 +144,7 @@ func BenchmarkCardsForNames(b *testing.B) {
 	for _, names := range []int{24, 100} {
 		b.Run(fmt.Sprint(names), func(b *testing.B) {
 			c := forNames(b, 6, names)
-			all := copies(b, c)
+			all := sheettest.Copies(b, c)
 			for b.Loop() {
 				sheet.LayCopies(c, all, sheettest.Usual(sheet.Sizes()[0]), nil)
 			}

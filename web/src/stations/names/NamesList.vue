@@ -1,12 +1,11 @@
 <script setup lang="ts">
 // The list as a table: cells are written in place, a row is chosen by going into it.
-import { Button, Popover } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { NameRow } from '../../api/types'
-import { usePopover } from '../../parts/usePopover'
 import { useCard } from '../../store/card'
 import { useNames } from '../../store/names'
+import ColumnHead from './ColumnHead.vue'
 
 const card = useCard()
 const names = useNames()
@@ -65,24 +64,6 @@ function along(e: KeyboardEvent, at: number, k: number) {
   document.querySelector<HTMLInputElement>(`[data-cell="${to}.${k}"]`)?.focus()
 }
 
-const open = ref(-1)
-const isOpen = computed({ get: () => open.value >= 0, set: (is) => is || (open.value = -1) })
-const named = ref('')
-usePopover(isOpen, '[data-testid=column-form]', () => rename())
-function ask(i: number) {
-  named.value = columns.value[i] ?? ''
-  open.value = i
-}
-async function rename() {
-  const column = columns.value[open.value]
-  open.value = -1
-  if (named.value.trim()) await names.change({ do: 'nameColumn', column, name: named.value })
-}
-async function drop() {
-  const column = columns.value[open.value]
-  open.value = -1
-  await names.change({ do: 'nameColumn', column, name: '' })
-}
 async function again(e: Event) {
   const input = e.target as HTMLInputElement
   const file = input.files?.[0]
@@ -119,53 +100,8 @@ async function again(e: Event) {
         <thead>
           <tr>
             <th class="n" />
-            <th v-for="(c, i) in columns" :key="i">
-              <Popover
-                :open="open === i"
-                trigger="click"
-                placement="bottomLeft"
-                destroy-tooltip-on-hide
-                @open-change="(is: boolean) => (is ? ask(i) : (open = -1))"
-              >
-                <button class="bare head" :title="c" :data-testid="'column-' + c">{{ c }}</button>
-                <template #content>
-                  <form class="form" data-testid="column-form" @submit.prevent="rename">
-                    <label for="column-name">Name of the column</label>
-                    <input id="column-name" v-model="named" maxlength="120" data-testid="column-name" />
-                    <Button type="primary" html-type="submit" block>Call it so</Button>
-                    <button
-                      v-if="columns.length > 1"
-                      type="button"
-                      class="verb"
-                      data-testid="column-drop"
-                      @click="drop"
-                    >
-                      Take the column off
-                    </button>
-                  </form>
-                </template>
-              </Popover>
-            </th>
-            <th class="s">
-              <Popover
-                :open="open === columns.length"
-                trigger="click"
-                placement="bottomRight"
-                destroy-tooltip-on-hide
-                @open-change="(is: boolean) => (is ? ask(columns.length) : (open = -1))"
-              >
-                <button class="bare more" title="Another column" aria-label="Another column" data-testid="column-add">
-                  +
-                </button>
-                <template #content>
-                  <form class="form" data-testid="column-form" @submit.prevent="rename">
-                    <label for="column-name">Name of the column</label>
-                    <input id="column-name" v-model="named" maxlength="120" data-testid="column-name" />
-                    <Button type="primary" html-type="submit" block>Add it</Button>
-                  </form>
-                </template>
-              </Popover>
-            </th>
+            <th v-for="c in columns" :key="c"><ColumnHead :name="c" :last="columns.length === 1" /></th>
+            <th class="s"><ColumnHead name="" /></th>
           </tr>
         </thead>
         <tbody>
@@ -293,18 +229,6 @@ th {
   color: var(--ink5);
   font-size: 11.5px;
 }
-th .bare {
-  display: block;
-  max-width: 100%;
-  padding: 4px 6px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-th .bare:hover {
-  color: var(--ink9);
-  text-decoration: underline dotted;
-}
 td {
   padding: 0;
   height: 29px;
@@ -386,26 +310,10 @@ footer .verb {
   white-space: nowrap;
   padding-inline: 6px;
 }
-th .more {
-  padding-inline: 0;
-  text-align: center;
-  width: 100%;
-}
 footer {
   display: flex;
   gap: 2px;
   padding: 6px 6px;
   border-top: 1px solid var(--paper2);
-}
-.form {
-  width: 220px;
-  display: grid;
-  gap: 8px;
-}
-.form input {
-  border: 1px solid var(--paper3);
-  border-radius: var(--r);
-  padding: 6px 8px;
-  font: inherit;
 }
 </style>
