@@ -205,7 +205,7 @@ type cameOut struct {
 }
 
 // maxOut is how many printed sheets are remembered.
-const maxOut = 100
+const maxOut = 600
 
 // page returns where the printed sheet is found, or "" if none came out.
 func (o *outcomes) page(ctx context.Context, k string) (string, error) {

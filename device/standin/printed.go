@@ -20,6 +20,8 @@ type printed struct {
 	mu   sync.Mutex
 	root *os.Root
 	keep int
+	// most is how many bytes the sheets take; the newest is kept however large it is.
+	most int64
 }
 
 const (
@@ -29,7 +31,7 @@ const (
 
 var refs = regexp.MustCompile(`^[0-9a-z]{26}$`)
 
-func openPrinted(dir string, keep int) (*printed, error) {
+func openPrinted(dir string, keep int, most int64) (*printed, error) {
 	if err := os.MkdirAll(dir, 0o755); err != nil {
 		return nil, fmt.Errorf("the directory for printed sheets: %w", err)
 	}
@@ -37,7 +39,7 @@ func openPrinted(dir string, keep int) (*printed, error) {
 	if err != nil {
 		return nil, fmt.Errorf("the directory for printed sheets: %w", err)
 	}
-	return &printed{root: root, keep: keep}, nil
+	return &printed{root: root, keep: keep, most: most}, nil
 }
 
 // put keeps a sheet and returns what it is asked for by.
@@ -72,19 +74,22 @@ func (t *printed) clear() error {
 		return err
 	}
 	type sheet struct {
-		ref string
-		at  int64
+		ref      string
+		at, size int64
 	}
 	var sheets []sheet
 	for _, f := range all {
 		ref := strings.TrimSuffix(f.Name(), filepath.Ext(f.Name()))
 		if info, err := f.Info(); err == nil && refs.MatchString(ref) && strings.HasSuffix(f.Name(), fullSheet) {
-			sheets = append(sheets, sheet{ref, info.ModTime().UnixNano()})
+			sheets = append(sheets, sheet{ref, info.ModTime().UnixNano(), info.Size()})
 		}
 	}
-	slices.SortFunc(sheets, func(a, b sheet) int { return cmp.Compare(a.at, b.at) })
-	for _, s := range sheets[:max(0, len(sheets)-t.keep)] {
-		err = errors.Join(err, t.drop(s.ref))
+	slices.SortFunc(sheets, func(a, b sheet) int { return cmp.Compare(b.at, a.at) })
+	bytes := int64(0)
+	for i, s := range sheets {
+		if bytes += s.size; i > 0 && (i >= t.keep || bytes > t.most) {
+			err = errors.Join(err, t.drop(s.ref))
+		}
 	}
 	return err
 }

@@ -13,7 +13,7 @@ import (
 
 func TestThePrinterKeepsTheLastSheets(t *testing.T) {
 	dir := filepath.Join(t.TempDir(), "new", "printed")
-	tr, err := openPrinted(dir, 3)
+	tr, err := openPrinted(dir, 3, 1<<20)
 	require.NoError(t, err)
 	mine := filepath.Join(dir, "notes.png")
 	require.NoError(t, os.WriteFile(mine, []byte("mine"), 0o644))
@@ -29,7 +29,7 @@ func TestThePrinterKeepsTheLastSheets(t *testing.T) {
 	require.NoError(t, tr.clear())
 
 	// Another printer finds what this one left.
-	tr, err = openPrinted(dir, 3)
+	tr, err = openPrinted(dir, 3, 1<<20)
 	require.NoError(t, err)
 	for i, ref := range all {
 		full, err := tr.get(ref, false)
@@ -50,6 +50,35 @@ func TestThePrinterKeepsTheLastSheets(t *testing.T) {
 		_, err := tr.get(ref, false)
 		assert.ErrorIs(t, err, fs.ErrNotExist, ref)
 	}
-	_, err = openPrinted(mine, 3)
+	_, err = openPrinted(mine, 3, 1<<20)
 	assert.ErrorContains(t, err, "the directory for printed sheets")
+}
+
+// The oldest go when all take too much, the newest never.
+func TestPrintedSheetsTakeNoMoreThanTheyMay(t *testing.T) {
+	tr, err := openPrinted(t.TempDir(), 10, 100)
+	require.NoError(t, err)
+	var all []string
+	put := func(size int) {
+		ref, err := tr.put(make([]byte, size), nil)
+		require.NoError(t, err)
+		all = append(all, ref)
+		// The clock of a disk may be coarse: each is as much newer as it was later.
+		at := time.Unix(int64(1_790_000_000+len(all)), 0)
+		require.NoError(t, tr.root.Chtimes(ref+fullSheet, at, at))
+	}
+	there := func() (out []int) {
+		for i, ref := range all {
+			if _, err := tr.get(ref, false); err == nil {
+				out = append(out, i)
+			}
+		}
+		return out
+	}
+	for range 4 {
+		put(40)
+	}
+	assert.Equal(t, []int{2, 3}, there())
+	put(500)
+	assert.Equal(t, []int{4}, there())
 }

@@ -45,7 +45,8 @@ const (
 	maxTurn    = .7  // degrees
 	maxStretch = .003
 	maxGain    = .09 // of ink, in half tones
-	keepPages  = 40
+	keepPages  = 600 // and no more bytes than keepBytes
+	keepBytes  = 1 << 30
 	maxPage    = 256 << 20
 	maxPixels  = 72_000_000
 )
@@ -54,7 +55,7 @@ const (
 // directory, which is made if it is not there. It returns an error when the directory cannot
 // be made or read.
 func NewPrinter(seed uint64, dir string) (*Printer, error) {
-	t, err := openPrinted(dir, keepPages)
+	t, err := openPrinted(dir, keepPages, keepBytes)
 	if err != nil {
 		return nil, err
 	}

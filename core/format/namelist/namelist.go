@@ -33,6 +33,7 @@ const (
 	maxUnzip   = 64 << 20
 	maxRows    = 5 * card.MaxNames
 	maxColumns = 2 * card.MaxColumns
+	maxScanned = 100_000 // rows of a sheet that are looked at, empty ones too
 )
 
 // Read reads a list. It returns a *card.Refusal for what is no table, has nothing in it or is too
@@ -77,7 +78,7 @@ func even(rows [][]string) ([][]string, error) {
 	case len(out) == 0:
 		return nil, card.Refuse("file", "There is nothing in this list. A list has a row for each name.")
 	case wide > maxColumns || len(out) > maxRows:
-		return nil, card.Refuse("file", "This list has %d rows and %d columns; a list has up to %d names in up to %d columns.", len(out), wide, card.MaxNames, card.MaxColumns)
+		return nil, card.Refuse("file", "This list is too long or too broad: a list has up to %d names in up to %d columns.", card.MaxNames, card.MaxColumns)
 	}
 	for i := range out {
 		for len(out[i]) < wide {
@@ -105,22 +106,36 @@ func workbook(raw []byte) (rows [][]string, err error) {
 		if err != nil {
 			continue // a sheet of another kind, such as a chart
 		}
-		for sheet.Next() && len(rows) <= maxRows {
+		for n := 0; sheet.Next() && n < maxScanned && len(rows) <= maxRows; n++ {
 			row, err := sheet.Columns()
 			if err != nil {
 				return nil, no
 			}
-			rows = append(rows, row[:min(len(row), maxColumns+1)])
+			rows = kept(rows, row)
 		}
 		if err := sheet.Close(); err != nil {
 			return nil, no
 		}
-		if slices.ContainsFunc(rows, func(row []string) bool { return strings.Join(row, "") != "" }) {
+		if len(rows) > 0 {
 			break
 		}
-		rows = nil
 	}
 	return rows, nil
+}
+
+// kept are rows with one more, if there is something in it; of a broad one as much as tells that it is too broad.
+func kept(rows [][]string, row []string) [][]string {
+	if something(row) {
+		if beyond := row[min(len(row), maxColumns):]; something(beyond) {
+			row = append(slices.Clone(row[:maxColumns]), "…")
+		}
+		rows = append(rows, slices.Clone(row[:min(len(row), maxColumns+1)]))
+	}
+	return rows
+}
+
+func something(row []string) bool {
+	return slices.ContainsFunc(row, func(cell string) bool { return strings.TrimSpace(cell) != "" })
 }
 
 // text reads text with separators.
@@ -152,12 +167,12 @@ func decoded(raw []byte) (string, error) {
 func separator(s string) rune {
 	best, most := ',', 0
 	for _, sep := range []rune{'\t', ';', ','} {
-		rows, err := separated(s, sep)
-		if err != nil {
-			continue
-		}
 		counts := map[int]int{}
-		for _, row := range rows[:min(len(rows), 100)] {
+		for r, n := cells(s, sep), 0; n < 100; n++ {
+			row, err := r.Read()
+			if err != nil {
+				break
+			}
 			counts[len(row)]++
 		}
 		for columns, n := range counts {
@@ -169,9 +184,14 @@ func separator(s string) rune {
 	return best
 }
 
-func separated(s string, sep rune) ([][]string, error) {
+func cells(s string, sep rune) *csv.Reader {
 	r := csv.NewReader(strings.NewReader(s))
 	r.Comma, r.LazyQuotes, r.FieldsPerRecord = sep, true, -1
+	return r
+}
+
+func separated(s string, sep rune) ([][]string, error) {
+	r := cells(s, sep)
 	var rows [][]string
 	for len(rows) <= maxRows {
 		row, err := r.Read()
@@ -181,7 +201,7 @@ func separated(s string, sep rune) ([][]string, error) {
 		if err != nil {
 			return nil, card.Refuse("file", "The list cannot be read: %v.", err)
 		}
-		rows = append(rows, row[:min(len(row), maxColumns+1)])
+		rows = kept(rows, row)
 	}
 	return rows, nil
 }

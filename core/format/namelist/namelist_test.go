@@ -1,7 +1,9 @@
 package namelist_test
 
 import (
+	"archive/zip"
 	"bytes"
+	"io"
 	"strings"
 	"testing"
 
@@ -66,6 +68,61 @@ func TestListsAreReadFromWorkbooks(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Name", "Plot"}, {"Odalys Fernsby", "14"}, {"Wilhelmina Tock", "3"}}, l.Rows)
 	assert.True(t, l.Headings)
+}
+
+// A list that begins far down, dates and sums, and cells far to the right are read for what they show.
+func TestOddWorkbooksAreRead(t *testing.T) {
+	f := excelize.NewFile()
+	for at, v := range map[string]any{"A5000": "Name", "B5000": "Born", "A5001": "Noor", "B5001": 2 + 0.5, "A5003": true} {
+		require.NoError(t, f.SetCellValue("Sheet1", at, v))
+	}
+	require.NoError(t, f.SetCellFormula("Sheet1", "C5001", "=1+1"))
+	var b bytes.Buffer
+	require.NoError(t, f.Write(&b))
+	l, err := namelist.Read(b.Bytes())
+	require.NoError(t, err)
+	assert.Equal(t, [][]string{{"Name", "Born"}, {"Noor", "2.5"}, {"TRUE", ""}}, l.Rows)
+
+	require.NoError(t, f.SetCellValue("Sheet1", "XFD5001", "far"))
+	b.Reset()
+	require.NoError(t, f.Write(&b))
+	_, err = namelist.Read(b.Bytes())
+	require.ErrorContains(t, err, "too broad")
+}
+
+// A small file that unpacks to far more than it may is refused before it is.
+func TestAWorkbookThatUnpacksToTooMuchIsRefused(t *testing.T) {
+	sound, err := zip.NewReader(bytes.NewReader(book(t, map[string][][]any{"Members": {{"Odalys"}}})), int64(len(book(t, map[string][][]any{"Members": {{"Odalys"}}}))))
+	require.NoError(t, err)
+	var b bytes.Buffer
+	w := zip.NewWriter(&b)
+	for _, part := range sound.File {
+		out, err := w.Create(part.Name)
+		require.NoError(t, err)
+		in, err := part.Open()
+		require.NoError(t, err)
+		_, err = io.Copy(out, in)
+		require.NoError(t, err)
+		if strings.Contains(part.Name, "sharedStrings") {
+			_, err = io.Copy(out, io.LimitReader(spaces{}, 200<<20))
+			require.NoError(t, err)
+		}
+	}
+	require.NoError(t, w.Close())
+	require.Less(t, b.Len(), 8<<20)
+	_, err = namelist.Read(b.Bytes())
+	var refusal *card.Refusal
+	require.ErrorAs(t, err, &refusal)
+}
+
+// spaces are without end.
+type spaces struct{}
+
+func (spaces) Read(p []byte) (int, error) {
+	for i := range p {
+		p[i] = ' '
+	}
+	return len(p), nil
 }
 
 func TestWhatIsNoListIsRefused(t *testing.T) {

@@ -62,6 +62,7 @@ type finder struct {
 	cuts  []cut
 	joins [][2]ipoint // ends to make one
 	meets meets
+	_     [128]byte // so that what two processors write shares no line of their caches
 }
 
 // meets are the places where more meets than one segment and the next after it, or more
