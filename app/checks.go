@@ -3,7 +3,6 @@ package app
 import (
 	"context"
 	"fmt"
-	"slices"
 
 	"sectilis/core/check"
 	"sectilis/core/document/card"
@@ -54,7 +53,10 @@ func (u *supplies) Check(ctx context.Context, id string) (CheckView, error) {
 		whole.Supplies = append(whole.Supplies, check.Supply{Kind: k.Kind, ID: k.ID, Name: k.Name, Personal: k.Rights == PersonalUse, Line: k.Line, Gone: gone})
 	}
 	in := check.Input{Card: rev.Card, Scene: &s, Whole: &whole, Copies: copies}
-	v := CheckView{Revision: rev.Number, Findings: slices.Concat(check.Run(check.TheFolding, in), check.Run(check.TheWhole, in), check.Run(check.TheNames, in)), Credits: credits}
+	v := CheckView{Revision: rev.Number, Findings: []check.Finding{}, Credits: credits}
+	for _, what := range []check.Reads{check.TheFolding, check.TheWhole, check.TheNames} {
+		v.Findings = append(v.Findings, check.Run(what, in)...)
+	}
 	closed := fold.StudyOf(rev.Card.Base).Net.Closed
 	v.Sending = fold.SendingOf(closed, s.Thickness)
 	if v.Tied, err = u.cards.tied(ctx, id, rev.Card, &s); err != nil {
