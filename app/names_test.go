@@ -152,6 +152,7 @@ func TestNamesThatDoNotFitAreTold(t *testing.T) {
 	assert.Equal(t, "The list says nothing in “Name”.", v.Rows[1].Wrong[0].Why)
 	require.Len(t, v.Rows[2].Wrong, 1)
 	assert.EqualValues(t, "overfull", v.Rows[2].Wrong[0].Check)
+	assert.Equal(t, "too long", v.Rows[2].Wrong[0].Short)
 	whole, err := f.Check(t.Context(), id)
 	require.NoError(t, err)
 	var ids []string

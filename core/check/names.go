@@ -20,21 +20,24 @@ import (
 type NameFault struct {
 	Check ID     `json:"check"`
 	Item  string `json:"item,omitempty"`
+	// Short says it in a word or two, Why in a sentence.
+	Short string `json:"short"`
 	Why   string `json:"why"`
 }
 
 // byName are the checks of words that come out otherwise from name to name; of an item the first that
 // finds something counts.
 var byName = []struct {
-	id   ID
-	says string // of an item, before the names
-	find func(*Input) []Finding
+	id    ID
+	says  string // of an item, before the names
+	short string
+	find  func(*Input) []Finding
 }{
-	{"overfull", "does not fit its box", overfull},
-	{"runsOff", "runs off what it lies on", runsOff},
-	{"nearEdge", "stands close to the edge", nearEdge},
-	{"smallWords", "is set very small", smallWords},
-	{"missingLetters", "has letters that its font does not", missingLetters},
+	{"overfull", "does not fit its box", "too long", overfull},
+	{"runsOff", "runs off what it lies on", "runs off", runsOff},
+	{"nearEdge", "stands close to the edge", "at the edge", nearEdge},
+	{"smallWords", "is set very small", "small", smallWords},
+	{"missingLetters", "has letters that its font does not", "letters", missingLetters},
 }
 
 // NameFaults are what is wrong with the cards that are made for the rows of a list, by row: words that do
@@ -53,7 +56,7 @@ func NameFaults(c card.Card, copies []sheet.Copy) map[string][]NameFault {
 		for _, check := range byName {
 			for _, f := range check.find(&in) {
 				if differ[f.Item] && !slices.ContainsFunc(faults, func(o NameFault) bool { return o.Item == f.Item }) {
-					faults = append(faults, NameFault{check.id, f.Item, f.Why})
+					faults = append(faults, NameFault{check.id, f.Item, check.short, f.Why})
 				}
 			}
 		}
@@ -62,13 +65,13 @@ func NameFaults(c card.Card, copies []sheet.Copy) map[string][]NameFault {
 			_, it := c.Find(id)
 			for _, f := range it.Words.Fields {
 				if f.Before == "" && f.After == "" && n.Says(row, f.Column) == "" {
-					faults = append(faults, NameFault{"emptyFields", id, fmt.Sprintf("The list says nothing in “%s”.", f.Column)})
+					faults = append(faults, NameFault{"emptyFields", id, "a gap", fmt.Sprintf("The list says nothing in “%s”.", f.Column)})
 				}
 			}
 		}
 		says := strings.Join(row.Cells, "\n")
 		if first, twice := seen[says]; twice {
-			faults = append(faults, NameFault{"nameTwice", "", fmt.Sprintf("“%s” stands on the list twice.", first)})
+			faults = append(faults, NameFault{"nameTwice", "", "twice", fmt.Sprintf("“%s” stands on the list twice.", first)})
 		} else {
 			seen[says] = k.Name
 		}

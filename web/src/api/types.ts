@@ -2240,6 +2240,7 @@ export interface Pile {
 export interface NameFault {
   check: CheckID
   item?: string
+  short: string
   why: string
 }
 export interface NameState {

@@ -16,7 +16,7 @@ const state = (row: string, stage: string, ...wrong: string[]) => ({
   row,
   stage,
   short: '',
-  wrong: wrong.map((why) => ({ check: 'overfull', why })),
+  wrong: wrong.map((why) => ({ check: 'overfull', short: 'too long', why })),
 })
 const isNames = (path: string) => path.endsWith('/names')
 

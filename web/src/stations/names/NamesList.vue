@@ -19,7 +19,7 @@ function fact(r: NameRow): { text: string; how: string; title?: string } {
   if (!s) return { text: '', how: '' }
   const why = s.wrong.map((f) => f.why).join(' ')
   if (s.stage === 'out' || s.stage === 'cut') return { text: facts[s.stage], how: s.stage, title: why || undefined }
-  if (s.wrong.length) return { text: short[s.wrong[0]!.check] ?? 'look', how: 'wrong', title: why }
+  if (s.wrong.length) return { text: s.wrong[0]!.short, how: 'wrong', title: why }
   if (s.stage) return { text: facts[s.stage], how: s.stage }
   return names.view?.sheets && names.view.next === r.id && names.cut.length
     ? { text: 'next', how: 'next' }
@@ -34,17 +34,6 @@ const widths = computed(() =>
   }),
 )
 const wide = computed(() => widths.value.reduce((a, b) => a + b, 26 + (facted.value ? 58 : 28)))
-/** A fault in a word or two. */
-const short: Record<string, string> = {
-  overfull: 'too long',
-  runsOff: 'runs off',
-  nearEdge: 'at the edge',
-  smallWords: 'small',
-  missingLetters: 'letters',
-  emptyFields: 'a gap',
-  nameTwice: 'twice',
-}
-
 const cellOf = (row: string, column: string) =>
   names.rows.find((r) => r.id === row)?.cells[columns.value.indexOf(column)] ?? ''
 /** Takes what is written in a cell; that of the last row, which has no id, makes a new one. */
