@@ -173,12 +173,12 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 			return NamesView{}, err
 		}
 		stages = nameStages(l, cut)
-		one, err := p.paper(ctx, opt)
+		on, err := p.paper(ctx, opt)
 		if err != nil {
 			return NamesView{}, err
 		}
 		by := p.nester(ctx)
-		alone := sheet.LayCopies(rev.Card, copies[:1], one, by.answer)
+		alone := sheet.LayCopies(rev.Card, copies[:1], on, by.answer)
 		if by.err != nil {
 			return NamesView{}, by.err
 		}

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
-import type { Command, ListRead, NamesView, NameState } from '../api/types'
+import type { ListRead, NamesView, NameState } from '../api/types'
 import { useCard } from './card'
 
 export const useNames = defineStore('names', () => {
@@ -61,7 +61,6 @@ export const useNames = defineStore('names', () => {
       return e instanceof Error ? e.message : String(e)
     }
   }
-  const change = (...commands: Command[]) => card.change(...commands)
 
   return {
     list,
@@ -79,6 +78,5 @@ export const useNames = defineStore('names', () => {
     read,
     bring,
     bringFile,
-    change,
   }
 })

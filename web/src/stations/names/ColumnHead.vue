@@ -3,10 +3,10 @@
 import { Button, Popover } from 'ant-design-vue'
 import { ref } from 'vue'
 import { usePopover } from '../../parts/usePopover'
-import { useNames } from '../../store/names'
+import { useCard } from '../../store/card'
 
 const props = defineProps<{ name: string; last?: boolean }>()
-const names = useNames()
+const card = useCard()
 const open = ref(false)
 const named = ref('')
 usePopover(open, '[data-testid=column-form]', () => call(named.value))
@@ -16,7 +16,7 @@ function turn(is: boolean) {
 }
 async function call(name: string) {
   open.value = false
-  if (name.trim() || props.name) await names.change({ do: 'nameColumn', column: props.name || undefined, name })
+  if (name.trim() || props.name) await card.change({ do: 'nameColumn', column: props.name || undefined, name })
 }
 </script>
 

@@ -92,16 +92,16 @@ const key = (d: { item: string; what: string }) => d.item + d.what
 async function add() {
   adding.value = false
   const d = { item: thing.value, what: what.value, column: column.value }
-  await names.change({ do: 'differ', ...d, values: guessed(what.value, column.value) })
+  await card.change({ do: 'differ', ...d, values: guessed(what.value, column.value) })
   open.value = key(d)
 }
 const meaning = (d: Differs, cell: string) => d.values?.find((v) => v.cell === cell)?.means
 function mean(d: Differs, cell: string, means: string) {
   const p = pictures.value.find((k) => k.id === means)
   const v: ByValue = d.what === 'photo' && p ? valueOf(cell, p) : { cell, means }
-  void names.change({ do: 'differ', ...d, values: [...(d.values ?? []).filter((o) => o.cell !== cell), v] })
+  void card.change({ do: 'differ', ...d, values: [...(d.values ?? []).filter((o) => o.cell !== cell), v] })
 }
-const drop = (d: Differs) => void names.change({ do: 'differ', item: d.item, what: d.what, column: '' })
+const drop = (d: Differs) => void card.change({ do: 'differ', item: d.item, what: d.what, column: '' })
 </script>
 
 <template>

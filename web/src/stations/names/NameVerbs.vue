@@ -29,7 +29,7 @@ const used = computed(() => {
   return (names.list?.columns ?? []).filter((c) => columns?.includes(c))
 })
 const own = computed(() => row.value && (row.value.said || row.value.smaller || row.value.lines))
-const set = (part: object) => row.value && void names.change({ do: 'setRow', row: row.value.id, ...part })
+const set = (part: object) => row.value && void card.change({ do: 'setRow', row: row.value.id, ...part })
 
 // What the card says in place of a cell.
 const open = ref(false)
@@ -113,7 +113,7 @@ const short = computed(() => (state.value && used.value.includes(first.value) ? 
             :disabled="row.id === names.list?.shown"
             title="Its card stands on Panels, and is laid where one card is"
             data-testid="name-show"
-            @click="names.change({ do: 'showName', row: row.id })"
+            @click="card.change({ do: 'showName', row: row.id })"
             >Show on the card</MenuItem
           >
           <MenuItem key="out" data-testid="name-out" @click="set({ out: !row.out })">{{
@@ -123,7 +123,7 @@ const short = computed(() => (state.value && used.value.includes(first.value) ? 
             v-if="names.rows.length > 1"
             key="remove"
             data-testid="name-remove"
-            @click="names.change({ do: 'removeNames', rows: [row.id] })"
+            @click="card.change({ do: 'removeNames', rows: [row.id] })"
             >Take it off the list</MenuItem
           >
         </Menu>

@@ -14,13 +14,13 @@ const laid = computed(() => !!names.list?.laid)
 const next = computed(() => (names.view?.next ? names.called(names.view.next) : ''))
 
 async function layAll() {
-  if (!laid.value) await names.change({ do: 'layNames', all: true })
+  if (!laid.value) await card.change({ do: 'layNames', all: true })
   if (names.list?.laid) void router.push(`/cards/${card.id}/sheets`)
 }
 const stage = (r: NameRow) => names.stateOf(r.id)?.stage ?? ''
 /** Those that are cut need no paper any more. */
 function leaveCut() {
-  void names.change(...names.cut.map((r) => ({ do: 'setRow' as const, row: r.id, out: true })))
+  void card.change(...names.cut.map((r) => ({ do: 'setRow' as const, row: r.id, out: true })))
 }
 </script>
 
@@ -55,7 +55,7 @@ function leaveCut() {
     <p v-else class="hint">
       One card is laid on sheets now, that of {{ names.called(names.list?.shown ?? '') }}: good for a trial.
     </p>
-    <button v-if="laid" class="verb" data-testid="lay-one" @click="names.change({ do: 'layNames', all: false })">
+    <button v-if="laid" class="verb" data-testid="lay-one" @click="card.change({ do: 'layNames', all: false })">
       Lay one card only
     </button>
   </footer>

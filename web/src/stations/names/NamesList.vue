@@ -41,7 +41,7 @@ async function set(row: string, column: string, field: HTMLInputElement) {
   const text = field.value
   if (text === cellOf(row, column)) return
   if (!row) field.value = '' // it is asked for once, though Enter and leaving the cell both tell
-  await names.change({ do: 'setCell', row: row || undefined, column, text })
+  await card.change({ do: 'setCell', row: row || undefined, column, text })
   if (row && field.value === text) field.value = cellOf(row, column) // as it was taken
 }
 /** Enter and the arrows go up and down in a column, at once; after a new name the next is written. */
@@ -148,7 +148,7 @@ async function again(e: Event) {
         class="verb"
         title="The card is one card again; its words stay as they are shown"
         data-testid="list-off"
-        @click="names.change({ do: 'setNames', columns: [], rows: [] })"
+        @click="card.change({ do: 'setNames', columns: [], rows: [] })"
       >
         Take the list off
       </button>
