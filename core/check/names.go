@@ -241,7 +241,7 @@ type saidPlainly struct {
 	column, text string
 }
 
-// least is how many letters what stands in a cell has to have to be looked for in words.
+// leastSaid is how many letters what stands in a cell has to have to be looked for in words.
 const leastSaid = 3
 
 // namesIn are the stretches of words outside fields that say what a cell says, in their order: of the first

@@ -63,6 +63,9 @@ func (k FitNames) Apply(c card.Card) (card.Card, error) {
 			}
 			w.Box = &card.TextBox{Width: card.Tidy(max(room.W, 1)), Height: card.Tidy(max(room.H, 1)), Fit: true, Whole: it.On != ""}
 			w.Box.Least, w.Box.Lines = card.Tidy(min(size, firstLeast)), linesFor(w.Text)
+			if it.On == "" { // no name stands out larger than the words were set
+				w.Box.Most = card.Tidy(size)
+			}
 			middle := was.At.Apply(room.Centre())
 			it.Place.X, it.Place.Y = card.Tidy(middle.X), card.Tidy(middle.Y)
 		}

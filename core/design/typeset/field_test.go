@@ -88,6 +88,7 @@ func TestTheRoomOfNamesLeavesWhatIsBesideThem(t *testing.T) {
 	for _, row := range []string{"n1", "n2"} {
 		w, _ := set(t, c, row)
 		assert.Zero(t, w.Words.Over)
+		assert.LessOrEqual(t, w.Words.Size, 9+1e-9, "no larger than the words were")
 		assert.True(t, safe.Contains(w.Bounds, 0), row)
 		assert.InDelta(t, 2*14*25.4/72*1.2, w.Words.Block.H, 1e-5, "as high as two lines of the least size")
 		assert.InDelta(t, 60, w.At.Apply(w.Words.Block.Centre()).X, 1e-6)

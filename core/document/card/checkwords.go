@@ -123,8 +123,8 @@ func (b *TextBox) check() error {
 	if b.Fit && b.Height == 0 {
 		return Refuse("box", "Letters that are as large as fits need a box with a height.")
 	}
-	if !within(b.Least, 0, 400) || b.Lines < 0 || b.Lines > maxBoxLines {
-		return Refuse("box", "Letters that fit a box are at least up to 400 mm (15 ¾ in) high, in up to %d lines.", maxBoxLines)
+	if !within(b.Least, 0, 400) || !within(b.Most, 0, 400) || b.Most > 0 && b.Most < b.Least || b.Lines < 0 || b.Lines > maxBoxLines {
+		return Refuse("box", "Letters that fit a box are up to 400 mm (15 ¾ in) high, no smaller at most than at least, in up to %d lines.", maxBoxLines)
 	}
 	return nil
 }

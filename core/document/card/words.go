@@ -54,9 +54,10 @@ type TextBox struct {
 	// Fit sets the letters as large as has room, in place of the size of the words; it needs
 	// a height.
 	Fit bool `json:"fit,omitempty"`
-	// Least is how small letters that fit may be, mm, and Lines is how many lines they may take; 0 is
-	// any. What does not fit so is larger than its box.
+	// Least and Most are how small and how large letters that fit may be, mm, and Lines is how many lines
+	// they may take; 0 is any. What does not fit so is larger than its box.
 	Least float64 `json:"least,omitempty"`
+	Most  float64 `json:"most,omitempty"`
 	Lines int     `json:"lines,omitempty"`
 	// Whole counts what tall and deep letters reach beyond their lines, so that all ink of letters that
 	// fit lies within the height of the box.
@@ -200,7 +201,7 @@ func (w *Words) clone() *Words {
 func (w *Words) scale(k float64) {
 	w.Size, w.Tie, w.Bar = Tidy(w.Size*k), Tidy(w.Tie*k), Tidy(w.Bar*k)
 	if b := w.Box; b != nil {
-		b.Width, b.Height, b.Least = Tidy(b.Width*k), Tidy(b.Height*k), Tidy(b.Least*k)
+		b.Width, b.Height, b.Least, b.Most = Tidy(b.Width*k), Tidy(b.Height*k), Tidy(b.Least*k), Tidy(b.Most*k)
 	}
 	if p := w.Path; p != nil {
 		p.Radius, p.Away = Tidy(p.Radius*k), Tidy(p.Away*k)

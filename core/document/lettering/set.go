@@ -188,6 +188,9 @@ func (s *shaper) fit(b card.TextBox) float64 {
 		return (b.Lines == 0 || lines <= b.Lines) && (float64(lines)*s.words.Leading+beyond)*size <= b.Height && widest*size <= b.Width
 	}
 	lo, hi := max(.01, b.Least), b.Height/s.words.Leading*1.001
+	if b.Most > 0 {
+		hi = min(hi, b.Most)
+	}
 	for range 40 {
 		if mid := (lo + hi) / 2; room(mid) {
 			lo = mid

@@ -153,6 +153,11 @@ func TestLettersThatFitAreHeldToLinesAndToALeastSize(t *testing.T) {
 	require.Zero(t, over)
 	assert.Less(t, one, two)
 	assert.InDelta(t, free, two, 1e-9, "two words take two lines")
+	w.Box.Most = two / 2
+	half, over := size(2, 0)
+	assert.InDelta(t, two/2, half, 1e-9)
+	require.Zero(t, over)
+	w.Box.Most = 0
 	held, over := size(1, one*1.2)
 	assert.InDelta(t, one*1.2, held, 1e-9)
 	assert.InDelta(t, held*w.Leading, over, 1e-9, "one line is too many")

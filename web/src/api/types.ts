@@ -802,6 +802,7 @@ export interface TextBox {
   height?: number
   fit?: boolean
   least?: number
+  most?: number
   lines?: number
   whole?: boolean
   unwrapped?: boolean

@@ -49,6 +49,15 @@ function setBox(part: object) {
           @wrong="wrong = $event"
         />
         <NumberField
+          v-if="box.most"
+          label="At most"
+          :value="box.most / POINT"
+          sign=" pt"
+          testid="fit-most"
+          @set="setBox({ most: $event * POINT })"
+          @wrong="wrong = $event"
+        />
+        <NumberField
           label="Lines"
           :value="box.lines ?? 0"
           :digits="0"
