@@ -10,6 +10,7 @@ import (
 	"crypto/rand"
 	"encoding/hex"
 	"log/slog"
+	"sync"
 	"time"
 
 	"sectilis/core/document/pattern"
@@ -48,6 +49,8 @@ type common struct {
 	now    func() time.Time
 	log    *slog.Logger
 	events *Hub
+	// lists is held while a list that is kept beside the cards is read, changed and written.
+	lists *sync.Mutex
 }
 
 // Config is what an App is made of. Printer and Cutter may be nil.
@@ -75,7 +78,7 @@ func New(c Config) *App {
 	if c.PrintScale == 0 {
 		c.PrintScale = printScale
 	}
-	all := common{c.Now, c.Log, newHub()}
+	all := common{c.Now, c.Log, newHub(), new(sync.Mutex)}
 	a := &App{Events: all.events, jobs: newJobs(all.events)}
 	m := &machine{own: c.Cutter, other: c.OtherCutter}
 	fonts := &fontShelf{store: c.Store}

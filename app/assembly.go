@@ -90,18 +90,17 @@ func (p *production) TickStep(ctx context.Context, id, step string, done bool) e
 	if _, err := p.cards.Title(ctx, id); err != nil {
 		return err
 	}
-	list, err := keptList[string](ctx, p.store, ticked(id))
-	if err != nil {
-		return err
+	err := changeList(ctx, p.lists, p.store, ticked(id), func(list []string) ([]string, error) {
+		list = slices.DeleteFunc(list, func(s string) bool { return s == step })
+		if done {
+			list = append(list, step)
+		}
+		return list[max(0, len(list)-mostTicked):], nil
+	})
+	if err == nil {
+		p.events.send(Event{Kind: AssemblyEvent, Card: id})
 	}
-	list = slices.DeleteFunc(list, func(s string) bool { return s == step })
-	if done {
-		list = append(list, step)
-	}
-	if len(list) > mostTicked {
-		list = list[len(list)-mostTicked:]
-	}
-	return keepList(ctx, p.store, ticked(id), list)
+	return err
 }
 
 // StepPicture is the picture of a step, as an SVG on no ground. The photos in it are as fine as its longer

@@ -3,7 +3,9 @@ package app_test
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"image/png"
+	"sync"
 	"testing"
 
 	"github.com/kovidgoyal/imaging/apng"
@@ -62,6 +64,27 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	require.ErrorIs(t, err, app.ErrNotFound)
 	require.ErrorIs(t, f.TickStep(t.Context(), "none", "cut", true), app.ErrNotFound)
 	require.Error(t, f.TickStep(t.Context(), id, "", true))
+}
+
+// Steps that are ticked off at once are all kept, and whoever looks on is told.
+func TestStepsTickedOffAtOnceAreAllKept(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	told, end := f.Events.Listen()
+	defer end()
+	var all sync.WaitGroup
+	want := []string{}
+	for i := range 40 {
+		step := fmt.Sprint("step ", i)
+		want = append(want, step)
+		all.Go(func() { assert.NoError(t, f.TickStep(t.Context(), id, step, true)) })
+	}
+	all.Wait()
+	v, err := f.Assembly(t.Context(), id, measure.In)
+	require.NoError(t, err)
+	assert.ElementsMatch(t, want, v.Done)
+	require.Len(t, told, 40)
+	assert.Equal(t, app.Event{Kind: app.AssemblyEvent, Card: id}, <-told)
 }
 
 // The moving picture is one of all its frames, of the size that is asked for, and ends with its request.

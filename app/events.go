@@ -11,7 +11,9 @@ const (
 	CardEvent   EventKind = "card"
 	JobEvent    EventKind = "job"
 	StocksEvent EventKind = "stocks" // a stock is another
-	InksEvent   EventKind = "inks"   // what is known of the printer's inks is another
+	// AssemblyEvent is that a step of a card is done, or is no more.
+	AssemblyEvent EventKind = "assembly"
+	InksEvent     EventKind = "inks" // what is known of the printer's inks is another
 )
 
 // Event is something that clients are told of as it happens.

@@ -272,16 +272,13 @@ func (o *outcomes) noteCut(ctx context.Context, id string, sh sheet.Sheet) error
 	if len(now) == 0 {
 		return nil
 	}
-	ctx = context.WithoutCancel(ctx)
-	all, err := o.cutOf(ctx, id)
-	if err != nil {
-		return err
-	}
-	all = slices.DeleteFunc(all, func(k cutPiece) bool {
-		return slices.ContainsFunc(now, func(n cutPiece) bool { return n.Piece == k.Piece })
+	return changeList(context.WithoutCancel(ctx), o.lists, o.store, cutUnder(id), func(all []cutPiece) ([]cutPiece, error) {
+		all = slices.DeleteFunc(all, func(k cutPiece) bool {
+			return slices.ContainsFunc(now, func(n cutPiece) bool { return n.Piece == k.Piece })
+		})
+		all = append(all, now...)
+		return all[max(0, len(all)-maxCutPieces):], nil
 	})
-	all = append(all, now...)
-	return keepList(ctx, o.store, cutUnder(id), all[max(0, len(all)-maxCutPieces):])
 }
 
 // nameSide is the longer side, in pixels, of the picture of a card for a name.

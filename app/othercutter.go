@@ -291,27 +291,23 @@ func (m *machining) keepMachine(ctx context.Context, o OtherCutter) error {
 	if o.Address == "" {
 		return nil
 	}
-	all, err := m.Machines(ctx)
-	if err != nil {
-		return err
-	}
-	all = slices.DeleteFunc(all, func(k OtherCutter) bool { return k.called() == o.called() })
-	all = append([]OtherCutter{o}, all...)
-	return keepList(ctx, m.store, keptMachines, all[:min(len(all), mostMachines)])
+	return changeList(ctx, m.lists, m.store, keptMachines, func(all []OtherCutter) ([]OtherCutter, error) {
+		all = slices.DeleteFunc(all, func(k OtherCutter) bool { return k.called() == o.called() })
+		all = append([]OtherCutter{o}, all...)
+		return all[:min(len(all), mostMachines)], nil
+	})
 }
 
 // ForgetMachine takes a machine off the list by its name; one that is in use stays in use. It returns
 // ErrNotFound for one that is not there.
 func (m *machining) ForgetMachine(ctx context.Context, name string) error {
-	all, err := m.Machines(ctx)
-	if err != nil {
-		return err
-	}
-	left := slices.DeleteFunc(slices.Clone(all), func(k OtherCutter) bool { return k.called() == name })
-	if len(left) == len(all) {
-		return ErrNotFound
-	}
-	return keepList(ctx, m.store, keptMachines, left)
+	return changeList(ctx, m.lists, m.store, keptMachines, func(all []OtherCutter) ([]OtherCutter, error) {
+		at := slices.IndexFunc(all, func(k OtherCutter) bool { return k.called() == name })
+		if at < 0 {
+			return nil, ErrNotFound
+		}
+		return slices.Delete(all, at, at+1), nil
+	})
 }
 
 // useKeptCutter takes the cutter that was named, if one was.

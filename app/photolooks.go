@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -37,23 +38,14 @@ func (p *production) KeepPhotoLook(ctx context.Context, l PhotoLook) error {
 			return card.Refuse("edits", "What is done at a place in one photo is no look for others: light, colours and tones are.")
 		}
 	}
-	p.onHand.Lock()
-	defer p.onHand.Unlock()
-	all, err := p.PhotoLooks(ctx)
-	if err != nil {
-		return err
-	}
-	var out []PhotoLook
-	if len(l.Edits) > 0 {
-		out = append(out, l)
-	}
-	for _, o := range all {
-		if o.Name != l.Name {
-			out = append(out, o)
+	return changeList(ctx, p.lists, p.store, "photoLooks", func(all []PhotoLook) ([]PhotoLook, error) {
+		out := slices.DeleteFunc(all, func(o PhotoLook) bool { return o.Name == l.Name })
+		if len(l.Edits) > 0 {
+			out = slices.Insert(out, 0, l)
 		}
-	}
-	if len(out) > mostPhotoLooks {
-		return card.Refuse("looks", "Up to %d looks are kept. Take one away first.", mostPhotoLooks)
-	}
-	return keepList(ctx, p.store, "photoLooks", out)
+		if len(out) > mostPhotoLooks {
+			return nil, card.Refuse("looks", "Up to %d looks are kept. Take one away first.", mostPhotoLooks)
+		}
+		return out, nil
+	})
 }

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"sync"
 	"time"
 
 	"sectilis/core/ground/cache"
@@ -35,5 +34,4 @@ type production struct {
 	stocks     *stockShelf
 	printScale float64
 	layouts    *cache.Cache[string, layout]
-	onHand     sync.Mutex // over a change of what is on hand, and of the looks of photos
 }

@@ -220,13 +220,9 @@ func (o *outcomes) page(ctx context.Context, k string) (string, error) {
 
 // cameOut remembers where a printed sheet is found.
 func (o *outcomes) cameOut(ctx context.Context, k, ref string) error {
-	o.runs.mu.Lock()
-	defer o.runs.mu.Unlock()
-	all, err := keptList[cameOut](ctx, o.store, "printed")
-	if err != nil {
-		return err
-	}
-	all = slices.DeleteFunc(all, func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
-	all = append(all, cameOut{k, ref})
-	return keepList(ctx, o.store, "printed", all[max(0, len(all)-maxOut):])
+	return changeList(ctx, o.lists, o.store, "printed", func(all []cameOut) ([]cameOut, error) {
+		all = slices.DeleteFunc(all, func(c cameOut) bool { return c.Sheet == k || c.Ref == ref })
+		all = append(all, cameOut{k, ref})
+		return all[max(0, len(all)-maxOut):], nil
+	})
 }

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"sync"
 
 	"sectilis/core/document/card"
 	"sectilis/core/production/sheet"
@@ -38,6 +39,21 @@ func keptList[T any](ctx context.Context, from keeper, name string) ([]T, error)
 	out := []T{}
 	_, err := keptAs(ctx, from, name, &out)
 	return out, err
+}
+
+// changeList keeps what a function makes of a list that is kept beside the cards; others who change a list
+// meanwhile wait. It returns what the function does, and fails when the store does; nothing is another then.
+func changeList[T any](ctx context.Context, lists *sync.Mutex, in keeper, name string, do func([]T) ([]T, error)) error {
+	lists.Lock()
+	defer lists.Unlock()
+	all, err := keptList[T](ctx, in, name)
+	if err == nil {
+		all, err = do(all)
+	}
+	if err != nil {
+		return err
+	}
+	return keepList(ctx, in, name, all)
 }
 
 func keepList[T any](ctx context.Context, to keeper, name string, list []T) error {
@@ -89,16 +105,11 @@ func (p *production) KeepOnHand(ctx context.Context, h sheet.OnHand) error {
 	if err := h.Check(); err != nil {
 		return err
 	}
-	// The list is read, changed and written as one.
-	p.onHand.Lock()
-	defer p.onHand.Unlock()
-	all, err := p.OnHand(ctx)
-	if err != nil {
-		return err
-	}
-	all = slices.DeleteFunc(all, func(o sheet.OnHand) bool { return o.Stock == h.Stock })
-	if len(h.Sizes) > 0 || len(h.Counts) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
-		all = append(all, h)
-	}
-	return keepList(ctx, p.store, "onHand", all)
+	return changeList(ctx, p.lists, p.store, "onHand", func(all []sheet.OnHand) ([]sheet.OnHand, error) {
+		all = slices.DeleteFunc(all, func(o sheet.OnHand) bool { return o.Stock == h.Stock })
+		if len(h.Sizes) > 0 || len(h.Counts) > 0 || h.Borderless || h.Direction != sheet.AnyWay {
+			all = append(all, h)
+		}
+		return all, nil
+	})
 }

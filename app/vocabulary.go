@@ -76,7 +76,7 @@ var Vocabulary = vocabulary(
 	of(edging.Sides()...),
 	of(edging.Corners()...),
 	of(card.TierRules()...),
-	of(TableEvent, CardEvent, JobEvent, InksEvent, StocksEvent),
+	of(TableEvent, CardEvent, JobEvent, InksEvent, StocksEvent, AssemblyEvent),
 )
 
 // typed is the words of one type.

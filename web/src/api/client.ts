@@ -83,13 +83,23 @@ export class Fault extends Error {
 
 const away = 'The program does not answer. Look whether it is still running; nothing that was saved is lost.'
 
-async function reach(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
+/** What is sent: what lasts reaches the program even though the page goes. */
+interface Sending {
+  signal?: AbortSignal
+  lasts?: boolean
+}
+/** Up to how many characters may last; browsers allow 64 KB for all that is under way at once. */
+const mayLast = 15_000
+
+async function reach(method: string, path: string, body?: unknown, { signal, lasts }: Sending = {}): Promise<Response> {
+  const text = body === undefined ? undefined : JSON.stringify(body)
   let res: Response
   try {
     res = await fetch('/api' + path, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      keepalive: lasts && (text?.length ?? 0) <= mayLast,
+      headers: text === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: text,
       signal,
     })
   } catch {
@@ -99,8 +109,8 @@ async function reach(method: string, path: string, body?: unknown, signal?: Abor
   return res
 }
 
-async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  const res = await reach(method, path, body, signal)
+async function call<T>(method: string, path: string, body?: unknown, sending?: Sending): Promise<T> {
+  const res = await reach(method, path, body, sending)
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
 }
 
@@ -153,15 +163,7 @@ export const api = {
   restore: (id: string) => call<void>('POST', `/cards/${id}/restore`),
   open: (id: string) => call<View>('GET', `/cards/${id}`),
   change: (id: string, base: number, commands: Command[], signal?: AbortSignal) =>
-    call<View>('POST', `/cards/${id}/changes`, { base, commands }, signal),
-  /** Sends a change that reaches the program even though the page goes. */
-  leave: (id: string, base: number, commands: Command[]) =>
-    void fetch(`/api/cards/${id}/changes`, {
-      method: 'POST',
-      keepalive: true,
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ base, commands }),
-    }).catch(() => undefined),
+    call<View>('POST', `/cards/${id}/changes`, { base, commands }, { signal, lasts: true }),
   trySheets: (id: string, base: number, commands: Command[]) =>
     call<SheetsTold>('POST', `/cards/${id}/trials/sheets`, { base, commands }),
   attempt: (id: string, base: number, commands: Command[], row = '') =>
@@ -179,7 +181,7 @@ export const api = {
   points: (id: string, item: string) => call<Points>('GET', `/cards/${id}/items/${item}/points`),
   /** What a picture is after edits, with a longer side of so many pixels. */
   edited: async (picture: string, edits: Edit[], side: number, signal?: AbortSignal) =>
-    (await reach('POST', `/pictures/${picture}/edited?side=${side}`, { edits }, signal)).blob(),
+    (await reach('POST', `/pictures/${picture}/edited?side=${side}`, { edits }, { signal })).blob(),
   /** A way between two places of a picture that clings to its edges. */
   way: (picture: string, edits: Edit[], from: Point, to: Point) =>
     call<Point[]>('POST', `/pictures/${picture}/ways`, { edits, from, to }),
@@ -189,16 +191,16 @@ export const api = {
   setRight: async (picture: string, edits: Edit[]) =>
     (await call<RightSeen>('POST', `/pictures/${picture}/right`, { edits })).right,
   trace: (picture: string, ask: TraceAsk, signal?: AbortSignal) =>
-    call<Traced>('POST', `/pictures/${picture}/traces`, ask, signal),
+    call<Traced>('POST', `/pictures/${picture}/traces`, ask, { signal }),
   directions: (id: string, unit: string, parts: number) =>
     call<NetDirections>('GET', `/cards/${id}/directions${asked({ unit, parts })}`),
-  prints: (id: string, signal?: AbortSignal) => call<PrintView>('GET', `/cards/${id}/print`, undefined, signal),
+  prints: (id: string, signal?: AbortSignal) => call<PrintView>('GET', `/cards/${id}/print`, undefined, { signal }),
   /** Makes the envelope of a card, or answers which one is tied to it. */
   makeEnvelope: (id: string) => call<CardRef>('POST', `/cards/${id}/envelope`),
   untie: (envelope: string) => call<void>('DELETE', `/cards/${envelope}/tie`),
   fold: (id: string) => call<FoldView>('GET', `/cards/${id}/fold`),
-  undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }),
-  redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }),
+  undo: (id: string, base: number) => call<View>('POST', `/cards/${id}/undo`, { base }, { lasts: true }),
+  redo: (id: string, base: number) => call<View>('POST', `/cards/${id}/redo`, { base }, { lasts: true }),
   measure: async (text: string, unit: string) => (await call<{ mm: number }>('POST', '/measures', { text, unit })).mm,
   setWords: (words: Words, text?: string) => call<WordsAsSet>('POST', '/typesettings', { words, text }),
   trueSize: (p: SheetSetup) => call<TrueSize>('GET', `/printer/correction${query(p)}`),
@@ -227,13 +229,13 @@ export const api = {
   keepScraps: (s: Scrap[]) => call<void>('PUT', '/scraps', s),
   onHand: () => call<OnHand[]>('GET', '/onhand'),
   keepOnHand: (h: OnHand) => call<void>('PUT', `/stocks/${h.stock}/onhand`, h),
-  sheets: (id: string, signal?: AbortSignal) => call<LayoutView>('GET', `/cards/${id}/sheets`, undefined, signal),
+  sheets: (id: string, signal?: AbortSignal) => call<LayoutView>('GET', `/cards/${id}/sheets`, undefined, { signal }),
   /** What is printed on the front of a sheet, on white. */
   sheetInkURL: (id: string, n: number, revision: number, laid: number) =>
     `/api/cards/${id}/sheets/${n}/ink.png${asked({ v: `${revision}.${laid}` })}`,
   /** Reads a list of names from a table. */
   readNames: (file: File, pasted = false) => send<ListRead>(`/lists${asked({ pasted })}`, file),
-  names: (id: string, signal?: AbortSignal) => call<NamesView>('GET', `/cards/${id}/names`, undefined, signal),
+  names: (id: string, signal?: AbortSignal) => call<NamesView>('GET', `/cards/${id}/names`, undefined, { signal }),
   nameFaceURL: (id: string, row: string, face: string, revision: number) =>
     `/api/cards/${id}/names/${row}/${face}.png${asked({ v: revision })}`,
   namesURL: (id: string) => `/api/cards/${id}/names.csv`,
@@ -259,11 +261,11 @@ export const api = {
   bringSupplies: (file: File) => send<SuppliesIn>('/supplies', file),
   cardFileURL: (id: string) => `/api/cards/${id}/file`,
   bringCard: (file: File) => send<CardIn>('/cards/files', file),
-  check: (id: string, signal?: AbortSignal) => call<CheckView>('GET', `/cards/${id}/check`, undefined, signal),
+  check: (id: string, signal?: AbortSignal) => call<CheckView>('GET', `/cards/${id}/check`, undefined, { signal }),
   cut: (id: string, from: Point, to: Point) => call<SceneCut>('POST', `/cards/${id}/cuts`, { from, to }),
   assembly: (id: string, unit: string) => call<AssemblyView>('GET', `/cards/${id}/assembly${asked({ unit })}`),
   tickStep: (id: string, step: string, done: boolean) =>
-    call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }),
+    call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }, { lasts: true }),
   stepURL: (id: string, step: string, revision: number, side: number, unit: string) =>
     `/api/cards/${id}/assembly/${encodeURIComponent(step)}.svg${asked({ side, unit, v: revision })}`,
   guideURL: (id: string, unit: string, per: number) => `/api/cards/${id}/assembly.pdf${asked({ unit, per })}`,

@@ -5,7 +5,14 @@ import type { Event as AppEvent } from './types'
 type Heard = AppEvent | { kind: 'hello'; card?: undefined; revision?: undefined; job?: undefined }
 type Listener = (e: Heard) => void
 
-const kinds: Record<AppEvent['kind'], true> = { table: true, card: true, job: true, inks: true, stocks: true }
+const kinds: Record<AppEvent['kind'], true> = {
+  table: true,
+  card: true,
+  job: true,
+  inks: true,
+  stocks: true,
+  assembly: true,
+}
 const listeners = new Set<Listener>()
 let source: EventSource | undefined
 /** Whether the stream is there: it has said so, and has not broken since. */

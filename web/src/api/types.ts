@@ -4,7 +4,7 @@ export type ShapeCorner = 'square' | 'round' | 'bevel'
 export type CardBevelAs = '' | 'printed' | 'cut'
 export type AppCutterStatus =
   'ready' | 'looking' | 'cutting' | 'wants tool' | 'stopped' | 'no mat' | 'jammed' | 'off' | 'away'
-export type AppEventKind = 'table' | 'card' | 'job' | 'inks' | 'stocks'
+export type AppEventKind = 'table' | 'card' | 'job' | 'inks' | 'stocks' | 'assembly'
 export type AppJobKind = 'print' | 'run' | 'load' | 'find' | 'test' | 'closer'
 export type AppJobState = 'running' | 'done' | 'stopped' | 'failed'
 export type AppNameStage = '' | 'cutting' | 'part' | 'cut' | 'out'

@@ -80,9 +80,11 @@ useEvents((e) => {
   if (e.kind === 'card' && e.card === props.id && e.revision) void card.catchUp(e.revision)
   if (e.kind === 'inks' || e.kind === 'stocks') void card.reload()
   if (e.kind === 'stocks') void sheets.load()
+  if (e.kind === 'assembly' && e.card === props.id) void assembly.load()
   if (e.kind === 'hello') {
     void card.catchUp(Infinity)
     void sheets.load()
+    void assembly.load()
     void machine.catchUp()
   }
   if (e.kind === 'job' && e.job) machine.hear(e.job)

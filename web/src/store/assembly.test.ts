@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict'
 import { beforeEach, test } from 'node:test'
-import { answering, freshStores } from '../testing/answers'
+import { answering, freshStores, said, settled } from '../testing/answers'
 import { useAssembly } from './assembly'
 import { useCard } from './card'
 
@@ -16,12 +16,16 @@ beforeEach(freshStores)
 
 test('what is ticked off is told at once, and kept', async () => {
   const sent: string[] = []
+  const kept = new Set<string>()
   answering((a) => {
-    if (a.path.includes('/done')) {
+    const step = /assembly\/(\w+)\/done/.exec(a.path)?.[1]
+    if (step) {
       sent.push(`${a.method} ${a.path}`)
+      if ((a.body as { done: boolean }).done) kept.add(step)
+      else kept.delete(step)
       return { json: {} }
     }
-    return a.path.endsWith('/assembly?unit=in') ? { json: guide([]) } : { json: view }
+    return a.path.endsWith('/assembly?unit=in') ? { json: guide([...kept]) } : { json: view }
   })
   await useCard().open('c1')
   const assembly = useAssembly()
@@ -39,9 +43,45 @@ test('what is ticked off is told at once, and kept', async () => {
   assert.equal(assembly.left, 1)
 })
 
+test('ticks reach the program one after another, and stay over what was asked for before them', async () => {
+  const kept: string[] = []
+  const waiting: (() => void)[] = []
+  let late: (() => void) | undefined
+  answering((a) => {
+    const step = /assembly\/(\w+)\/done/.exec(a.path)?.[1]
+    if (step)
+      return new Promise((answered) =>
+        waiting.push(() => {
+          kept.push(step)
+          answered({ json: {} })
+        }),
+      )
+    if (!a.path.endsWith('/assembly?unit=in')) return { json: view }
+    const told = { json: guide([...kept]) }
+    return late ? Promise.resolve(told) : new Promise((answered) => (late = () => answered(told)))
+  })
+  await useCard().open('c1')
+  const assembly = useAssembly()
+  const first = assembly.load()
+  const ticking = [assembly.tick('cut', true), assembly.tick('fold', true)]
+  await settled()
+  assert.equal(waiting.length, 1, 'the second waits for the first')
+  late!()
+  await first
+  assert.equal(assembly.fact, '1 of 3 left', 'what was asked for before knows of neither')
+  waiting[0]!()
+  await settled()
+  assert.equal(assembly.fact, '1 of 3 left')
+  waiting[1]!()
+  await Promise.all(ticking)
+  assert.deepEqual(kept, ['cut', 'fold'])
+  assert.deepEqual([...assembly.done], ['cut', 'fold'])
+})
+
 test('what could not be kept is not shown as done', async () => {
   answering((a) => {
-    if (a.path.includes('/done')) return { status: 500, json: { title: 'No', detail: 'The disk is full.' } }
+    if (a.path.includes('/done'))
+      return { status: 500, json: { type: 'urn:sectilis:fault', detail: 'The disk is full.' } }
     return a.path.endsWith('/assembly?unit=in') ? { json: guide(['cut']) } : { json: view }
   })
   await useCard().open('c1')
@@ -49,4 +89,5 @@ test('what could not be kept is not shown as done', async () => {
   await assembly.load()
   await assembly.tick('fold', true)
   assert.deepEqual([...assembly.done], ['cut'])
+  assert.deepEqual(said, ['The disk is full.'])
 })

@@ -196,7 +196,7 @@ export const useCard = defineStore('card', () => {
     })
   /** Sends a change while the page is being left, which waits for no answer. */
   function leave(...commands: Command[]) {
-    if (view.value) api.leave(view.value.id, view.value.revision, commands)
+    if (view.value) void api.change(view.value.id, view.value.revision, commands).catch(() => undefined)
   }
   const layArt = (l: Omit<LayArt, 'base'>) => enqueue((v) => api.layArt(v.id, v.revision, l))
   const lay = (l: Omit<LayDrawing, 'base'>) => enqueue((v) => api.layDrawing(v.id, v.revision, l))
