@@ -2,7 +2,6 @@ package geom
 
 import (
 	"cmp"
-	"math"
 	"slices"
 	"sync"
 )
@@ -35,8 +34,9 @@ func (s *seg) span(slack, of int32) span {
 }
 
 type cut struct {
-	seg int32
-	at  ipoint
+	seg    int32
+	at     ipoint
+	clear2 float64 // the square of the distance within which no other end of a piece should lie
 }
 
 type noder struct {
@@ -48,39 +48,18 @@ type noder struct {
 	// Room that is used again.
 	spare []seg
 	order []keyed
-	at    []ipoint
+	at    []place
 	boxes []span
 	pairs pairer
+	// Of the first round.
+	starts []int32 // of each segment, the first of its pieces
+	tight  bool    // ends of pieces lie nearer to each other than they should
 }
 
-// finder notes what must be done to segments that meet.
-type finder struct {
-	segs  []seg
-	slack int64
-	stop  *ending
-	n     uint32
-	cuts  []cut
-	joins [][2]ipoint // ends to make one
-	meets meets
-	_     [128]byte // so that what two processors write shares no line of their caches
-}
-
-// meets are the places where more meets than one segment and the next after it, or more
-// places than these: some may be named twice, and some where nothing meets any more.
-type meets struct {
-	at   []ipoint
-	many bool // more than are counted: at is not complete
-}
-
-// countedMeets is how many meets are told of.
-const countedMeets = 128
-
-func (m *meets) add(p ipoint) {
-	if len(m.at) >= countedMeets {
-		m.many = true
-		return
-	}
-	m.at = append(m.at, p)
+// place is where a segment is cut.
+type place struct {
+	ipoint
+	clear2 float64
 }
 
 var noders = sync.Pool{New: func() any { return new(noder) }}
@@ -89,6 +68,11 @@ var noders = sync.Pool{New: func() any { return new(noder) }}
 // as the very same segment. uncut says that none had to be cut or moved. The places where
 // they meet are added to m.
 func node(segs []seg, stop *ending, m *meets) (out []seg, uncut bool) {
+	return nodeBy(segs, stop, m, false)
+}
+
+// nodeBy is node. everyRound has all compared in every round, which changes nothing.
+func nodeBy(segs []seg, stop *ending, m *meets, everyRound bool) (out []seg, uncut bool) {
 	n := noders.Get().(*noder)
 	defer func() {
 		n.segs = nil
@@ -99,15 +83,27 @@ func node(segs []seg, stop *ending, m *meets) (out []seg, uncut bool) {
 	}()
 	n.segs = segs
 	slack := int64(2)
+	settled := false // only pieces of segments that were near each other can meet
 	for round := 0; ; round++ {
 		if round == 2 {
 			slack = 0
 		}
 		for i := range n.finders {
 			f := &n.finders[i]
-			*f = finder{segs: n.segs, slack: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0], meets: meets{at: f.meets.at[:0]}}
+			near := f.near
+			if round == 0 {
+				near = nearness{pairs: near.pairs[:0], spikes: near.spikes[:0]}
+			}
+			*f = finder{segs: n.segs, slack: slack, apart: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0], meets: meets{at: f.meets.at[:0]}, near: near}
+			if round == 0 {
+				f.apart = nearBy
+			}
 		}
-		n.compare(int32(slack), round > 0)
+		if round == 1 && settled {
+			n.compareNear(int32(slack))
+		} else {
+			n.compare(int32(slack), round > 0)
+		}
 		n.cuts, n.moves = n.cuts[:0], nil
 		for i := range n.finders {
 			f := &n.finders[i]
@@ -130,7 +126,10 @@ func node(segs []seg, stop *ending, m *meets) (out []seg, uncut bool) {
 		if len(n.cuts) == 0 && len(n.moves) == 0 || stop.over.Load() {
 			return n.segs, round == 0
 		}
+		moved := len(n.moves) > 0
 		n.apply()
+		// Where not all meets are counted those of the second round need not be known either.
+		settled = round == 0 && !everyRound && m.many && !moved && len(n.fresh) >= fewMoving && n.settled()
 	}
 }
 
@@ -142,6 +141,9 @@ func (n *noder) compare(slack int32, freshOnly bool) {
 		return
 	}
 	n.boxes = again(n.boxes, len(n.segs))
+	if !freshOnly {
+		slack = nearBy / 2
+	}
 	for i := range n.segs {
 		n.boxes[i] = n.segs[i].span(slack, int32(i))
 		n.boxes[i].still = freshOnly
@@ -188,110 +190,6 @@ func (n *noder) compareFew(slack int32, f func(a, b int32)) {
 	}
 }
 
-// pair finds where two segments must be cut.
-func (f *finder) pair(i, j int32) {
-	if f.stop.now(&f.n) {
-		return
-	}
-	s, u := &f.segs[i], &f.segs[j]
-	if p, v, w, ok := s.sharedEnd(u); ok {
-		// Segments that follow one another along a ring always meet.
-		if !(j == i+1 && p == s.b && p == u.a) && !(i == j+1 && p == u.b && p == s.a) {
-			f.meets.add(p)
-		}
-		// In a right angle or more they come near each other there alone.
-		const long = 3 * 3
-		if v.dot(w) <= 0 && v.dot(v) > long && w.dot(w) > long {
-			return
-		}
-		if v == w {
-			f.meets.add(p.add(v)) // they lie on each other
-		}
-	}
-	sa, sb := side(s.a, s.b, u.a), side(s.a, s.b, u.b)
-	if apartBy(sa, sb, f.slack, s) {
-		return
-	}
-	ua, ub := side(u.a, u.b, s.a), side(u.a, u.b, s.b)
-	if apartBy(ua, ub, f.slack, u) {
-		return
-	}
-	touch := f.end(i, u.a, sa)
-	touch = f.end(i, u.b, sb) || touch
-	touch = f.end(j, s.a, ua) || touch
-	touch = f.end(j, s.b, ub) || touch
-	if touch || (sa > 0) == (sb > 0) || sa == 0 || sb == 0 || (ua > 0) == (ub > 0) || ua == 0 || ub == 0 {
-		return
-	}
-	p := meet(s.a, s.b, u.a, u.b)
-	if p != s.a && p != s.b {
-		f.cuts = append(f.cuts, cut{i, p})
-	}
-	if p != u.a && p != u.b {
-		f.cuts = append(f.cuts, cut{j, p})
-	}
-}
-
-// sharedEnd is an end that two segments share, with their ways from there; of segments that
-// lie on each other one of both.
-func (s *seg) sharedEnd(u *seg) (p, v, w ipoint, ok bool) {
-	switch {
-	case s.b == u.a:
-		return s.b, s.a.sub(s.b), u.b.sub(u.a), true
-	case s.a == u.b:
-		return s.a, s.b.sub(s.a), u.a.sub(u.b), true
-	case s.a == u.a:
-		return s.a, s.b.sub(s.a), u.b.sub(u.a), true
-	case s.b == u.b:
-		return s.b, s.a.sub(s.b), u.a.sub(u.b), true
-	}
-	return p, v, w, false
-}
-
-// apartBy reports whether both ends of another segment lie clear on one side.
-func apartBy(a, b, slack int64, s *seg) bool {
-	if (a > 0) != (b > 0) || a == 0 || b == 0 {
-		return false
-	}
-	if slack == 0 {
-		return true
-	}
-	v := s.b.sub(s.a)
-	// The sum of both legs is no less than the length.
-	reach := slack * (int64(max(v.x, -v.x)) + int64(max(v.y, -v.y)))
-	return max(a, -a) > reach && max(b, -b) > reach
-}
-
-// end sees to the end p of another segment, which lies at the given side of
-// segment i: it reports whether it touches.
-func (f *finder) end(i int32, p ipoint, side int64) bool {
-	s := &f.segs[i]
-	if p == s.a || p == s.b {
-		return false
-	}
-	if f.slack > 0 {
-		for _, e := range [2]ipoint{s.a, s.b} {
-			if d := p.sub(e); d.dot(d) <= f.slack*f.slack {
-				f.joins = append(f.joins, [2]ipoint{p, e})
-				return true
-			}
-		}
-	}
-	v := s.b.sub(s.a)
-	if f.slack == 0 {
-		if side != 0 {
-			return false
-		}
-	} else if math.Abs(float64(side)) > float64(f.slack)*math.Sqrt(float64(v.dot(v))) {
-		return false
-	}
-	if k := p.sub(s.a).dot(v); k <= 0 || k >= v.dot(v) {
-		return false
-	}
-	f.cuts = append(f.cuts, cut{i, p})
-	return true
-}
-
 // merge makes two ends one; the lesser stays.
 func (n *noder) merge(p, q ipoint) {
 	if n.moves == nil {
@@ -326,22 +224,34 @@ func (n *noder) apply() {
 	sortKeyed(order)
 	out := again(n.spare, len(n.segs)+len(n.cuts))[:0]
 	n.fresh = n.fresh[:0]
+	n.starts, n.tight = again(n.starts, len(n.segs)+1), false
 	done := 0
+	whole := func(to int) {
+		for ; done < to; done++ {
+			n.starts[done] = int32(len(out))
+			out = append(out, n.segs[done])
+		}
+	}
 	for k := 0; k < len(order); {
 		i := int(order[k].key >> 32)
 		n.at = n.at[:0]
 		for ; k < len(order) && int(order[k].key>>32) == i; k++ {
-			n.at = append(n.at, n.cuts[order[k].of].at)
+			c := &n.cuts[order[k].of]
+			n.at = append(n.at, place{c.at, c.clear2})
 		}
-		out = append(out, n.segs[done:i]...)
+		whole(i)
 		first := len(out)
-		out = appendCut(out, n.segs[i], n.at)
+		n.starts[i] = int32(first)
+		var tight bool
+		out, tight = appendCut(out, n.segs[i], n.at)
+		n.tight = n.tight || tight
 		for j := first; j < len(out); j++ {
 			n.fresh = append(n.fresh, int32(j))
 		}
 		done = i + 1
 	}
-	out = append(out, n.segs[done:]...)
+	whole(len(n.segs))
+	n.starts[done] = int32(len(out))
 	if len(n.moves) > 0 {
 		out = n.move(out)
 	}
@@ -373,31 +283,43 @@ func (n *noder) move(segs []seg) []seg {
 	return kept
 }
 
-// appendCut appends the parts of a segment that is cut at the given places.
-func appendCut(out []seg, s seg, at []ipoint) []seg {
+// appendCut appends the parts of a segment that is cut at the given places. tight says that ends of parts
+// lie within the distances of places where none should.
+func appendCut(out []seg, s seg, at []place) (_ []seg, tight bool) {
 	v := s.b.sub(s.a)
 	steps := func(p ipoint) int64 {
 		d := p.sub(s.a)
 		return int64(max(d.x, -d.x)) + int64(max(d.y, -d.y))
 	}
 	if len(at) > 1 {
-		slices.SortFunc(at, func(p, q ipoint) int {
-			return cmp.Or(cmp.Compare(steps(p), steps(q)), cmp.Compare(p.x, q.x), cmp.Compare(p.y, q.y))
+		slices.SortFunc(at, func(p, q place) int {
+			return cmp.Or(cmp.Compare(steps(p.ipoint), steps(q.ipoint)), cmp.Compare(p.x, q.x), cmp.Compare(p.y, q.y))
 		})
 	}
 	length := float64(v.dot(v))
-	from, t := s.a, s.t0
+	from, t := place{s.a, 0}, s.t0
 	for _, p := range at {
-		if p == from {
+		if p.ipoint == from.ipoint {
+			from.clear2 = max(from.clear2, p.clear2)
+			last := &out[len(out)-1] // no place is the segment's own end
+			tight = tight || place{last.a, 0}.near(from)
 			continue
 		}
 		k := min(max(float64(p.sub(s.a).dot(v))/length, 0), 1)
 		u := s.t0 + (s.t1-s.t0)*k
-		out = append(out, seg{from, p, t, u, s.strand})
+		out = append(out, seg{from.ipoint, p.ipoint, t, u, s.strand})
+		tight = tight || from.near(p)
 		from, t = p, u
 	}
-	if from != s.b {
-		out = append(out, seg{from, s.b, t, s.t1, s.strand})
+	if from.ipoint != s.b {
+		out = append(out, seg{from.ipoint, s.b, t, s.t1, s.strand})
+		tight = tight || from.near(place{s.b, 0})
 	}
-	return out
+	return out, tight
+}
+
+// near reports whether two places lie within the distance of either.
+func (p place) near(q place) bool {
+	d := q.sub(p.ipoint)
+	return float64(d.dot(d)) <= max(p.clear2, q.clear2)
 }
