@@ -46,6 +46,8 @@ type NamesView struct {
 	Rows     []NameState `json:"rows"`
 	// Next is the first row whose card is not cut; "" for none.
 	Next string `json:"next,omitempty"`
+	// CanDiffer is what of the card can differ by name.
+	CanDiffer []card.Differing `json:"canDiffer"`
 	// Sheets is nil where one card is laid only.
 	Sheets *NamesOnSheets `json:"sheets,omitempty"`
 }
@@ -160,7 +162,7 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 	if n == nil {
 		return NamesView{}, ErrNotFound
 	}
-	v := NamesView{Revision: rev.Number, Rows: []NameState{}}
+	v := NamesView{Revision: rev.Number, Rows: []NameState{}, CanDiffer: rev.Card.CanDiffer()}
 	faults := check.NameFaults(rev.Card, copies)
 	stages := map[string]NameStage{}
 	if rev.Card.EachLaid() {
@@ -200,6 +202,37 @@ func (p *production) Names(ctx context.Context, id string, opt sheet.Options) (N
 		v.Rows = append(v.Rows, s)
 	}
 	return v, nil
+}
+
+// Meanings are what the cells of a column of a card's list seem to stand for: stocks or pictures that are
+// called so. It returns ErrNotFound for a card that is not on the table or has no such column, and fails when
+// the store does.
+func (u *supplies) Meanings(ctx context.Context, id string, what card.DifferBy, column string) ([]card.ByValue, error) {
+	o, err := u.cards.load(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	n := o.rev.Card.Names
+	o.Unlock()
+	if n == nil || !slices.Contains(n.Columns, column) {
+		return nil, ErrNotFound
+	}
+	var all []card.Called
+	switch what {
+	case card.StockByName:
+		for _, s := range card.Stocks() {
+			all = append(all, card.Called{Name: s.Name, ByValue: card.ByValue{Means: s.ID}})
+		}
+	case card.PhotoByName:
+		pictures, err := u.Pictures(ctx)
+		if err != nil {
+			return nil, err
+		}
+		for _, p := range pictures {
+			all = append(all, card.Called{Name: p.Name, ByValue: card.ByValue{Means: p.ID, PixelWidth: p.Width, PixelHeight: p.Height}})
+		}
+	}
+	return n.Meanings(column, all), nil
 }
 
 // nameStages tells how far the card of each row has come, by the sheets that its pieces are on and by what

@@ -162,6 +162,25 @@ func TestNamesThatDoNotFitAreTold(t *testing.T) {
 	assert.ElementsMatch(t, []string{"nameFits", "emptyFields"}, ids)
 }
 
+// Cells that are called as a stock or a picture is stand for it.
+func TestWhatCellsStandForIsKnownByName(t *testing.T) {
+	f := start(t)
+	id := f.named()
+	raw, _ := coretest.Photo(t, 60, 40)
+	p, err := f.BringIn(t.Context(), "Gate_at_dusk.jpg", raw)
+	require.NoError(t, err)
+	f.change(id, card.SetCell{Row: "n1", Column: "Name", Text: "gate at dusk"}, card.SetCell{Row: "n2", Column: "Name", Text: "Moss"})
+	means, err := f.Meanings(t.Context(), id, card.PhotoByName, "Name")
+	require.NoError(t, err)
+	assert.Equal(t, []card.ByValue{{Cell: "gate at dusk", Means: p.ID, PixelWidth: 60, PixelHeight: 40}}, means)
+	means, err = f.Meanings(t.Context(), id, card.StockByName, "Name")
+	require.NoError(t, err)
+	assert.Equal(t, []card.ByValue{{Cell: "Moss", Means: "moss-216"}}, means)
+	_, err = f.Meanings(t.Context(), id, card.StockByName, "Age")
+	require.ErrorIs(t, err, app.ErrNotFound)
+	require.NotEmpty(t, f.names(id).CanDiffer)
+}
+
 // The picture of a name's card, the print of a sheet and the guide are those of that name.
 func TestCardsForNamesAreSeenPrintedAndPutTogether(t *testing.T) {
 	f := start(t)

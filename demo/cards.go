@@ -45,7 +45,7 @@ func Fill(ctx context.Context, a *app.App) error {
 	if err != nil {
 		return err
 	}
-	for _, d := range []draft{glueFaults(), inkFaults(own), bladeFaults(own), faulty(pics["Bee meadow"]), seedSwap(), openBeds(), plotMoved(), pottingShedCard(pics["Potting shed"]), supperForAll(), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
+	for _, d := range []draft{glueFaults(), inkFaults(own, pics["Bee meadow"]), bladeFaults(own), faulty(pics["Bee meadow"]), seedSwap(), openBeds(), plotMoved(), pottingShedCard(pics["Potting shed"]), supperForAll(), beekeeper(pics["Bee meadow"]), harvestSupper(pics["Pumpkin hills"])} {
 		c, err := fold.New(d.title, d.base)
 		if err == nil {
 			c, err = card.Apply(c, d.commands...)

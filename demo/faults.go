@@ -88,7 +88,7 @@ func bladeFaults(s faultSupplies) draft {
 }
 
 // inkFaults is a pocket card whose ink runs off, is hardly seen, or comes out coarse and dull.
-func inkFaults(s faultSupplies) draft {
+func inkFaults(s faultSupplies, meadow app.Picture) draft {
 	d := draft{title: "Before the ink is spent", base: card.Base{Kind: card.Pocket, Width: 4.25 * in, Height: 6 * in, Stock: "white-300", Measures: map[string]float64{"deep": 2.25 * in}}}
 	_, leaf := card.LeafFaces(1)
 	poster := func(face card.FaceID, name string, made card.Made, width, x, y float64) {
@@ -109,9 +109,11 @@ func inkFaults(s faultSupplies) draft {
 	d.form(leaf, "Key", card.Shape, ink, card.Fill{Colour: "#587a4a"}, card.Form{Outline: card.Rectangle, Width: .75, Height: .5}, 2.125, 5)
 	// Made for a list that has a name twice, one that is too long and a plot that nobody wrote down.
 	d.words(card.Back, "Greeting", "For Noor Haldane", "nunito-400", "#3c4a5b", 6, 2.125, 1.5)
-	d.words(card.Back, "Whose plot", "Noor Haldane, plot 2", "nunito-400", "#3c4a5b", 7, 2.125, 3)
+	d.words(card.Back, "Whose plot", "Noor Haldane, plot 2", "nunito-400", "#3c4a5b", 7, 2.125, 2.25)
 	d.do(card.SetNames{Columns: []string{"Name", "Plot"}, Rows: [][]string{{"Noor Haldane", "2"}, {"Ida Quince", ""}, {"Bartholomew Quillfeather-Marchbanks", "22"}, {"Noor Haldane", "2"}}},
 		card.MakeField{ID: "i12", From: 19, To: 20, Column: "Plot"}, card.MakeField{ID: "i12", From: 0, To: 12, Column: "Name"})
+	d.photo(card.Back, "Plot in June", meadow, 2.9375, 2.9375, 2.125, 4.375)
+	d.do(card.Differ{Item: "i13", What: card.PhotoByName, Column: "Plot", Values: []card.ByValue{{Cell: "22", Means: s.poster.ID, PixelWidth: s.poster.Width, PixelHeight: s.poster.Height}}})
 	return d
 }
 

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/app"
+	"sectilis/core/document/card"
 	"sectilis/server"
 )
 
@@ -46,7 +47,10 @@ func TestAListOfNamesIsReadAndBroughtIn(t *testing.T) {
 	assert.Equal(t, 2, v.Sheets.Cards)
 	assert.Equal(t, 422, change(3, `{"do":"setNames","columns":["A","A"],"rows":[["1","2"]]}`))
 
-	for path, want := range map[string]int{"/names/n1/front.png": 200, "/names/n1/front.svg": 404, "/names/n9/front.png": 404, "/names/n1/lid.png": 404,
+	var means []card.ByValue
+	require.Equal(t, 200, c.call("GET", "/api/cards/"+id+"/meanings?what=stock&column=Name", "", &means))
+	assert.Empty(t, means, "nobody is called as a stock is")
+	for path, want := range map[string]int{"/meanings?what=photo&column=Age": 404, "/names/n1/front.png": 200, "/names/n1/front.svg": 404, "/names/n9/front.png": 404, "/names/n1/lid.png": 404,
 		"/names.csv": 200, "/sheets/1/ink.png": 200, "/sheets/99/ink.png": 404, "/names?size=none": 422} {
 		assert.Equal(t, want, c.call("GET", "/api/cards/"+id+path, "", nil), path)
 	}

@@ -28,6 +28,10 @@ func (s *server) names(r *gin.RouterGroup) {
 	r.GET("/cards/:id/names.csv", func(c *gin.Context) {
 		s.file(c, "text/csv; charset=utf-8", "names.csv", s.App.NamesCSV(c.Request.Context(), c.Param("id")))
 	})
+	r.GET("/cards/:id/meanings", func(c *gin.Context) {
+		v, err := s.App.Meanings(c.Request.Context(), c.Param("id"), card.DifferBy(c.Query("what")), c.Query("column"))
+		answer(s, c, v, err)
+	})
 	r.GET("/cards/:id/sheets/:n/ink.png", func(c *gin.Context) {
 		if opt, ok := s.options(c); ok {
 			raw, err := s.App.SheetInk(c.Request.Context(), c.Param("id"), opt, s.number(c))

@@ -695,10 +695,18 @@ func plantedWhole(t *testing.T) []whole {
 	noor, ida := []string{"Noor Haldane", "2", "north"}, []string{"Ida Quince", "5", "north"}
 	long := []string{"Bartholomew Quillfeather-Marchbanks", "9", "south"}
 	longest := []string{long[0] + " of the Seventh Allotment beside the Lane", "9", "south"}
+	// A photo that is another for who has a plot in the north.
+	pictured := func(pixels int) card.Card {
+		c, err := card.Apply(forNames(t, true, false, long, ida), card.PlaceItems{Face: card.InsideSecond, Items: []card.Item{photo}},
+			card.Differ{Item: "i2", What: card.PhotoByName, Column: "Row", Values: []card.ByValue{{Cell: "north", Means: strings.Repeat("d", 64), PixelWidth: pixels, PixelHeight: pixels}}})
+		require.NoError(t, err)
+		return c
+	}
 	return []whole{
 		{"sameWords", nil, forNames(t, false, false, noor, ida), forNames(t, true, false, noor, ida)},
 		{"nameFits", nil, forNames(t, true, true, noor, longest), forNames(t, true, true, noor, ida)},
 		{"nameFits", nil, forNames(t, true, false, noor, long), forNames(t, true, false, noor, ida)},
+		{"namePictures", nil, pictured(200), pictured(900)},
 		{"emptyFields", nil, forNames(t, true, false, noor, []string{"Ida", "", ""}), forNames(t, true, false, noor, ida)},
 		{"nameTwice", nil, forNames(t, true, false, noor, ida, noor), forNames(t, true, false, noor, ida, []string{"Noor Haldane", "3", ""})},
 		{"glueThrough", nil, opened(60), opened(110)},

@@ -25,19 +25,21 @@ type NameFault struct {
 	Why   string `json:"why"`
 }
 
-// byName are the checks of words that come out otherwise from name to name; of an item the first that
-// finds something counts.
+// byName are the checks of what comes out otherwise from name to name; of an item the first that finds
+// something counts.
 var byName = []struct {
 	id    ID
 	says  string // of an item, before the names
 	short string
 	find  func(*Input) []Finding
+	of    func(*card.Card) map[string]bool // the items that it looks at
 }{
-	{"overfull", "does not fit its box", "too long", overfull},
-	{"runsOff", "runs off what it lies on", "runs off", runsOff},
-	{"nearEdge", "stands close to the edge", "at the edge", nearEdge},
-	{"smallWords", "is set very small", "small", smallWords},
-	{"missingLetters", "has letters that its font does not", "letters", missingLetters},
+	{"overfull", "does not fit its box", "too long", overfull, differing},
+	{"runsOff", "runs off what it lies on", "runs off", runsOff, differing},
+	{"nearEdge", "stands close to the edge", "at the edge", nearEdge, differing},
+	{"smallWords", "is set very small", "small", smallWords, differing},
+	{"missingLetters", "has letters that its font does not", "letters", missingLetters, differing},
+	{"resolution", "has a picture with few pixels for its size", "few pixels", coarse, picturesByName},
 }
 
 // NameFaults are what is wrong with the cards that are made for the rows of a list, by row: words that do
@@ -48,14 +50,17 @@ func NameFaults(c card.Card, copies []sheet.Copy) map[string][]NameFault {
 	if n == nil {
 		return out
 	}
-	differ := differing(c)
+	differ := map[ID]map[string]bool{}
+	for _, check := range byName {
+		differ[check.id] = check.of(&c)
+	}
 	seen := map[string]string{}
 	for _, k := range copies {
 		in := Input{Card: k.Card, Scene: &k.Scene, Papers: scene.AsUsual}
 		var faults []NameFault
 		for _, check := range byName {
 			for _, f := range check.find(&in) {
-				if differ[f.Item] && !slices.ContainsFunc(faults, func(o NameFault) bool { return o.Item == f.Item }) {
+				if differ[check.id][f.Item] && !slices.ContainsFunc(faults, func(o NameFault) bool { return o.Item == f.Item }) {
 					faults = append(faults, NameFault{check.id, f.Item, check.short, f.Why})
 				}
 			}
@@ -94,10 +99,21 @@ func wordsWithFields(c card.Card) (out []string) {
 	return out
 }
 
-// differing are the items that differ by name.
-func differing(c card.Card) map[string]bool {
+// picturesByName are the photos whose pictures differ by name.
+func picturesByName(c *card.Card) map[string]bool {
 	out := map[string]bool{}
-	for _, id := range wordsWithFields(c) {
+	for _, d := range c.Names.Differs {
+		if d.What == card.PhotoByName {
+			out[d.Item] = true
+		}
+	}
+	return out
+}
+
+// differing are the items that differ by name.
+func differing(c *card.Card) map[string]bool {
+	out := map[string]bool{}
+	for _, id := range wordsWithFields(*c) {
 		out[id] = true
 	}
 	for _, d := range c.Names.Differs {
@@ -149,8 +165,21 @@ func (f nameFaults) on(of int) string {
 }
 
 // nameFits finds words that do not fit on the cards for some names.
-func nameFits(in *Input) (out []Finding) {
+func nameFits(in *Input) []Finding {
+	return in.foundByName(func(check ID) bool { return check != "resolution" })
+}
+
+// namePictures finds pictures of some names that are too small for the size that they are printed in.
+func namePictures(in *Input) []Finding {
+	return in.foundByName(func(check ID) bool { return check == "resolution" })
+}
+
+// foundByName are the findings of checks on the cards for some names.
+func (in *Input) foundByName(which func(check ID) bool) (out []Finding) {
 	for _, check := range byName {
+		if !which(check.id) {
+			continue
+		}
 		for _, f := range in.faultsOf(check.id) {
 			face, it := in.Card.Find(f.item)
 			if it == nil {
@@ -228,7 +257,7 @@ func sameWords(in *Input) (out []Finding) {
 		out = append(out, of(Caution, f, it, 0, []Mend{{Says: "Say each name", Do: steps}},
 			"says “%s” on all %d cards, which the list has for one.", said[0].text, len(n.Made())))
 	})
-	if len(out) == 0 && len(differing(in.Card)) == 0 {
+	if len(out) == 0 && len(differing(&in.Card)) == 0 {
 		out = append(out, Finding{Weight: Caution, Face: card.Front, Why: fmt.Sprintf("The card is made for %d names and is the same for each: no words name anybody.", len(n.Made())),
 			Mends: []Mend{{Says: "Take the list off", Do: []Step{{"setNames", card.SetNames{Columns: []string{}, Rows: [][]string{}}}}}}})
 	}

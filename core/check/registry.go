@@ -46,6 +46,7 @@ var checks = []Check{
 	{"fontRights", TheWhole, "is set in a typeface that may not go into files", "Its licence does not let the typeface be put into documents that are handed on.", fontRights},
 	{"sameWords", TheNames, "says the same for every name", "A card with another’s name on it cannot be given to anybody.", sameWords},
 	{"nameFits", TheNames, "does not fit for every name", "The longest name of a list is the one that was not looked at.", nameFits},
+	{"namePictures", TheNames, "prints coarse for some names", "Of the pictures that names bring, the smallest is the one that was not looked at.", namePictures},
 	{"emptyFields", TheNames, "says nothing for some names", "Where the list has a gap, so have the words.", emptyFields},
 	{"nameTwice", TheNames, "is made twice for a name", "Paper and an evening go into a card that nobody gets.", nameTwice},
 }

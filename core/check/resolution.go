@@ -2,6 +2,7 @@ package check
 
 import (
 	"math"
+	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/pattern"
@@ -41,4 +42,9 @@ func resolution(in *Input) (out []Finding) {
 		}
 	})
 	return out
+}
+
+// coarse is resolution, of what the eye sees.
+func coarse(in *Input) []Finding {
+	return slices.DeleteFunc(resolution(in), func(f Finding) bool { return f.Weight == Note })
 }

@@ -206,6 +206,13 @@ func TestWhatDiffersByName(t *testing.T) {
 		return ""
 	}
 	label, portrait := id("Label"), id("Portrait")
+	assert.Equal(t, card.Differing{Item: card.BasePiece, Name: "The card itself", What: []card.DifferBy{card.StockByName}}, c.CanDiffer()[0])
+	_, words := c.Find("i1")
+	assert.ElementsMatch(t, []card.Differing{
+		{Item: "i1", Name: words.Name, What: []card.DifferBy{card.ThereByName}},
+		{Item: label, Name: "Label", What: []card.DifferBy{card.StockByName, card.ThereByName}},
+		{Item: portrait, Name: "Portrait", What: []card.DifferBy{card.PhotoByName, card.ThereByName}},
+	}, c.CanDiffer()[1:])
 	c, err = card.Apply(c,
 		card.Differ{Item: label, What: card.StockByName, Column: "Plot", Values: []card.ByValue{{Cell: "14", Means: "honey-216"}, {Cell: "3", Means: "sage-216"}, {Cell: "", Means: ""}}},
 		card.Differ{Item: portrait, What: card.PhotoByName, Column: "Name", Values: []card.ByValue{{Cell: "Noor", Means: picture, PixelWidth: 90, PixelHeight: 60}}},
@@ -361,4 +368,19 @@ func TestNamesAreShortened(t *testing.T) {
 		"Noor": "Noor", "": "", "14 Plum Lane": "14 P. Lane", "Dr Isolde Marchbanks": "Dr I. Marchbanks"} {
 		assert.Equal(t, short, card.Shorter(name))
 	}
+}
+
+// What cells stand for is found by name: as it is called, in capitals or as a file, before what only begins so.
+func TestCellsStandForWhatIsCalledSo(t *testing.T) {
+	n := card.Names{Columns: []string{"Name", "Paper"}, Rows: []card.NameRow{
+		{ID: "n1", Cells: []string{"Ida", "moss"}}, {ID: "n2", Cells: []string{"Noor", " SAGE  card 216 g"}}, {ID: "n3", Cells: []string{"Ida", "moss"}},
+		{ID: "n4", Cells: []string{"Amos_Reed.JPG", ""}}, {ID: "n5", Cells: []string{"Tess", "mo"}}, {ID: "n6", Cells: []string{"Hugh", "gate"}}}}
+	called := func(name, means string) card.Called {
+		return card.Called{Name: name, ByValue: card.ByValue{Means: means, PixelWidth: 3}}
+	}
+	all := []card.Called{called("Moss card 216 g", "m1"), called("Moss paper", "m2"), called("Sage card", "s0"), called("Sage card 216 g", "s1"), called("Gate of moss", "g1"), called("Gate.png", "g2")}
+	assert.Equal(t, []card.ByValue{{Cell: "moss", Means: "m1", PixelWidth: 3}, {Cell: " SAGE  card 216 g", Means: "s1", PixelWidth: 3}, {Cell: "gate", Means: "g2", PixelWidth: 3}}, n.Meanings("Paper", all))
+	assert.Equal(t, []card.ByValue{{Cell: "Amos_Reed.JPG", Means: "a"}}, n.Meanings("Name", []card.Called{{Name: "Amos Reed", ByValue: card.ByValue{Means: "a"}}}))
+	assert.Empty(t, n.Meanings("Name", nil))
+	assert.Nil(t, n.Meanings("Colour", all))
 }

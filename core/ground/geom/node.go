@@ -88,40 +88,13 @@ func nodeBy(segs []seg, stop *ending, m *meets, everyRound bool) (out []seg, unc
 		if round == 2 {
 			slack = 0
 		}
-		for i := range n.finders {
-			f := &n.finders[i]
-			near := f.near
-			if round == 0 {
-				near = nearness{pairs: near.pairs[:0], spikes: near.spikes[:0]}
-			}
-			*f = finder{segs: n.segs, slack: slack, apart: slack, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0], meets: meets{at: f.meets.at[:0]}, near: near}
-			if round == 0 {
-				f.apart = nearBy
-			}
-		}
+		n.begin(round == 0, slack, stop)
 		if round == 1 && settled {
 			n.compareNear(int32(slack))
 		} else {
 			n.compare(int32(slack), round > 0)
 		}
-		n.cuts, n.moves = n.cuts[:0], nil
-		for i := range n.finders {
-			f := &n.finders[i]
-			n.cuts = append(n.cuts, f.cuts...)
-			for _, j := range f.joins {
-				n.merge(j[0], j[1])
-			}
-			for _, p := range f.meets.at {
-				m.add(p)
-			}
-			m.many = m.many || f.meets.many
-		}
-		for _, c := range n.cuts {
-			m.add(c.at)
-		}
-		for _, p := range n.moves {
-			m.add(p)
-		}
+		n.gather(m)
 		// What nothing touches with slack, nothing touches without.
 		if len(n.cuts) == 0 && len(n.moves) == 0 || stop.over.Load() {
 			return n.segs, round == 0
@@ -130,6 +103,40 @@ func nodeBy(segs []seg, stop *ending, m *meets, everyRound bool) (out []seg, unc
 		n.apply()
 		// Where not all meets are counted those of the second round need not be known either.
 		settled = round == 0 && !everyRound && m.many && !moved && len(n.fresh) >= fewMoving && n.settled()
+	}
+}
+
+// begin makes the finders ready for a round.
+func (n *noder) begin(first bool, slack int64, stop *ending) {
+	for i := range n.finders {
+		f := &n.finders[i]
+		near, apart := f.near, slack
+		if first {
+			near, apart = nearness{pairs: near.pairs[:0], spikes: near.spikes[:0]}, nearBy
+		}
+		*f = finder{segs: n.segs, slack: slack, apart: apart, stop: stop, cuts: f.cuts[:0], joins: f.joins[:0], meets: meets{at: f.meets.at[:0]}, near: near}
+	}
+}
+
+// gather takes what the finders found. The places where segments meet are added to m.
+func (n *noder) gather(m *meets) {
+	n.cuts, n.moves = n.cuts[:0], nil
+	for i := range n.finders {
+		f := &n.finders[i]
+		n.cuts = append(n.cuts, f.cuts...)
+		for _, j := range f.joins {
+			n.merge(j[0], j[1])
+		}
+		for _, p := range f.meets.at {
+			m.add(p)
+		}
+		m.many = m.many || f.meets.many
+	}
+	for _, c := range n.cuts {
+		m.add(c.at)
+	}
+	for _, p := range n.moves {
+		m.add(p)
 	}
 }
 

@@ -23,6 +23,7 @@ import type {
   SheetScrap as Scrap,
   AssemblyView,
   BaseAsk,
+  ByValue,
   CardIn,
   CardRef,
   CheckView,
@@ -143,7 +144,7 @@ const query = (p: SheetSetup) => `?size=${p.size}&lie=${p.lie}`
 /** Adds to a query what is set. */
 const asked = (parts: Record<string, string | number | boolean | undefined>) => {
   const set = Object.entries(parts).filter(([, v]) => v !== undefined && v !== false && v !== '')
-  return set.length ? '?' + set.map(([k, v]) => `${k}=${v === true ? 1 : v}`).join('&') : ''
+  return set.length ? '?' + set.map(([k, v]) => `${k}=${v === true ? 1 : encodeURIComponent(String(v))}`).join('&') : ''
 }
 
 /** Where a run goes on: where it was, or from a path that a person has pointed at. */
@@ -238,6 +239,9 @@ export const api = {
   names: (id: string, signal?: AbortSignal) => call<NamesView>('GET', `/cards/${id}/names`, undefined, { signal }),
   nameFaceURL: (id: string, row: string, face: string, revision: number) =>
     `/api/cards/${id}/names/${row}/${face}.png${asked({ v: revision })}`,
+  /** What the cells of a column seem to stand for. */
+  meanings: (id: string, what: string, column: string) =>
+    call<ByValue[]>('GET', `/cards/${id}/meanings${asked({ what, column })}`),
   namesURL: (id: string) => `/api/cards/${id}/names.csv`,
   layCloser: (id: string) => call<Job>('POST', `/cards/${id}/sheets/closer`),
   /** Prints; without what has no room on any sheet only if that is said. */

@@ -152,6 +152,7 @@ export type CheckID =
   | 'fontRights'
   | 'sameWords'
   | 'nameFits'
+  | 'namePictures'
   | 'emptyFields'
   | 'nameTwice'
 export type CheckWeight = 'note' | 'caution' | 'stop'
@@ -1917,6 +1918,11 @@ export interface Mishap {
   lost: number
   jam: number
 }
+export interface Differing {
+  item: string
+  name: string
+  what: CardDifferBy[]
+}
 export interface DrawingFound {
   box: Rect
   edge: string
@@ -2262,6 +2268,7 @@ export interface NamesView {
   revision: number
   rows: NameState[]
   next?: string
+  canDiffer: Differing[]
   sheets?: NamesOnSheets
 }
 export interface NetDirections {

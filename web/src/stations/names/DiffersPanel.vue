@@ -7,11 +7,9 @@ import type { ByValue, Differs, Picture } from '../../api/types'
 import Field from '../../parts/Field.vue'
 import StockField from '../../parts/StockField.vue'
 import { useCard } from '../../store/card'
-import { useCatalogue } from '../../store/catalogue'
 import { useNames } from '../../store/names'
 
 const card = useCard()
-const catalogue = useCatalogue()
 const names = useNames()
 const columns = computed(() => names.list?.columns ?? [])
 const differs = computed(() => names.list?.differs ?? [])
@@ -23,36 +21,19 @@ onMounted(async () => {
 
 type What = Differs['what']
 const says: Record<What, string> = { stock: 'stock by', photo: 'picture by', there: 'there, if it has' }
-interface Thing {
-  id: string
-  name: string
-  what: What[]
-}
 /** What can differ, and how. */
-const things = computed<Thing[]>(() => {
-  const out: Thing[] = [{ id: 'base', name: 'The card itself', what: ['stock'] }]
-  for (const f of card.view?.card.faces ?? [])
-    for (const it of f.items) {
-      if (it.background) continue
-      const what: What[] = []
-      if (it.photo) what.push('photo')
-      if (it.made.as === 'cut') what.push('stock')
-      what.push('there')
-      out.push({ id: it.id, name: it.name, what })
-    }
-  return out
-})
-const nameOf = (id: string) => things.value.find((t) => t.id === id)?.name ?? ''
+const things = computed(() => names.view?.canDiffer ?? [])
+const nameOf = (id: string) => things.value.find((t) => t.item === id)?.name ?? ''
 
 const adding = ref(false)
 const thing = ref('')
 const what = ref<What>('stock')
 const column = ref('')
-const can = computed(() => things.value.find((t) => t.id === thing.value)?.what ?? [])
+const can = computed(() => things.value.find((t) => t.item === thing.value)?.what ?? [])
 function begin() {
   adding.value = true
-  const free = things.value.find((t) => t.id !== 'base' && t.what[0] !== 'there') ?? things.value[0]
-  pick(free?.id ?? 'base')
+  const free = things.value.find((t) => t.item !== 'base' && t.what[0] !== 'there') ?? things.value[0]
+  pick(free?.item ?? 'base')
   column.value = columns.value[1] ?? columns.value[0] ?? ''
 }
 function pick(id: string) {
@@ -63,24 +44,6 @@ function pick(id: string) {
 /** What stands in a column, each once, in the order of the list. */
 const cellsOf = (c: string) =>
   [...new Set(names.rows.map((r) => r.cells[columns.value.indexOf(c)] ?? ''))].filter(Boolean)
-const plain = (s: string) =>
-  s
-    .toLowerCase()
-    .replace(/\.(jpe?g|png|webp)$/, '')
-    .trim()
-/** Cells that are called as a stock or a picture is stand for it. */
-function guessed(w: What, c: string): ByValue[] {
-  return cellsOf(c).flatMap((cell) => {
-    if (w === 'stock') {
-      const s = catalogue.all.stocks.find(
-        (k) => plain(k.name) === plain(cell) || plain(k.name).startsWith(plain(cell) + ' '),
-      )
-      return s ? [{ cell, means: s.id }] : []
-    }
-    const p = w === 'photo' ? pictures.value.find((k) => plain(k.name) === plain(cell)) : undefined
-    return p ? [valueOf(cell, p)] : []
-  })
-}
 const valueOf = (cell: string, p: Picture): ByValue => ({
   cell,
   means: p.id,
@@ -92,7 +55,8 @@ const key = (d: { item: string; what: string }) => d.item + d.what
 async function add() {
   adding.value = false
   const d = { item: thing.value, what: what.value, column: column.value }
-  await card.change({ do: 'differ', ...d, values: guessed(what.value, column.value) })
+  const values = await api.meanings(card.id, d.what, d.column).catch(() => [])
+  await card.change({ do: 'differ', ...d, values })
   open.value = key(d)
 }
 const meaning = (d: Differs, cell: string) => d.values?.find((v) => v.cell === cell)?.means
@@ -166,7 +130,7 @@ const drop = (d: Differs) => void card.change({ do: 'differ', item: d.item, what
           data-testid="differ-thing"
           @change="(v) => pick(String(v))"
         >
-          <SelectOption v-for="t in things" :key="t.id" :value="t.id">{{ t.name }}</SelectOption>
+          <SelectOption v-for="t in things" :key="t.item" :value="t.item">{{ t.name }}</SelectOption>
         </Select>
       </Field>
       <Field label="Follows" wide>
