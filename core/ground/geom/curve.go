@@ -16,7 +16,7 @@ type Curve struct {
 func (p Path) Curves() [][]Curve {
 	var out [][]Curve
 	for segs := range p.drawn() {
-		out = append(out, appendCurves(nil, segs))
+		out = append(out, appendCurves(make([]Curve, 0, len(segs)), segs))
 	}
 	return out
 }

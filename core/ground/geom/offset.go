@@ -5,6 +5,7 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
+	"slices"
 )
 
 // Corner says how an offset goes round an outward corner.
@@ -220,28 +221,37 @@ func rawOffset(ring Path, d float64, opt OffsetOptions, whole bool) Path {
 	return o.Path()
 }
 
-// smoothPieces cuts curves where they come to a stand and leaves out those
-// without extent.
+// smoothPieces cuts curves where they come to a stand and leaves out those without extent. It may return what
+// it was given.
 func smoothPieces(cs []Curve) []Curve {
-	out := make([]Curve, 0, len(cs))
+	if !slices.ContainsFunc(cs, func(c Curve) bool { return c.nowhere() || c.cusp() > 0 }) {
+		return cs
+	}
+	out := make([]Curve, 0, len(cs)+4)
 	for _, c := range cs {
-		if c.Op == CubicTo || c.Op == QuadTo {
-			if t := c.cusp(); t > 0 {
-				a, b := c.Split(t)
-				out = append(out, a, b)
-				continue
-			}
+		if t := c.cusp(); t > 0 {
+			a, b := c.Split(t)
+			out = append(out, a, b)
+		} else if !c.nowhere() {
+			out = append(out, c)
 		}
-		if c.Op == LineTo && c.From == c.P[0] || c.Tangent(0) == (Point{}) {
-			continue
-		}
-		out = append(out, c)
 	}
 	return out
 }
 
+// nowhere reports whether a curve leads nowhere.
+func (c Curve) nowhere() bool {
+	if c.Op == LineTo {
+		return c.From == c.P[0]
+	}
+	return c.Tangent(0) == Point{}
+}
+
 // cusp is a parameter inside the curve at which its derivative vanishes, or 0.
 func (c Curve) cusp() float64 {
+	if c.Op != CubicTo && c.Op != QuadTo {
+		return 0
+	}
 	k := cubic(c.From, c.Segment)
 	size := k[1].Sub(k[0]).Len() + k[2].Sub(k[1]).Len() + k[3].Sub(k[2]).Len()
 	for _, t := range append(turning(k[0].X, k[1].X, k[2].X, k[3].X), turning(k[0].Y, k[1].Y, k[2].Y, k[3].Y)...) {
@@ -288,6 +298,7 @@ func (o *offsetter) ring(cs []Curve) {
 		return
 	}
 	w := o.facets(cs)
+	defer rollers.Put(w)
 	w.trim(o)
 	if w.straights > fewFacets && !o.whole {
 		w.roll()

@@ -3,6 +3,7 @@ package geom
 import (
 	"errors"
 	"math"
+	"slices"
 )
 
 // Reach is how far apart the places of one path may be, mm.
@@ -39,23 +40,14 @@ const combined = 1e6
 
 // sound is the path without the rings that no arrangement takes.
 func (p Path) sound() Path {
-	var keep []Path
-	all := true
-	for _, ring := range p.Rings() {
-		ok := true
-		for _, cs := range ring.Curves() {
-			for _, c := range cs {
-				ok = ok && c.within(combined)
-			}
-		}
-		if all = all && ok; ok {
-			keep = append(keep, ring)
-		}
+	far := func(s Segment) bool {
+		c := Curve{Segment: s} // where it begins the one before ends
+		return !c.within(combined)
 	}
-	if all {
+	if !slices.ContainsFunc(p.segs, far) {
 		return p
 	}
-	return Join(keep...)
+	return Join(slices.DeleteFunc(p.Rings(), func(ring Path) bool { return slices.ContainsFunc(ring.segs, far) })...)
 }
 
 // within reports whether all coordinates that make a curve are numbers of at most the size.

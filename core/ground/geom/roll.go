@@ -1,6 +1,10 @@
 package geom
 
-import "math"
+import (
+	"math"
+	"slices"
+	"sync"
+)
 
 // The outline of an offset by d is where the centre of a disc of radius |d| runs that
 // rolls along the ring without overlapping it. What such a disc cannot touch, the foot of a
@@ -58,10 +62,13 @@ type roller struct {
 	straights int
 }
 
+var rollers = sync.Pool{New: func() any { return new(roller) }}
+
 // facets lists what a disc rolls along: the curves of a closed ring and its outward
 // corners.
 func (o *offsetter) facets(cs []Curve) *roller {
-	w := &roller{d: o.d, r: math.Abs(o.d), list: make([]facet, 0, 2*len(cs))}
+	w := rollers.Get().(*roller)
+	*w = roller{d: o.d, r: math.Abs(o.d), list: again(w.list, 2*len(cs))[:0]}
 	for i, c := range cs {
 		f := facet{kind: curved, curve: int32(i), at: c.From}
 		if c.Op == LineTo {
@@ -358,6 +365,7 @@ func (w *roller) clears(f *facet, c Point) bool {
 
 // write writes the offsets of what is left, one after another.
 func (w *roller) write(o *offsetter, cs []Curve) {
+	o.segs = slices.Grow(o.segs, w.left+2)
 	first := 0
 	for w.list[first].curve < 0 {
 		first++
