@@ -245,7 +245,7 @@ func (u *supplies) ReadCard(ctx context.Context, r io.ReaderAt, size int64) (Car
 func setAnew(c *card.Card) (notes []string) {
 	for _, id := range c.Uses().Fonts {
 		if !lettering.Known(id) {
-			notes = append(notes, "A typeface did not come along, and is not here: its words are set in another. Bring its file in and set them anew.")
+			notes = append(notes, "A font did not come along, and is not here: its words are set in another. Bring its file in and set them anew.")
 		}
 	}
 	for _, f := range c.Faces {

@@ -30,7 +30,7 @@ func missing(in *Input) (out []Finding) {
 			f.Mends = []Mend{{Says: "Take “" + other.Name + "” in its place", Do: []Step{{"setFill", card.SetFill{IDs: in.allWith(s), Fill: card.Fill{Paper: other.ID}}}}}}
 		case "lettering":
 			plain, _ := lettering.ByID(lettering.Plain()) // it ships with the program
-			f.Why = "The typeface “" + s.Name + "” is not there any more: its words stand in " + plain.Name + " for now."
+			f.Why = "The font “" + s.Name + "” is not there any more: its words stand in " + plain.Name + " for now."
 			f.Mends = []Mend{{Says: "Set them in " + plain.Name, Do: in.inPlain(s)}}
 		default:
 			continue // the rest is kept within the card

@@ -10,7 +10,7 @@ import (
 func missingLetters(in *Input) (out []Finding) {
 	in.each(func(f *scene.Face, it *scene.Item, _ *card.Item) {
 		if it.Words != nil && it.Words.Missing != "" {
-			out = append(out, of(Stop, f, it, 0, nil, "has letters that its font does not: “%s”. Use other letters or another font.", it.Words.Missing))
+			out = append(out, of(Stop, f, it, 0, nil, "has letters that its font lacks: “%s”. Use other letters or another font.", it.Words.Missing))
 		}
 	})
 	return out

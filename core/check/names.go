@@ -38,7 +38,7 @@ var byName = []struct {
 	{"runsOff", "runs off what it lies on", "runs off", runsOff, differing},
 	{"nearEdge", "stands close to the edge", "at the edge", nearEdge, differing},
 	{"smallWords", "is set very small", "small", smallWords, differing},
-	{"missingLetters", "has letters that its font does not", "letters", missingLetters, differing},
+	{"missingLetters", "has letters that its font lacks", "letters", missingLetters, differing},
 	{"resolution", "has a picture with few pixels for its size", "few pixels", coarse, picturesByName},
 }
 

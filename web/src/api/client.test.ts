@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict'
 import { test } from 'node:test'
-import { answering } from '../testing/answers'
+import { answering, settled } from '../testing/answers'
 import { api, Fault } from './client'
 
 const fault = async (p: Promise<unknown>) => {
@@ -52,4 +52,42 @@ test('what goes out is asked for with no more than differs from the card', async
   )
   assert.equal(api.pdfURL('c1', false, true), '/api/cards/c1/sheets.pdf', 'without lines there is no spot colour')
   assert.equal(api.pageURL('c1', 1, 'jpg', 300), '/api/cards/c1/sheets/1/page.jpg?dpi=300')
+})
+
+test('what is put in one place arrives in the order it was asked for, and elsewhere at once', async () => {
+  const waiting: (() => void)[] = []
+  const asked = answering(() => new Promise((answered) => waiting.push(() => answered({ status: 204 }))))
+  const one = { stock: 'moss-216', width: 90, height: 40 }
+  const puts = [api.keepScraps([]), api.keepScraps([one]), api.keepScraps([one, one]), api.setPosts([])]
+  await settled()
+  assert.deepEqual(
+    asked.map((a) => [a.path, (a.body as unknown[]).length]),
+    [
+      ['/api/scraps', 0],
+      ['/api/posts', 0],
+    ],
+  )
+  for (let i = 0; i < 4; i++) {
+    waiting[i]!()
+    await settled()
+  }
+  await Promise.all(puts)
+  assert.deepEqual(
+    asked.map((a) => (a.body as unknown[]).length),
+    [0, 0, 1, 2],
+  )
+})
+
+test('what was refused keeps nothing that is put there later', async () => {
+  let refused = false
+  const asked = answering(() => {
+    if (refused) return { status: 204 }
+    refused = true
+    return { status: 422, json: { type: 'urn:sectilis:refused', detail: 'No such stock.', field: 'stock' } }
+  })
+  const first = api.keepScraps([])
+  const second = api.keepScraps([])
+  await assert.rejects(first, /No such stock/)
+  await second
+  assert.equal(asked.length, 2)
 })

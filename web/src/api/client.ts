@@ -110,8 +110,22 @@ async function reach(method: string, path: string, body?: unknown, { signal, las
   return res
 }
 
+/** What is put in one place is put there in the order it was asked for: the last stays. */
+const putting = new Map<string, Promise<unknown>>()
+function put(path: string, body: unknown): Promise<Response> {
+  const send = () => reach('PUT', path, body, { lasts: true })
+  const sent = (putting.get(path) ?? Promise.resolve()).then(send)
+  const done = sent
+    .catch(() => undefined)
+    .then(() => {
+      if (putting.get(path) === done) putting.delete(path)
+    })
+  putting.set(path, done)
+  return sent
+}
+
 async function call<T>(method: string, path: string, body?: unknown, sending?: Sending): Promise<T> {
-  const res = await reach(method, path, body, sending)
+  const res = method === 'PUT' ? await put(path, body) : await reach(method, path, body, sending)
   return (res.status === 204 || res.headers.get('Content-Length') === '0' ? undefined : await res.json()) as T
 }
 
@@ -269,7 +283,7 @@ export const api = {
   cut: (id: string, from: Point, to: Point) => call<SceneCut>('POST', `/cards/${id}/cuts`, { from, to }),
   assembly: (id: string, unit: string) => call<AssemblyView>('GET', `/cards/${id}/assembly${asked({ unit })}`),
   tickStep: (id: string, step: string, done: boolean) =>
-    call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }, { lasts: true }),
+    call<void>('PUT', `/cards/${id}/assembly/${encodeURIComponent(step)}/done`, { done }),
   stepURL: (id: string, step: string, revision: number, side: number, unit: string) =>
     `/api/cards/${id}/assembly/${encodeURIComponent(step)}.svg${asked({ side, unit, v: revision })}`,
   guideURL: (id: string, unit: string, per: number) => `/api/cards/${id}/assembly.pdf${asked({ unit, per })}`,

@@ -46,7 +46,7 @@ const names: Record<string, [string, string]> = {
   photo: ['photo', 'photos'],
   art: ['drawing', 'drawings'],
   paper: ['paper', 'papers'],
-  lettering: ['typeface', 'typefaces'],
+  lettering: ['font', 'fonts'],
   edging: ['edging', 'edgings'],
 }
 const madeWith = computed(() => {

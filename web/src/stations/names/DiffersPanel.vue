@@ -21,9 +21,15 @@ onMounted(async () => {
 
 type What = Differs['what']
 const says: Record<What, string> = { stock: 'stock by', photo: 'picture by', there: 'there, if it has' }
-/** What can differ, and how. */
-const things = computed(() => names.view?.canDiffer ?? [])
-const nameOf = (id: string) => things.value.find((t) => t.item === id)?.name ?? ''
+const asks: Record<What, string> = { stock: 'its stock', photo: 'its picture', there: 'whether it is there' }
+const all = computed(() => names.view?.canDiffer ?? [])
+const nameOf = (id: string) => all.value.find((t) => t.item === id)?.name ?? ''
+/** What does not differ yet, and how it can. */
+const things = computed(() =>
+  all.value
+    .map((t) => ({ ...t, what: t.what.filter((w) => !differs.value.some((d) => d.item === t.item && d.what === w)) }))
+    .filter((t) => t.what.length),
+)
 
 const adding = ref(false)
 const thing = ref('')
@@ -72,7 +78,9 @@ const drop = (d: Differs) => void card.change({ do: 'differ', item: d.item, what
   <section class="sec" data-testid="differs">
     <h3>
       Differs by name
-      <button v-if="!adding" class="verb" data-testid="differ-add" @click="begin">Something else</button>
+      <button v-if="!adding && things.length" class="verb" data-testid="differ-add" @click="begin">
+        Something else
+      </button>
     </h3>
     <p v-if="!differs.length && !adding" class="note">
       The stock of a piece, the picture of a photo, or whether something is there can follow a column.
@@ -133,12 +141,12 @@ const drop = (d: Differs) => void card.change({ do: 'differ', item: d.item, what
           <SelectOption v-for="t in things" :key="t.item" :value="t.item">{{ t.name }}</SelectOption>
         </Select>
       </Field>
-      <Field label="Follows" wide>
+      <Field label="Differs in" wide>
         <Select v-model:value="what" :bordered="false" size="small" data-testid="differ-what">
-          <SelectOption v-for="w in can" :key="w" :value="w">{{ says[w] }}</SelectOption>
+          <SelectOption v-for="w in can" :key="w" :value="w">{{ asks[w] }}</SelectOption>
         </Select>
       </Field>
-      <Field label="Column" wide>
+      <Field label="By" wide>
         <Select v-model:value="column" :bordered="false" size="small" data-testid="differ-column">
           <SelectOption v-for="c in columns" :key="c" :value="c">{{ c }}</SelectOption>
         </Select>

@@ -135,7 +135,7 @@ function mend(i: number) {
           @change="(v) => (names.item = String(v))"
         >
           <SelectOption v-for="w in all" :key="w.id" :value="w.id"
-            >{{ w.name }} · {{ w.face }}{{ w.words.fields?.length ? ' ·' : '' }}</SelectOption
+            >{{ w.name }} · {{ w.face }}{{ w.words.fields?.length ? ', with fields' : '' }}</SelectOption
           >
         </Select>
       </Field>
