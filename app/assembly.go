@@ -19,6 +19,8 @@ import (
 // AssemblyView is the guide of a card with what has been done of it.
 type AssemblyView struct {
 	Revision int64 `json:"revision"`
+	// Cards is how many are laid: the guide is that of one.
+	Cards int `json:"cards"`
 	assembly.Guide
 	// Done are the steps that have been ticked off.
 	Done []string `json:"done"`
@@ -32,7 +34,7 @@ type planned struct {
 }
 
 // plan lays a card on sheets, as they are laid for printing; of a card that is made for each name it is the
-// one that is shown. It returns ErrNotFound for a card that is not
+// one that is shown, of several that are alike the first. It returns ErrNotFound for a card that is not
 // on the table and a *Damaged for one that cannot be read.
 func (p *production) plan(ctx context.Context, id string) (planned, error) {
 	rev, base, copies, err := p.cards.toLay(ctx, id)
@@ -67,7 +69,7 @@ func (p *production) Assembly(ctx context.Context, id string, u measure.Unit) (A
 	if err != nil {
 		return AssemblyView{}, err
 	}
-	v := AssemblyView{Revision: of.rev.Number, Guide: assembly.Of(of.rev.Card, &of.scene, &of.layout, u)}
+	v := AssemblyView{Revision: of.rev.Number, Cards: of.rev.Card.CardsLaid(), Guide: assembly.Of(of.rev.Card, &of.scene, &of.layout, u)}
 	v.Done, err = keptList[string](ctx, p.store, ticked(id))
 	if v.Done == nil {
 		v.Done = []string{}

@@ -15,6 +15,8 @@ import (
 	"sectilis/app"
 	"sectilis/core/document/card"
 	"sectilis/core/ground/measure"
+	"sectilis/core/production/assembly"
+	"sectilis/core/production/sheet"
 )
 
 // Steps are ticked off and kept, also when the card has changed; each has a picture, and the guide a page.
@@ -64,6 +66,45 @@ func TestTheGuideOfACardIsTickedOff(t *testing.T) {
 	require.ErrorIs(t, err, app.ErrNotFound)
 	require.ErrorIs(t, f.TickStep(t.Context(), "none", "cut", true), app.ErrNotFound)
 	require.Error(t, f.TickStep(t.Context(), id, "", true))
+}
+
+// The guide of several cards is that of one, which is put together as the only one is.
+func TestTheGuideOfSeveralCardsIsThatOfOne(t *testing.T) {
+	f := start(t)
+	id := f.card()
+	one, err := f.Assembly(t.Context(), id, measure.In)
+	require.NoError(t, err)
+	assert.Equal(t, 1, one.Cards)
+	setup := card.UsualSheets()
+	setup.Cards = 4
+	f.change(id, sheet.SetSheets{Sheets: setup})
+	v, err := f.Assembly(t.Context(), id, measure.In)
+	require.NoError(t, err)
+	assert.Equal(t, 4, v.Cards)
+	titles := func(g app.AssemblyView) (out []string) {
+		for _, s := range g.Steps {
+			if s.Kind != assembly.Print && s.Kind != assembly.Cut { // on how many sheets its pieces are
+				out = append(out, s.Title)
+			}
+		}
+		return out
+	}
+	assert.Equal(t, titles(one), titles(v))
+	// A sheet with the base of one is another than that of the next: each is cut by itself.
+	l, err := f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	bases := []int{}
+	for _, sh := range l.Sheets {
+		if sh.Pieces[0].Item == card.BasePiece {
+			bases = append(bases, sh.Number)
+		}
+	}
+	require.GreaterOrEqual(t, len(bases), 2)
+	f.runs(id, bases[0])
+	l, err = f.Layout(t.Context(), id, letter())
+	require.NoError(t, err)
+	assert.Equal(t, app.RunDone, l.Sheets[bases[0]-1].State.State)
+	assert.Equal(t, app.RunWaiting, l.Sheets[bases[1]-1].State.State)
 }
 
 // Steps that are ticked off at once are all kept, and whoever looks on is told.

@@ -116,7 +116,7 @@ func (o *opened) keep(scenes int, made map[string]scene.Scene) {
 	maps.Copy(o.made, made)
 }
 
-// toLay are the copies of a card that are laid on sheets: one for each name, or the card as it is.
+// toLay are the copies of a card that are laid on sheets: one for each name, or as many as are alike.
 func (cs *cards) toLay(ctx context.Context, id string) (rev Revision, base scene.Scene, out []sheet.Copy, err error) {
 	rev, base, out, err = cs.copies(ctx, id, func(c *card.Card) []card.NameRow {
 		if c.EachLaid() {
@@ -125,7 +125,7 @@ func (cs *cards) toLay(ctx context.Context, id string) (rev Revision, base scene
 		return nil
 	})
 	if err == nil && len(out) == 0 {
-		out = sheet.Single(rev.Card, base)
+		out = sheet.Repeated(rev.Card, base, rev.Card.CardsLaid())
 	}
 	return rev, base, out, err
 }
@@ -134,7 +134,7 @@ func (cs *cards) toLay(ctx context.Context, id string) (rev Revision, base scene
 // context ends.
 func laid(ctx context.Context, c card.Card, base scene.Scene) ([]sheet.Copy, error) {
 	if !c.EachLaid() {
-		return sheet.Single(c, base), nil
+		return sheet.Repeated(c, base, c.CardsLaid()), nil
 	}
 	var out []sheet.Copy
 	for _, r := range c.Names.Made() {
@@ -298,7 +298,7 @@ func (o *outcomes) cutOf(ctx context.Context, id string) ([]cutPiece, error) {
 func (o *outcomes) noteCut(ctx context.Context, id string, sh sheet.Sheet) error {
 	var now []cutPiece
 	for _, p := range sh.Pieces {
-		if p.Row != "" {
+		if p.Says != "" {
 			now = append(now, cutPiece{p.ID, p.Says})
 		}
 	}

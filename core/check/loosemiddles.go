@@ -21,7 +21,7 @@ func looseMiddles(in *Input) (out []Finding) {
 			return
 		}
 		held := doc.Made.Islands
-		if under := in.Card.Face(f.ID).Item(doc.On); under != nil && under.Mat != nil && under.Mat.Of == doc.ID && under.Mat.Solid {
+		if carried(in.Card.Face(f.ID), doc) {
 			return
 		}
 		n, fall := fmt.Sprintf("%d loose middles", len(it.Islands)), "They fall"
@@ -44,4 +44,14 @@ func looseMiddles(in *Input) (out []Finding) {
 		}, "has %s. %s out when it is cut.", n, fall))
 	})
 	return out
+}
+
+// carried reports whether a whole mat lies below a piece, or below what it lies on.
+func carried(f *card.Face, it *card.Item) bool {
+	for on := f.Item(it.On); on != nil; it, on = on, f.Item(on.On) {
+		if on.Mat != nil && on.Mat.Of == it.ID && on.Mat.Solid {
+			return true
+		}
+	}
+	return false
 }

@@ -12,7 +12,7 @@ func nearEdge(in *Input) (out []Finding) {
 		if doc.Words == nil || it.Piece || it.Joined != "" || it.On != "" {
 			return
 		}
-		if _, off := offEdge(f, it); off {
+		if _, off := in.offEdge(f, it); off {
 			return
 		}
 		b, s := it.Bounds, f.Safe
@@ -25,7 +25,7 @@ func nearEdge(in *Input) (out []Finding) {
 			return
 		}
 		var mends []Mend
-		if staysOn(f, it, dx, dy) {
+		if in.staysOn(f, it, dx, dy) {
 			mends = []Mend{{Says: "Move it within the safe line", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy}}}}}
 		}
 		out = append(out, of(Note, f, it, by, mends,

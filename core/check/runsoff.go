@@ -15,7 +15,7 @@ func runsOff(in *Input) (out []Finding) {
 		if doc.Words == nil || it.Piece || it.Joined != "" {
 			return
 		}
-		if found, ok := offEdge(f, it); ok {
+		if found, ok := in.offEdge(f, it); ok {
 			out = append(out, found)
 		}
 	})
@@ -24,7 +24,7 @@ func runsOff(in *Input) (out []Finding) {
 
 // offEdge says where words run off what they are printed on and by how much; ok is false
 // where they do not.
-func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
+func (in *Input) offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
 	name, shape := f.Name, f.Shape
 	for i := range f.Items {
 		if on := &f.Items[i]; it.On != "" && on.ID == it.On {
@@ -51,7 +51,7 @@ func offEdge(f *scene.Face, it *scene.Item) (found Finding, ok bool) {
 		return of(Caution, f, it, 0, nil, "runs off %s: what is beside its edge is cut off.", name), true
 	}
 	var mends []Mend
-	if dx, dy := inward(box, b); b.W <= box.W && b.H <= box.H && staysOn(f, it, dx, dy) {
+	if dx, dy := inward(box, b); b.W <= box.W && b.H <= box.H && in.staysOn(f, it, dx, dy) {
 		mends = []Mend{{Says: "Move it in", Do: []Step{{"moveItems", card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy}}}}}
 	}
 	return of(Caution, f, it, far, mends, "runs off %s %s; what is beside it is cut off.", name, wording.And(sides)), true
@@ -62,9 +62,9 @@ func inward(room, b geom.Rect) (dx, dy float64) {
 	return card.Tidy(max(0, room.X-b.X) - max(0, b.Right()-room.Right())), card.Tidy(max(0, room.Y-b.Y) - max(0, b.Bottom()-room.Bottom()))
 }
 
-// staysOn reports whether ink that is moved stays on what it is printed on: on a piece that it is moved
-// over it would be printed there.
-func staysOn(f *scene.Face, it *scene.Item, dx, dy float64) bool {
+// staysOn reports whether ink that is moved stays on what it is printed on, and off pieces that it would be
+// printed on, or hidden by, there.
+func (in *Input) staysOn(f *scene.Face, it *scene.Item, dx, dy float64) bool {
 	under := map[string]bool{}
 	for on := f.Carrier(it); on != nil; on = f.Carrier(on) {
 		under[on.ID] = true
@@ -76,5 +76,10 @@ func staysOn(f *scene.Face, it *scene.Item, dx, dy float64) bool {
 			return false
 		}
 	}
-	return true
+	moved, err := card.Apply(in.Card, card.MoveItems{IDs: []string{it.ID}, DX: dx, DY: dy})
+	if err != nil {
+		return true // what is locked is not moved, and says so
+	}
+	_, now := moved.Find(it.ID)
+	return now.On == it.On
 }

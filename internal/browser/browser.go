@@ -72,7 +72,7 @@ func Open(browser context.Context, base string) (*Page, func(), error) {
 }
 
 // patience is how long any one step may wait for the page.
-const patience = 30 * time.Second
+const patience = time.Minute
 
 // Do runs steps on the page.
 func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error {

@@ -30,7 +30,7 @@ import (
 // What the browser draws on the surface and what Go paints for the printer come
 // from one scene; on every demo card they have to look the same.
 func TestTheScreenAndThePrinterAgree(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "")
@@ -42,7 +42,7 @@ func TestTheScreenAndThePrinterAgree(t *testing.T) {
 
 // Every look there is, on one face.
 func TestLooksAgreeOnScreenAndPaper(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	pictures, err := app.App.Pictures(t.Context())
@@ -60,7 +60,7 @@ func TestLooksAgreeOnScreenAndPaper(t *testing.T) {
 // Photos that are cut out, cropped, lit otherwise, turned and made wider are the same on the screen, as
 // Go paints them, and on the page of the PDF, which Debian's Poppler draws.
 func TestEditedPhotosAgreeOnScreenPaperAndPDF(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	defer app.Stop()
 	img := image.NewNRGBA(image.Rect(0, 0, 900, 600))

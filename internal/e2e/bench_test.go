@@ -24,7 +24,7 @@ import (
 // table until its face is drawn, pictures included, as the page sees it. The
 // first opening is reported beside the later ones. The goal is under 300 ms.
 func BenchmarkOpenCard(b *testing.B) {
-	app, err := testserver.Start(b.Context(), testserver.Options{Data: filepath.Join(b.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(b.Context(), testserver.Options{Again: true, Data: filepath.Join(b.TempDir(), "cards.db"), Demo: true})
 	require.NoError(b, err)
 	defer app.Stop()
 	p, done, err := browser.Open(tab, app.URL)
@@ -78,7 +78,7 @@ func BenchmarkOpenCard(b *testing.B) {
 // its slider moves, for a base of 100 panels. The goal is 30, without a graphics
 // chip.
 func BenchmarkFoldedCard(b *testing.B) {
-	app, err := testserver.Start(b.Context(), testserver.Options{Data: filepath.Join(b.TempDir(), "cards.db")})
+	app, err := testserver.Start(b.Context(), testserver.Options{Again: true, Data: filepath.Join(b.TempDir(), "cards.db")})
 	require.NoError(b, err)
 	defer app.Stop()
 	p, done, err := browser.Open(tab, app.URL)
@@ -129,7 +129,7 @@ func BenchmarkFoldedCard(b *testing.B) {
 // 8 ms), selecting all (under 50 ms), and the round trip of a command (95th
 // percentile; under 40 ms).
 func BenchmarkBusyFace(b *testing.B) {
-	app, err := testserver.Start(b.Context(), testserver.Options{Data: filepath.Join(b.TempDir(), "cards.db")})
+	app, err := testserver.Start(b.Context(), testserver.Options{Again: true, Data: filepath.Join(b.TempDir(), "cards.db")})
 	require.NoError(b, err)
 	defer app.Stop()
 	p, done, err := browser.Open(tab, app.URL)
@@ -242,7 +242,7 @@ func BenchmarkBringInTwenty(b *testing.B) {
 		files = append(files, name)
 	}
 	for b.Loop() {
-		app, err := testserver.Start(b.Context(), testserver.Options{Data: filepath.Join(b.TempDir(), "cards.db")})
+		app, err := testserver.Start(b.Context(), testserver.Options{Again: true, Data: filepath.Join(b.TempDir(), "cards.db")})
 		require.NoError(b, err)
 		c, err := fold.New("Album", card.Base{Kind: card.SideFold, Width: 127, Height: 177.8, Stock: "cream-300"})
 		require.NoError(b, err)

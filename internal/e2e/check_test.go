@@ -19,7 +19,7 @@ import (
 // From the faulty demo card to none left by keyboard alone: what has a mend is mended, what has none is
 // left so with a reason, which is kept and can be taken back.
 func TestAFaultyCardIsMendedByKeyboard(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	cards, err := app.App.Cards(t.Context(), "Before paper is spoiled")

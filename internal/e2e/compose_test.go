@@ -155,7 +155,7 @@ func (h table) undoAll(start string) {
 }
 
 func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	p := open(t, app.URL)
@@ -243,7 +243,7 @@ func TestACardIsComposedFromASketchAndUndone(t *testing.T) {
 }
 
 func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c, err := card.New("Two by two", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})
@@ -294,7 +294,7 @@ func TestPhotosFillSlotsAndOpeningsAreDivided(t *testing.T) {
 }
 
 func TestAPhotoThatIsUsedStaysInTheTray(t *testing.T) {
-	s, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	s, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(s.Stop)
 	cards, err := s.App.Cards(t.Context(), "")

@@ -32,7 +32,7 @@ type counted struct {
 // count opens an empty table.
 func count(t *testing.T) *counted {
 	t.Helper()
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c := &counted{hand: open(t, app.URL), app: app}

@@ -60,8 +60,12 @@ func open(t *testing.T, url string) hand {
 	t.Helper()
 	p, done, err := browser.Open(tab, url)
 	require.NoError(t, err)
-	t.Cleanup(done)
 	h := hand{t, p}
+	t.Cleanup(func() {
+		// The next program may answer at the same address, and knows nothing of this one's page.
+		_, _ = browser.Eval[bool](p, "(localStorage.clear(), true)")
+		done()
+	})
 	t.Cleanup(func() {
 		assert.Empty(t, p.Console(), "the page writes nothing to the console")
 		if dir := os.Getenv("SECTILIS_SHOTS"); dir != "" && t.Failed() {
@@ -193,7 +197,7 @@ func boxes(t *testing.T, text string) (out [][2]float64) {
 
 func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "cards.db")
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: data, Pace: 0})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: data, Pace: 0})
 	require.NoError(t, err)
 	defer func() { app.Stop() }()
 	h := open(t, app.URL)
@@ -401,7 +405,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 	h.click("station-panels")
 	h.there("layer-i4")
 	app.Stop()
-	app, err = testserver.Start(t.Context(), testserver.Options{Data: data})
+	app, err = testserver.Start(t.Context(), testserver.Options{Again: true, Data: data})
 	require.NoError(t, err)
 	again := open(t, app.URL)
 	again.must(again.Go("/cards/" + id + "/panels"))
@@ -413,7 +417,7 @@ func TestFromAnEmptyTableToACutSheet(t *testing.T) {
 }
 
 func TestTwoWindowsOnOneCard(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "plot 14 has moved")
@@ -453,7 +457,7 @@ func TestTwoWindowsOnOneCard(t *testing.T) {
 // changed the card, shows what is there once the program answers again.
 func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	data, addr := filepath.Join(t.TempDir(), "cards.db"), freeAddress(t)
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: data, Demo: true, Listen: addr})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: data, Demo: true, Listen: addr})
 	require.NoError(t, err)
 	cards, err := app.App.Cards(t.Context(), "potting shed")
 	require.NoError(t, err)
@@ -468,7 +472,7 @@ func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	h.wait(`[...document.querySelectorAll('.ant-message')].some(e => e.textContent.includes('nothing that was saved is lost'))`)
 	h.there("layer-i1")
 
-	app, err = testserver.Start(t.Context(), testserver.Options{Data: data, Listen: addr})
+	app, err = testserver.Start(t.Context(), testserver.Options{Again: true, Data: data, Listen: addr})
 	require.NoError(t, err)
 	defer app.Stop()
 	cmd, err := card.Decode(card.Commands, []byte(`{"do":"renameCard","title":"Seeds, seeds"}`))
@@ -490,7 +494,7 @@ func freeAddress(t *testing.T) string {
 }
 
 func TestTheTableOfCards(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	h := open(t, app.URL)
@@ -525,7 +529,7 @@ func TestTheTableOfCards(t *testing.T) {
 }
 
 func TestTheKeyboardAloneIsEnough(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "potting shed")

@@ -569,7 +569,7 @@ func TestSheetsTellOfSlotsThatWait(t *testing.T) {
 // The right column of what is selected most fits a window of 800 pixels, its lesser sections
 // folded; how a section stands is remembered for its kind of thing, over a reload too.
 func TestSectionsFoldAndStayAsTheyWereLeft(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	h := open(t, app.URL)

@@ -20,7 +20,7 @@ import (
 // mat, its marks are found, it is scored, the tool is changed, the connection is lost
 // while it is cut, and the run goes on to the result.
 func TestFromTheDemoCardToTheResult(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Demo: true})
 	require.NoError(t, err)
 	defer app.Stop()
 	cards, err := app.App.Cards(t.Context(), "Harvest Supper")

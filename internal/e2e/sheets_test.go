@@ -22,7 +22,7 @@ import (
 // Pieces are dragged, turned, tied, set apart and loosened on their sheets; a scrap is
 // added and used.
 func TestSheetsLaidByHand(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	defer app.Stop()
 	c, err := card.New("Markers", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})
@@ -149,4 +149,39 @@ func TestSheetsLaidByHand(t *testing.T) {
 	h.there("piece-base")
 	on, _ := piece("base")
 	assert.Equal(t, "letter", on.Size.ID)
+}
+
+// Several of a card are laid together, each piece of each; so many as cannot be laid are refused in a sentence,
+// a card that is made next is laid once, and the guide is that of one.
+func TestSeveralOfACardAreLaid(t *testing.T) {
+	h := lay(t, square("Label", 2, 2))
+	h.click("station-sheets")
+	h.there("piece-i1")
+	h.put("cards", "5")
+	h.says("sheet-count", "6 sheets")
+	h.wait(`document.querySelectorAll('[data-testid^="piece-i1@k"]').length === 5`)
+	h.put("cards", "61")
+	h.wait(`document.body.textContent.includes('Between one and 60 cards are laid at once.')`)
+	h.says("cards", "5")
+	doc, err := h.app.App.Open(t.Context(), h.id)
+	require.NoError(t, err)
+	assert.Equal(t, 5, doc.Card.CardsLaid())
+	h.must(h.Click(browser.ID("piece-i1@k4")))
+	h.keys(kb.ArrowRight)
+	h.says("piece-note", "Laid by hand")
+	h.click("station-assembly")
+	h.wait(`document.body.textContent.includes('one of 5 cards')`)
+	h.click("station-sheets")
+	h.put("cards", "1")
+	h.wait(`document.querySelectorAll('[data-testid^="piece-i1"]').length === 1`)
+	h.click("undo")
+	h.wait(`document.querySelectorAll('[data-testid^="piece-i1@k"]').length === 5`)
+	h.must(h.Go("/"))
+	h.click("new-card")
+	h.there("net")
+	next, err := browser.Eval[string](h.Page, `location.pathname.split('/')[2]`)
+	h.must(err)
+	doc, err = h.app.App.Open(t.Context(), next)
+	require.NoError(t, err)
+	assert.Equal(t, 1, doc.Card.CardsLaid())
 }

@@ -32,7 +32,7 @@ func inked(t *testing.T, w, h float64) card.Card {
 // What has no room is told in the header, asked about before anything goes out, and mended
 // by what is offered; another card's sheets stay as they were.
 func TestWhatIsMissingIsAskedAboutBeforeItGoesOut(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	defer app.Stop()
 	id, err := app.App.Create(t.Context(), inked(t, 128, 190))
@@ -65,7 +65,7 @@ func TestWhatIsMissingIsAskedAboutBeforeItGoesOut(t *testing.T) {
 // A run goes on while a person is elsewhere and after the page is loaded anew: it is shown
 // with its state, and can be held and stopped from there.
 func TestARunIsHeldFromWhereverAPersonIs(t *testing.T) {
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db"), Pace: 3})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db"), Pace: 3})
 	require.NoError(t, err)
 	defer app.Stop()
 	c := inked(t, 100, 120)
@@ -101,7 +101,7 @@ func TestARunIsHeldFromWhereverAPersonIs(t *testing.T) {
 // Of a cutter that tells nothing it is not known how far it came: the first path that is
 // not cut is pointed at.
 func TestAfterASilentCutterAPathIsPointedAt(t *testing.T) {
-	place, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	place, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	defer place.Stop()
 	l, err := net.Listen("tcp", "127.0.0.1:0")

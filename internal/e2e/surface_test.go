@@ -32,7 +32,7 @@ type table struct {
 // lay opens a 5 × 7 in side fold with what the commands put on it.
 func lay(t *testing.T, commands ...card.Command) table {
 	t.Helper()
-	app, err := testserver.Start(t.Context(), testserver.Options{Data: filepath.Join(t.TempDir(), "cards.db")})
+	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: filepath.Join(t.TempDir(), "cards.db")})
 	require.NoError(t, err)
 	t.Cleanup(app.Stop)
 	c, err := card.New("Trial", card.Base{Kind: card.SideFold, Width: 5 * in, Height: 7 * in, Stock: "cream-300"})

@@ -3,6 +3,7 @@
 package testserver
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"io"
@@ -10,6 +11,7 @@ import (
 	"net"
 	"net/http"
 	"path/filepath"
+	"sync"
 
 	"sectilis/app"
 	"sectilis/demo"
@@ -36,8 +38,36 @@ type Options struct {
 	Pace float64 // of the cutter; 0 takes no time
 	// Listen is the address to answer at; a free one when empty.
 	Listen string
+	// Again has the program answer where the one before did, if that is free: what a browser has read from
+	// there it need not read again.
+	Again bool
 	// PrintScale is the resolution of pages in pixels per mm; 0 is that of the program.
 	PrintScale float64
+}
+
+const anyPort = "127.0.0.1:0"
+
+// before is where the program before answered.
+var before struct {
+	sync.Mutex
+	addr string
+}
+
+// listen listens where the options say.
+func listen(opt Options) (net.Listener, error) {
+	before.Lock()
+	defer before.Unlock()
+	if opt.Again && before.addr != "" {
+		if l, err := net.Listen("tcp", before.addr); err == nil {
+			return l, nil
+		}
+	}
+	l, err := net.Listen("tcp", cmp.Or(opt.Listen, anyPort))
+	if err != nil {
+		return nil, fmt.Errorf("listen: %w", err)
+	}
+	before.addr = l.Addr().String()
+	return l, nil
 }
 
 // Start starts the program on free ports of this computer. It returns an error when a port or
@@ -53,17 +83,17 @@ func Start(ctx context.Context, opt Options) (h *Server, err error) {
 	h.stop = append(h.stop, cancel)
 	log := slog.New(slog.NewTextHandler(io.Discard, nil))
 
-	var listeners [4]net.Listener
+	var listeners [3]net.Listener
 	for i := range listeners {
-		addr := "127.0.0.1:0"
-		if i == len(listeners)-1 && opt.Listen != "" {
-			addr = opt.Listen
-		}
-		if listeners[i], err = net.Listen("tcp", addr); err != nil {
+		if listeners[i], err = net.Listen("tcp", anyPort); err != nil {
 			return h, fmt.Errorf("listen: %w", err)
 		}
 	}
-	jobs, camera, paper, front := listeners[0], listeners[1], listeners[2], listeners[3]
+	jobs, camera, paper := listeners[0], listeners[1], listeners[2]
+	front, err := listen(opt)
+	if err != nil {
+		return h, err
+	}
 	cutterCtx, endCutter := context.WithCancel(ctx)
 	h.EndCutter = endCutter
 	ended := make(chan error, 3)

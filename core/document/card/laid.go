@@ -70,7 +70,7 @@ func (c Card) checkLaid() error {
 	return nil
 }
 
-// PieceFor is the id of a piece of the card that is made for a row of its list.
+// PieceFor is the id of a piece of the card that is made for a row of its list, or of a numbered one.
 func PieceFor(item, row string) string { return item + ofRow + row }
 
 // ItemOf is the item that a piece is.
@@ -85,6 +85,9 @@ const ofRow = "@"
 // stockOf is the stock that a piece is cut from, "" for what is no piece.
 func (c *Card) stockOf(piece string) string {
 	if item, row, ok := strings.Cut(piece, ofRow); ok {
+		if c.isNumbered(row) {
+			return c.stockOf(item)
+		}
 		made, ok := c.ForName(row)
 		if !ok {
 			return ""

@@ -1,6 +1,11 @@
 package card
 
-import "slices"
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+)
 
 // Lie is how sheets lie.
 type Lie string
@@ -47,7 +52,12 @@ type SheetSetup struct {
 	Borderless bool `json:"borderless,omitempty"`
 	// Share lays pieces edge to edge; edges that two of them share are cut once.
 	Share bool `json:"share,omitempty"`
+	// Cards is how many of the card are laid, unless one for each name is; 0 is one.
+	Cards int `json:"cards,omitempty"`
 }
+
+// MaxCards is how many of a card are laid at most.
+const MaxCards = 60
 
 // UsualSheets is the setup of a card that has none of its own: Letter, upright, a
 // quarter-inch margin and an eighth between pieces.
@@ -79,6 +89,28 @@ func (s SheetSetup) Check() error {
 		return Refuse("margin", "A margin is between 0 and 50 mm (2 in).")
 	case !within(s.Between, 3, 50):
 		return Refuse("between", "Pieces lie between 3 mm (⅛ in) and 50 mm (2 in) apart.")
+	case s.Cards < 0 || s.Cards > MaxCards:
+		return Refuse("cards", "Between one and %d cards are laid at once.", MaxCards)
 	}
 	return nil
+}
+
+// CardsLaid is how many cards are laid: one for each name, or as many as the setup says.
+func (c *Card) CardsLaid() int {
+	if c.EachLaid() {
+		return len(c.Names.Made())
+	}
+	return max(1, c.SheetsOf().Cards)
+}
+
+// NumberedRow is what stands for the nth of several cards, from 1, where a name's card has its row.
+func NumberedRow(n int) string { return fmt.Sprintf("k%d", n) }
+
+// isNumbered reports whether a row is that of one of several cards that are alike.
+func (c *Card) isNumbered(row string) bool {
+	if c.EachLaid() || c.CardsLaid() < 2 {
+		return false
+	}
+	n, err := strconv.Atoi(strings.TrimPrefix(row, "k"))
+	return err == nil && n >= 1 && n <= c.CardsLaid() && row == NumberedRow(n)
 }

@@ -1,18 +1,32 @@
 package sheet
 
 import (
+	"fmt"
 	"slices"
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 )
 
-// Copy is a card that is laid on sheets: the only one, or the one that is made for a row of its list,
-// with what that row is called, and what names all that the card has otherwise than others.
+// Copy is a card that is laid on sheets: the only one, one of several that are alike, or the one that is made
+// for a row of its list, with what that row is called, and what names all that the card has otherwise than
+// others.
 type Copy struct {
 	Row, Name, Says string
 	Card            card.Card
 	Scene           scene.Scene
+}
+
+// Repeated are so many of a card, numbered; one is the only one.
+func Repeated(c card.Card, s scene.Scene, n int) []Copy {
+	if n < 2 {
+		return Single(c, s)
+	}
+	out := make([]Copy, n)
+	for i := range out {
+		out[i] = Copy{Row: card.NumberedRow(i + 1), Name: fmt.Sprintf("Card %d", i+1), Card: c, Scene: s}
+	}
+	return out
 }
 
 // Single is the card as the only one that is laid.

@@ -2,6 +2,7 @@ package sheet_test
 
 import (
 	"fmt"
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -9,6 +10,7 @@ import (
 
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
+	"sectilis/core/document/scene"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/sheet"
 )
@@ -82,6 +84,58 @@ func pieceOf(t *testing.T, l sheet.Layout, id string) sheet.Piece {
 
 func overlap(p, q sheet.Piece) bool {
 	return geom.Intersection(geom.NonZero, cutOut(p), cutOut(q)).Area() > .01
+}
+
+// Several cards that are alike are laid together: each piece of each once, cut as that of the only one, ties
+// and places by hand those of one of them; one more changes nothing of what is laid for the only one.
+func TestSeveralCardsAreLaidTogether(t *testing.T) {
+	c := labels(t, [2]float64{60, 30}, [2]float64{40, 40}, [2]float64{50, 20})
+	id := ids(c)
+	setup := card.UsualSheets()
+	setup.Cards = 3
+	c, err := card.Apply(c, sheet.SetSheets{Sheets: setup},
+		card.LayPieces{Pieces: []card.Laid{{Piece: card.PieceFor(id[0], "k3"), Place: card.Place{X: 100, Y: 150, Turn: 90}}}},
+		&card.TiePieces{Pieces: []card.Laid{{Piece: id[1], Place: card.Place{X: 40, Y: 40}}, {Piece: id[2], Place: card.Place{X: 90, Y: 40}}}})
+	require.NoError(t, err)
+	require.Equal(t, 3, c.CardsLaid())
+	s, err := scene.Of(c)
+	require.NoError(t, err)
+	opt := sheettest.Usual(sheet.Sizes()[0])
+	one, all := sheet.Lay(c, s, opt, nil), sheet.LayCopies(c, sheet.Repeated(c, s, c.CardsLaid()), opt, nil)
+	require.Empty(t, all.Problems)
+	assert.Equal(t, one, sheet.LayCopies(c, sheet.Repeated(c, s, 1), opt, nil))
+	assert.Less(t, len(all.Sheets), 3*len(one.Sheets))
+	want := map[string]float64{}
+	for _, sh := range one.Sheets {
+		for _, p := range sh.Pieces {
+			want[p.ID] = p.Area
+		}
+	}
+	for n := 1; n <= 3; n++ {
+		row := card.NumberedRow(n)
+		got := map[string]float64{}
+		for _, sh := range all.Of(row).Sheets {
+			for _, p := range sh.Pieces {
+				got[p.ID] = p.Area
+			}
+		}
+		assert.InDeltaMapValues(t, want, got, 1e-6, row)
+		on, a := find(t, all, card.PieceFor(id[1], row))
+		beside, b := find(t, all, card.PieceFor(id[2], row))
+		assert.Equal(t, on, beside)
+		assert.InDelta(t, 50, math.Hypot(a.Place.X-b.Place.X, a.Place.Y-b.Place.Y), 1e-6, "tied")
+	}
+	p := pieceOf(t, all, card.PieceFor(id[0], "k3"))
+	assert.True(t, p.ByHand)
+	assert.InDelta(t, 90, p.Place.Turn, 1e-6)
+	assert.Regexp(t, "^Card 3 · ", p.Name)
+	_, err = card.Apply(c, card.LayPieces{Pieces: []card.Laid{{Piece: card.PieceFor(id[0], "k4")}}})
+	require.Error(t, err, "there is no fourth")
+	setup.Cards = 2
+	c, err = card.Apply(c, sheet.SetSheets{Sheets: setup})
+	require.NoError(t, err)
+	assert.Empty(t, c.Laid, "what was laid of the third is forgotten")
+	assert.Len(t, c.Ties, 1)
 }
 
 // A set that is tied on the card is one on each name's; one whose pieces were tied across names is one set;

@@ -97,6 +97,7 @@ func TestSetupsOfOneCardAreItsOwn(t *testing.T) {
 	for _, bad := range []func(s *card.SheetSetup){
 		func(s *card.SheetSetup) { s.Size = "papyrus" }, func(s *card.SheetSetup) { s.Lie = "" }, func(s *card.SheetSetup) { s.Turning = "up" },
 		func(s *card.SheetSetup) { s.Marks = "all" }, func(s *card.SheetSetup) { s.Margin = -1 }, func(s *card.SheetSetup) { s.Between = 1 },
+		func(s *card.SheetSetup) { s.Cards = -1 }, func(s *card.SheetSetup) { s.Cards = card.MaxCards + 1 },
 	} {
 		s := setup
 		bad(&s)

@@ -389,6 +389,7 @@ export interface AssemblyThing {
 }
 export interface AssemblyView {
   revision: number
+  cards: number
   steps: AssemblyStep[]
   minutes: number
   takes: string[]
@@ -914,6 +915,7 @@ export interface SheetSetup {
   marks: CardMarks
   borderless?: boolean
   share?: boolean
+  cards?: number
 }
 export interface Names {
   from?: string

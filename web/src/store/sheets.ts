@@ -50,7 +50,7 @@ export const useSheets = defineStore('sheets', () => {
   /** Sets the card's sheets up another way; cards made from now on begin with that. */
   function setUp(part: Partial<SheetSetup>) {
     const next = { ...setup.value, ...part }
-    prefs.lastSheets = next
+    prefs.lastSheets = { ...next, cards: undefined } // how many there are of one is its own matter
     return card.change({ do: 'setSheets', sheets: next })
   }
 

@@ -55,10 +55,10 @@ const headed = computed(() => {
   return `${n[0]!.toUpperCase()}${n.slice(1)} ${steps.value.length === 1 ? 'step' : 'steps'}`
 })
 const minutes = computed(() => Math.max(5, Math.round((assembly.view?.minutes ?? 0) / 5) * 5))
-/** Of a card that is made for each name the guide is that of one. */
-const forName = computed(() => {
-  const n = card.view?.card.names
-  return n?.laid ? ` · one of ${n.rows.filter((r) => !r.out).length} cards` : ''
+/** Of several cards, alike or for each name, the guide is that of one. */
+const ofSeveral = computed(() => {
+  const n = assembly.view?.cards ?? 1
+  return n > 1 ? ` · one of ${n} cards` : ''
 })
 const made = (id: string) => `made in step ${steps.value.findIndex((s) => s.id === id) + 1}`
 const out = computed(() => assembly.view?.out ?? [])
@@ -93,7 +93,7 @@ watch(chosen, () =>
     <aside v-if="!large" class="side">
       <header v-if="steps.length">
         <h3>{{ headed }}</h3>
-        <small>about {{ minutes }} minutes{{ forName }}</small>
+        <small>about {{ minutes }} minutes{{ ofSeveral }}</small>
       </header>
       <ol>
         <li v-for="(s, i) in steps" :key="s.id">

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { SheetSetup, SheetSize as Size } from '../../api/types'
 import Field from '../../parts/Field.vue'
+import NumberField from '../../parts/NumberField.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { INCH } from '../../parts/measure'
 import { useCatalogue } from '../../store/catalogue'
@@ -52,18 +53,30 @@ async function addSize() {
 
 const change = (part: Partial<SheetSetup>) => void sheets.setUp(part)
 
-/** Takes a length; what is no margin is refused by the program, in a sentence. */
-async function set(what: 'margin' | 'between', mm: number) {
-  const next = { ...sheets.setup, [what]: mm }
+/** Takes what was written; what cannot be is refused by the program, in a sentence. */
+async function set(what: 'margin' | 'between' | 'cards', value: number) {
+  const next = { ...sheets.setup, [what]: value }
   wrong.value = (await card.attempt({ do: 'setSheets', sheets: next })).wrong ?? ''
-  if (!wrong.value) change({ [what]: mm })
+  if (!wrong.value) change({ [what]: value })
 }
+/** One is what a card has that says nothing of it. */
+const setCards = (n: number) => void set('cards', Math.round(n) === 1 ? 0 : n < 1 ? -1 : Math.round(n))
 </script>
 
 <template>
   <section class="sec">
     <h3>All sheets</h3>
     <div class="pair">
+      <NumberField
+        v-if="!card.view?.card.names?.laid"
+        label="Cards"
+        :value="sheets.setup.cards || 1"
+        :digits="0"
+        wide
+        testid="cards"
+        @set="setCards"
+        @wrong="$event && (wrong = $event)"
+      />
       <Field label="Size" wide>
         <Select
           :value="sheets.setup.size"
