@@ -95,7 +95,7 @@ func (f *finder) note(i, j int32, touch bool) {
 	}
 	s, u := &f.segs[i], &f.segs[j]
 	if p, v, w, ok := s.sharedEnd(u); ok && !touch && v.dot(w) > 0 && v.cross(w) != 0 {
-		f.near.spikes = append(f.near.spikes, spike{i, j, p, clear2(v, w)})
+		f.near.spikes = append(f.near.spikes, spike{i, j, p})
 		return
 	}
 	if len(f.near.pairs) > len(f.segs) {

@@ -33,13 +33,12 @@ type nearness struct {
 
 // spike is an end that two segments share in less than a right angle.
 type spike struct {
-	i, j   int32
-	at     ipoint
-	clear2 float64
+	i, j int32
+	at   ipoint
 }
 
 // settled reports whether after the first round only pieces of segments that were noted as near each other
-// can meet. segs are the pieces, those of segment i from starts[i].
+// can meet. segs are the pieces, those of segment i from starts[i]; spare are the segments.
 func (n *noder) settled() bool {
 	if n.tight {
 		return false
@@ -58,7 +57,11 @@ func (n *noder) settled() bool {
 		}
 		for i := range near.spikes {
 			s := &near.spikes[i]
-			if n.pieces(s.i)+n.pieces(s.j) > 2 && !(n.clearOf(s.i, s) && n.clearOf(s.j, s)) {
+			if n.pieces(s.i)+n.pieces(s.j) == 2 {
+				continue // as they were
+			}
+			_, v, w, _ := n.spare[s.i].sharedEnd(&n.spare[s.j])
+			if far := clear2(v, w); !n.clearOf(s.i, s.at, far) || !n.clearOf(s.j, s.at, far) {
 				return false
 			}
 		}
@@ -69,14 +72,15 @@ func (n *noder) settled() bool {
 // pieces is how many pieces a segment was cut into.
 func (n *noder) pieces(i int32) int { return int(n.starts[i+1] - n.starts[i]) }
 
-// clearOf reports whether the piece of a segment that ends at a spike's place is long enough.
-func (n *noder) clearOf(i int32, s *spike) bool {
+// clearOf reports whether the piece of a segment that ends at one of its ends is longer than the root of a
+// number.
+func (n *noder) clearOf(i int32, end ipoint, clear2 float64) bool {
 	p := &n.segs[n.starts[i]]
-	if p.a != s.at {
+	if p.a != end {
 		p = &n.segs[n.starts[i+1]-1]
 	}
 	d := p.b.sub(p.a)
-	return float64(d.dot(d)) > s.clear2
+	return float64(d.dot(d)) > clear2
 }
 
 // compareNear holds the pieces of segments that were noted as near each other against each other.
