@@ -234,10 +234,11 @@ func (n *noder) apply() {
 	n.starts, n.tight = again(n.starts, len(n.segs)+1), false
 	done := 0
 	whole := func(to int) {
-		for ; done < to; done++ {
-			n.starts[done] = int32(len(out))
-			out = append(out, n.segs[done])
+		for i := done; i < to; i++ {
+			n.starts[i] = int32(len(out) + i - done)
 		}
+		out = append(out, n.segs[done:to]...)
+		done = to
 	}
 	for k := 0; k < len(order); {
 		i := int(order[k].key >> 32)
