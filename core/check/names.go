@@ -29,17 +29,18 @@ type NameFault struct {
 // something counts.
 var byName = []struct {
 	id    ID
+	as    ID     // the check that tells of it
 	says  string // of an item, before the names
 	short string
 	find  func(*Input) []Finding
 	of    func(*card.Card) map[string]bool // the items that it looks at
 }{
-	{"overfull", "does not fit its box", "too long", overfull, differing},
-	{"runsOff", "runs off what it lies on", "runs off", runsOff, differing},
-	{"nearEdge", "stands close to the edge", "at the edge", nearEdge, differing},
-	{"smallWords", "is set very small", "small", smallWords, differing},
-	{"missingLetters", "has letters that its font lacks", "letters", missingLetters, differing},
-	{"resolution", "has a picture with few pixels for its size", "few pixels", coarse, picturesByName},
+	{"overfull", "nameFits", "does not fit its box", "too long", overfull, differing},
+	{"runsOff", "nameFits", "runs off what it lies on", "runs off", runsOff, differing},
+	{"nearEdge", "nameFits", "stands close to the edge", "at the edge", nearEdge, differing},
+	{"smallWords", "nameFits", "is set very small", "small", smallWords, differing},
+	{"missingLetters", "nameFits", "has letters that its font lacks", "letters", missingLetters, differing},
+	{"resolution", "namePictures", "has a picture with few pixels for its size", "few pixels", coarse, picturesByName},
 }
 
 // NameFaults are what is wrong with the cards that are made for the rows of a list, by row: words that do
@@ -165,19 +166,15 @@ func (f nameFaults) on(of int) string {
 }
 
 // nameFits finds words that do not fit on the cards for some names.
-func nameFits(in *Input) []Finding {
-	return in.foundByName(func(check ID) bool { return check != "resolution" })
-}
+func nameFits(in *Input) []Finding { return in.foundByName("nameFits") }
 
 // namePictures finds pictures of some names that are too small for the size that they are printed in.
-func namePictures(in *Input) []Finding {
-	return in.foundByName(func(check ID) bool { return check == "resolution" })
-}
+func namePictures(in *Input) []Finding { return in.foundByName("namePictures") }
 
-// foundByName are the findings of checks on the cards for some names.
-func (in *Input) foundByName(which func(check ID) bool) (out []Finding) {
+// foundByName is what a check tells of the cards for some names.
+func (in *Input) foundByName(as ID) (out []Finding) {
 	for _, check := range byName {
-		if !which(check.id) {
+		if check.as != as {
 			continue
 		}
 		for _, f := range in.faultsOf(check.id) {

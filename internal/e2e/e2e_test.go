@@ -457,7 +457,7 @@ func TestTwoWindowsOnOneCard(t *testing.T) {
 // changed the card, shows what is there once the program answers again.
 func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	data, addr := filepath.Join(t.TempDir(), "cards.db"), freeAddress(t)
-	app, err := testserver.Start(t.Context(), testserver.Options{Again: true, Data: data, Demo: true, Listen: addr})
+	app, err := testserver.Start(t.Context(), testserver.Options{Data: data, Demo: true, Listen: addr})
 	require.NoError(t, err)
 	cards, err := app.App.Cards(t.Context(), "potting shed")
 	require.NoError(t, err)
@@ -472,7 +472,7 @@ func TestAWindowCatchesUpAfterTheProgramWasAway(t *testing.T) {
 	h.wait(`[...document.querySelectorAll('.ant-message')].some(e => e.textContent.includes('nothing that was saved is lost'))`)
 	h.there("layer-i1")
 
-	app, err = testserver.Start(t.Context(), testserver.Options{Again: true, Data: data, Listen: addr})
+	app, err = testserver.Start(t.Context(), testserver.Options{Data: data, Listen: addr})
 	require.NoError(t, err)
 	defer app.Stop()
 	cmd, err := card.Decode(card.Commands, []byte(`{"do":"renameCard","title":"Seeds, seeds"}`))

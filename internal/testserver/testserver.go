@@ -57,7 +57,7 @@ var before struct {
 func listen(opt Options) (net.Listener, error) {
 	before.Lock()
 	defer before.Unlock()
-	if opt.Again && before.addr != "" {
+	if opt.Again && opt.Listen == "" && before.addr != "" {
 		if l, err := net.Listen("tcp", before.addr); err == nil {
 			return l, nil
 		}
