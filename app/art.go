@@ -283,7 +283,7 @@ func (u *supplies) ArtPicture(ctx context.Context, id string) ([]byte, error) {
 		return nil, err
 	}
 	f := v.Face(card.Front)
-	inks := v.Look(f, c.Base)[1:] // without the card that it lies on
+	inks := v.LookOff(f)
 	// Lines of a carrier have no ink: they are drawn as they are told by.
 	for i := range f.Items {
 		if it := &f.Items[i]; it.Role != "" {

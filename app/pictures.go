@@ -245,21 +245,14 @@ func (u *supplies) FaceLook(ctx context.Context, id string, face card.FaceID, pi
 	}
 	if piece == "" {
 		stock, _ := card.StockByID(base.Stock)
-		inks := append([]scene.Ink{scene.Stocked(f.Shape, stock, geom.Identity)}, f.BaseInks()...)
-		return u.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, inks)
+		return u.paint(ctx, geom.Rect{W: f.Width, H: f.Height}, lookSide, f.BaseSeen(stock))
 	}
 	for i := range f.Items {
 		it := &f.Items[i]
 		if it.ID != piece || !it.Piece {
 			continue
 		}
-		outline := it.Outline.Transform(it.At)
-		inks := []scene.Ink{it.Bare()}
-		for _, k := range f.PieceInks(it) {
-			k.Clips = append([]geom.Path{outline}, k.Clips...)
-			inks = append(inks, k)
-		}
-		return u.paint(ctx, it.Bounds, lookSide, inks)
+		return u.paint(ctx, it.Bounds, lookSide, f.PieceSeen(it))
 	}
 	return nil, ErrNotFound
 }

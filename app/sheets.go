@@ -26,6 +26,8 @@ type SheetView struct {
 	Usual    cut.Settings `json:"usual"`
 	// Beyond says why the machine cannot take the sheet; it is empty if it can.
 	Beyond string `json:"beyond,omitempty"`
+	// Unregistered says that it is printed and cut, and has no marks to find its print by.
+	Unregistered bool `json:"unregistered,omitempty"`
 }
 
 // LayoutView is every sheet of a card. Used is a share of the area of the sheets.
@@ -90,7 +92,7 @@ func (p *production) Layout(ctx context.Context, id string, opt sheet.Options) (
 		if err != nil {
 			return LayoutView{}, err
 		}
-		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, p.machine.ofOnesOwn().within(with)), State: state, Beyond: opt.Beyond(sh.Size)}
+		sv := SheetView{Sheet: sh, Settings: with, Usual: cut.SettingsOf(sh.Stock), Passes: cut.Plan(sh, p.machine.ofOnesOwn().within(with)), State: state, Beyond: opt.Beyond(sh.Size), Unregistered: sh.Unregistered()}
 		for _, p := range sv.Passes {
 			v.Seconds += p.Seconds
 		}

@@ -113,7 +113,11 @@ func TestEveryCheckHasACardThatShowsIt(t *testing.T) {
 		require.NoError(t, err)
 		printed, err := a.Prints(t.Context(), id)
 		require.NoError(t, err)
-		laid, err := a.Layout(t.Context(), id, sheettest.Usual(sheet.Sizes()[0]))
+		setup, err := a.SheetsOf(t.Context(), id)
+		require.NoError(t, err)
+		opt, err := sheet.OptionsOf(setup)
+		require.NoError(t, err)
+		laid, err := a.Layout(t.Context(), id, opt)
 		require.NoError(t, err)
 		here := map[check.ID]bool{}
 		for _, f := range slices.Concat(v.Findings, whole.Findings, printed.Findings, laid.Findings) {

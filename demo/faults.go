@@ -71,6 +71,7 @@ func bladeFaults(s faultSupplies) draft {
 	cut("Dots", "lime", "pacifico-400", 22, 0, 3.25)
 	d.form(card.Front, "Patch", card.Shape, piece("moss-216", 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: 1.5, Height: 1.5, Corner: card.Round, Radius: .1875}, 3.5, 5.25)
 	d.form(card.Front, "Felt leaf", card.Shape, piece(s.felt, 0, 0), card.Fill{Colour: "#587a4a"}, card.Form{Outline: "leaf", Width: 1.5, Height: .75}, 1.25, 5.25)
+	d.form(card.Back, "Lime tag", card.Shape, piece("moss-216", 0, 1), card.Fill{Colour: "#c8e070"}, card.Form{Outline: card.Rectangle, Width: 1.5, Height: .75}, 2.5, 3)
 	d.form(card.Back, "Long streamer", card.Shape, piece("sage-216", 0, 0), card.Fill{}, card.Form{Outline: card.Rectangle, Width: 15, Height: .5}, 2.5, 6)
 	d.form(card.InsideSecond, "Thick shell", card.Shape, piece("honey-216", 3, 0), card.Fill{}, card.Form{Outline: card.Ellipse, Width: 1.5, Height: 1}, 2.5, 5.5)
 	line := func(name, path string, x, y, width, height float64) {
@@ -112,6 +113,9 @@ func inkFaults(s faultSupplies, meadow app.Picture) draft {
 	d.words(card.Back, "Whose plot", "Noor Haldane, plot 2", "nunito-400", "#3c4a5b", 7, 2.125, 2.25)
 	d.do(card.SetNames{Columns: []string{"Name", "Plot"}, Rows: [][]string{{"Noor Haldane", "2"}, {"Ida Quince", ""}, {"Bartholomew Quillfeather-Marchbanks", "22"}, {"Noor Haldane", "2"}}},
 		card.MakeField{ID: "i12", From: 19, To: 20, Column: "Plot"}, card.MakeField{ID: "i12", From: 0, To: 12, Column: "Name"})
+	bare := card.UsualSheets()
+	bare.Unmarked = []string{"i8"} // the basket
+	d.do(sheet.SetSheets{Sheets: bare})
 	d.photo(card.Back, "Plot in June", meadow, 2.9375, 2.9375, 2.125, 4.375)
 	d.do(card.Differ{Item: "i13", What: card.PhotoByName, Column: "Plot", Values: []card.ByValue{{Cell: "22", Means: s.poster.ID, PixelWidth: s.poster.Width, PixelHeight: s.poster.Height}}})
 	return d

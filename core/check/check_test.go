@@ -373,6 +373,10 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 	bright.Fill.Colour = "#00e020"
 	card.KnowStocks([]card.Stock{{ID: "own-felt", Name: "Felt", Colour: "#8a8f94", Thickness: 3, NoInk: true}})
 	defer card.KnowStocks(nil)
+	tag := square("Tag", 50, 75, 40)
+	tag.Made.Stock, tag.Fill.Colour = "moss-216", "#dfe8c4"
+	dark := tag
+	dark.Fill.Colour = "#14210c"
 	felt := side()
 	felt.Stock = "own-felt"
 	few := square("Bar", 50, 75, 40)
@@ -442,6 +446,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 		{"hidden", pocket, leaf, behind, ahead},
 		{"foldRoom", side(), card.InsideSecond, raised, square("Shell", 50, 75, 40)},
 		{"dull", side(), card.Front, bright, words(8)},
+		{"changed", side(), card.Front, tag, dark},
 		{"contrast", side(), card.Front, pale, words(8)},
 		{"noInk", felt, card.Front, words(8), square("Bar", 50, 75, 40)},
 		{"tooFew", side(), card.Front, few, square("Bar", 50, 75, 40)},
@@ -519,6 +524,7 @@ func TestEveryCheckFindsWhatIsPlanted(t *testing.T) {
 			assert.Equal(t, n, found, "%s on %s", p.check, it.Name)
 		}
 	}
+	planted["unregistered"] = true // where its sheets are laid, below
 	for _, w := range plantedWhole(t) {
 		planted[w.check] = true
 		for n, c := range []card.Card{w.good, w.fault} {

@@ -11,6 +11,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 )
 
@@ -34,20 +35,20 @@ func contrast(in *Input) (out []Finding) {
 		if it.Words.Size >= largeLetters {
 			least = leastLarge
 		}
-		lights := in.round(f, it)
-		if len(lights) == 0 {
+		on := ground{in.round(f, it), in.groundOf(f, it, doc)}
+		if len(on.lights) == 0 {
 			return
 		}
 		worst, ink := math.Inf(1), ""
 		for _, c := range inks(it) {
-			if r := worstRatio(lights, c); r < worst {
+			if r := on.ratio(c); r < worst {
 				worst, ink = r, c
 			}
 		}
 		if worst >= least-.05 || ink == "" {
 			return
 		}
-		out = append(out, of(Caution, f, it, 0, readable(it, doc, lights, ink, least),
+		out = append(out, of(Caution, f, it, 0, readable(it, doc, on, ink, least),
 			"is hard to read: in places it is only %.1f to 1 against what lies under it; %.1f to 1 is the least for letters of that size.", worst, least))
 	})
 	return out
@@ -130,7 +131,29 @@ func lightOf(c color.Color) float64 {
 	return .2126*x + .7152*y + .0722*z
 }
 
-// worstRatio is the contrast of an ink with the worst tenth of luminances, which are in order.
+// ground is what words are read against: the luminances round their strokes, in order, and the colour,
+// #rrggbb, of the stock that they are printed on, which shows through every ink.
+type ground struct {
+	lights []float64
+	stock  string
+}
+
+// groundOf is the colour of the stock that an item is printed on; white for a piece that is cut bare,
+// whose colour is that of its stock already.
+func (in *Input) groundOf(f *scene.Face, it *scene.Item, doc *card.Item) string {
+	if it.Piece && it.Fill == (card.Fill{}) {
+		return "#ffffff"
+	}
+	s, _ := card.StockByID(scene.StockUnder(in.Card.Face(f.ID), doc, in.Card.Base.Stock))
+	return s.Colour
+}
+
+// ratio is the contrast of an ink on the stock with the worst tenth of the luminances.
+func (g ground) ratio(ink string) float64 {
+	return worstRatio(g.lights, gamut.HexOnStock(ink, g.stock))
+}
+
+// worstRatio is the contrast of a colour with the worst tenth of luminances, which are in order.
 func worstRatio(lights []float64, ink string) float64 {
 	c, err := colorful.Hex(ink)
 	if err != nil {

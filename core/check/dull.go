@@ -18,13 +18,13 @@ func dull(in *Input) (out []Finding) {
 		stock := scene.StockUnder(in.Card.Face(f.ID), doc, in.Card.Base.Stock)
 		for _, c := range doc.Colours() {
 			prints, _ := in.Papers.Dull(c, stock)
-			if prints == "" || told[c] {
-				continue
+			s, _ := card.StockByID(stock)
+			if prints == "" || told[c] || scene.Changed(c, s) > mostChanged {
+				continue // what the stock itself changes is told by another check
 			}
 			told[c] = true
-			s, _ := card.StockByID(stock)
 			out = append(out, of(Note, f, it, 0, []Mend{{Says: "Take the nearest that prints", Do: []Step{{"recolour", card.Recolour{From: []string{c}, To: prints}}}}},
-				"has the colour %s, which comes out duller on %s: about %s.", strings.ToUpper(c), s.Name, strings.ToUpper(prints)))
+				"has the colour %s, which comes out duller on %s: about %s.", strings.ToUpper(c), s.Name, strings.ToUpper(in.Papers.On(c, stock))))
 		}
 	})
 	return out

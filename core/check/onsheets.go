@@ -5,6 +5,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/wording"
+	"sectilis/core/production/sheet"
 )
 
 // noRoom finds pieces that have no room on the paper of their stock.
@@ -28,6 +29,29 @@ func laidOtherwise(in *Input) (out []Finding) {
 			f.Weight = Caution
 			f.Face, f.Item = in.piece(n.Untie[0])
 			f.Mends = []Mend{{Says: "Untie them", Do: []Step{{"untiePieces", card.UntiePieces{Pieces: n.Untie}}}}}
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// unregistered finds sheets that are printed and then cut by a machine that nothing tells where the print
+// lies.
+func unregistered(in *Input) (out []Finding) {
+	for _, sh := range in.Layout.Sheets {
+		if !sh.Unregistered() {
+			continue
+		}
+		setup := in.Card.SheetsOf()
+		f := Finding{Weight: Stop, Why: fmt.Sprintf("Sheet %d of %s is printed and has no marks: the machine cannot find where its print lies, and cuts up to 3 mm (⅛ in) beside it.", sh.Number, sh.Stock.Name)}
+		setup.Marks, setup.Unmarked = card.MarksForMachine, nil
+		f.Mends = append(f.Mends, Mend{Says: "Print marks on it", Do: []Step{{"setSheets", sheet.SetSheets{Sheets: setup}}}})
+		setup.Marks = card.MarksForHand
+		f.Mends = append(f.Mends, Mend{Says: "Print crop marks, to cut it by hand", Do: []Step{{"setSheets", sheet.SetSheets{Sheets: setup}}}})
+		for _, p := range sh.Pieces {
+			if f.Face, f.Item = in.piece(p.ID); f.Item != "" {
+				break
+			}
 		}
 		out = append(out, f)
 	}

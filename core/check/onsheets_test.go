@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sectilis/core/check"
+	"sectilis/core/coretest"
 	"sectilis/core/coretest/sheettest"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
@@ -88,4 +89,36 @@ func TestHowAWholeSheetLiesIsANote(t *testing.T) {
 	assert.Equal(t, check.Note, found[0].Weight)
 	assert.Empty(t, found[0].Mends)
 	assert.Contains(t, found[0].Why, "The base is a whole A4 sheet")
+}
+
+// A printed sheet that a machine cuts without marks is a stop, and each of its mends ends that.
+func TestAPrintedSheetWithoutMarksIsAStop(t *testing.T) {
+	c, err := card.Apply(coretest.Card(t), card.SetFill{IDs: []string{"i4"}, Fill: card.Fill{Colour: "#a8432a"}})
+	require.NoError(t, err)
+	look := func(c card.Card) (stops []check.Finding) {
+		s, err := scene.Of(c)
+		require.NoError(t, err)
+		opt, err := sheet.OptionsOf(c.SheetsOf())
+		require.NoError(t, err)
+		l := sheet.Lay(c, s, opt, nil)
+		for _, f := range check.Run(check.TheSheets, check.Input{Card: c, Scene: &s, Layout: &l}) {
+			if f.Check == "unregistered" {
+				stops = append(stops, f)
+			}
+		}
+		return stops
+	}
+	assert.Empty(t, look(c))
+	bare := card.UsualSheets()
+	bare.Marks = card.NoMarks
+	c, err = card.Apply(c, sheet.SetSheets{Sheets: bare})
+	require.NoError(t, err)
+	found := look(c)
+	require.NotEmpty(t, found)
+	assert.Equal(t, check.Stop, found[0].Weight)
+	for _, m := range found[0].Mends {
+		mended, err := card.Apply(c, m.Do[0].Command)
+		require.NoError(t, err)
+		assert.Empty(t, look(mended), m.Says)
+	}
 }

@@ -8,6 +8,7 @@ import (
 	"sectilis/core/design/typeset"
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/gamut"
 )
 
 // How far words are lifted off what lies under them, in sizes of their letters.
@@ -17,15 +18,15 @@ const (
 )
 
 // readable are the mends of words that cannot be read: another ink, or something right behind them.
-func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, least float64) []Mend {
+func readable(it *scene.Item, doc *card.Item, on ground, ink string, least float64) []Mend {
 	if it.Piece {
 		return nil // no ink lies behind a cut piece
 	}
 	var out []Mend
 	if len(it.Parts) == 0 && doc.Fill.Colour != "" {
-		out = otherInk(it, lights, ink, least)
+		out = otherInk(it, on, ink, least)
 	}
-	behind := against(inks(it), least)
+	behind := on.against(inks(it), least)
 	if behind == "" {
 		return out
 	}
@@ -38,7 +39,7 @@ func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, leas
 	lined.Line = &card.InkLine{Colour: behind, Width: card.Tidy(min(max(size*ringWide, 1.5*roundStrokes), 2)), Outside: true}
 	out = append(out, Mend{Says: "Put a line round it", Do: []Step{{"setLook", card.SetLook{IDs: []string{it.ID}, Look: lined}}}})
 	for opacity := .7; opacity <= 1; opacity += .1 {
-		if !shaded(lights, inks(it), behind, opacity*shadeLeast, least) {
+		if !on.shaded(inks(it), behind, opacity*shadeLeast, least) {
 			continue
 		}
 		soft := look
@@ -51,7 +52,7 @@ func readable(it *scene.Item, doc *card.Item, lights []float64, ink string, leas
 
 // otherInk is a darker or a lighter ink of the same hue, whichever is nearer, that is read against
 // luminances; none where neither is.
-func otherInk(it *scene.Item, lights []float64, ink string, least float64) []Mend {
+func otherInk(it *scene.Item, on ground, ink string, least float64) []Mend {
 	c, _ := colorful.Hex(ink)
 	l, a, b := c.OkLab()
 	for step := .02; step <= 1; step += .02 {
@@ -60,7 +61,7 @@ func otherInk(it *scene.Item, lights []float64, ink string, least float64) []Men
 				continue
 			}
 			other := colorful.OkLab(to, a, b).Clamped().Hex()
-			if worstRatio(lights, other) < least {
+			if on.ratio(other) < least {
 				continue
 			}
 			says := "Make it darker"
@@ -75,12 +76,12 @@ func otherInk(it *scene.Item, lights []float64, ink string, least float64) []Men
 
 // against is white or the darkest ink that is offered, whichever all of some inks are read best on;
 // "" where not all are on either.
-func against(inks []string, least float64) (best string) {
+func (g ground) against(inks []string, least float64) (best string) {
 	for _, c := range []string{"#ffffff", "#1f2b38"} {
-		on, _ := colorful.Hex(c)
+		behind, _ := colorful.Hex(gamut.HexOnStock(c, g.stock))
 		ratio := math.Inf(1)
 		for _, ink := range inks {
-			ratio = min(ratio, worstRatio([]float64{lightOf(on)}, ink))
+			ratio = min(ratio, ground{[]float64{lightOf(behind)}, g.stock}.ratio(ink))
 		}
 		if ratio >= least {
 			best, least = c, ratio
@@ -93,16 +94,16 @@ func against(inks []string, least float64) (best string) {
 // read.
 const shadeLeast = .95
 
-// shaded reports whether inks are read against luminances after a colour lies over them.
-func shaded(lights []float64, inks []string, over string, opacity, least float64) bool {
-	c, _ := colorful.Hex(over)
-	mixed := make([]float64, len(lights))
-	for i, l := range lights {
+// shaded reports whether inks are read against the luminances after a colour lies over them.
+func (g ground) shaded(inks []string, over string, opacity, least float64) bool {
+	c, _ := colorful.Hex(gamut.HexOnStock(over, g.stock))
+	mixed := make([]float64, len(g.lights))
+	for i, l := range g.lights {
 		_, _, v := colorful.LinearRgb(l, l, l).Hsv() // the grey of that luminance
 		mixed[i] = lightOf(colorful.Color{R: v, G: v, B: v}.BlendRgb(c, opacity))
 	}
 	for _, ink := range inks {
-		if worstRatio(mixed, ink) < least {
+		if (ground{mixed, g.stock}).ratio(ink) < least {
 			return false
 		}
 	}

@@ -46,7 +46,7 @@ func TestWordsThatRunOffAreTold(t *testing.T) {
 
 	// On a round piece it is the piece's own edge that counts, though the box would hold it.
 	disc := card.PlaceItems{Face: card.Front, Items: []card.Item{{
-		Name: "Disc", Kind: card.Shape, Place: card.Place{X: 63.5, Y: 80}, Made: card.Made{As: card.Cut, Stock: "moss-216"},
+		Name: "Disc", Kind: card.Shape, Place: card.Place{X: 63.5, Y: 80}, Made: card.Made{As: card.Cut, Stock: "white-216"},
 		Form: &card.Form{Outline: card.Ellipse, Width: 40, Height: 40},
 	}}}
 	assert.Empty(t, told(t, "Hello", 8, 63.5, 80, disc, card.PutOn{IDs: []string{"i1"}, On: "i2"}))

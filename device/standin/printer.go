@@ -227,10 +227,10 @@ type ground struct {
 
 func newGround(paper color.RGBA, width int) *ground {
 	g := &ground{bare: bytes.Repeat([]uint8{paper.R, paper.G, paper.B, 255}, width)}
-	for c, p := range [3]uint8{paper.R, paper.G, paper.B} {
-		for v := range 256 {
-			g.tone[c][v] = uint8(v * int(p) / 255)
-		}
+	for v := range 256 {
+		grey := uint8(v)
+		seen := gamut.OnStock(color.RGBA{grey, grey, grey, 255}, paper)
+		g.tone[0][v], g.tone[1][v], g.tone[2][v] = seen.R, seen.G, seen.B
 	}
 	return g
 }

@@ -270,7 +270,7 @@ func TestAPieceDroppedOnATurnedStripTurnsWithIt(t *testing.T) {
 	assert.Equal(t, "i1", f.Items[1].On)
 }
 
-func TestNewThingsAreOfTheStockThatWasChosenLast(t *testing.T) {
+func TestNewThingsAreOfTheStockThatWasSetForThem(t *testing.T) {
 	h := lay(t, square("A", 1.5, 2))
 	h.point(1.5, 2)
 	h.choose("piece-stock", "Kraft card 280 g")
@@ -279,7 +279,14 @@ func TestNewThingsAreOfTheStockThatWasChosenLast(t *testing.T) {
 	h.dragUp("supply-shape-circle", 20, 90)
 	f := h.front(3)
 	require.Len(t, f.Items, 2)
-	assert.Equal(t, "kraft-280", f.Items[1].Made.Stock)
+	assert.Equal(t, "white-216", f.Items[1].Made.Stock, "what was chosen for one thing is no preference")
+	h.point(1.5, 2)
+	h.click("stock-mine")
+	h.click("tab-shapes")
+	h.dragUp("supply-shape-circle", -20, -60)
+	f = h.front(4)
+	require.Len(t, f.Items, 3)
+	assert.Equal(t, "kraft-280", f.Items[2].Made.Stock)
 }
 
 // cells are two pictures brought in and a 3 × 2 in photo of the first, i1, divided into two.

@@ -16,7 +16,7 @@ import (
 // headline is a cut label with words over it: i1 and i2.
 func headline(t *testing.T) table {
 	label := card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Label", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3 * in},
-		Made: card.Made{As: card.Cut, Stock: "moss-216"}, Form: &card.Form{Outline: card.Rectangle, Width: 100, Height: 60, Corner: card.Square}}}}
+		Made: card.Made{As: card.Cut, Stock: "white-216", Bleed: 1}, Fill: card.Fill{Colour: "#587a4a"}, Form: &card.Form{Outline: card.Rectangle, Width: 100, Height: 60, Corner: card.Square}}}}
 	return lay(t, label, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Words", Kind: card.Lettering, Place: card.Place{X: 2.5 * in, Y: 3 * in},
 		Made: card.Made{As: card.Printed}, Fill: card.Fill{Colour: "#fff6e0"},
 		Words: &card.Words{Text: "Orchard day", Font: "alfa-slab-one-400", Size: 14, Leading: 1.2, Align: card.AlignCentre}}}})

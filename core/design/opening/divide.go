@@ -40,7 +40,9 @@ func (k DivideOpening) cells(it *card.Item) ([]card.Item, error) {
 	if k.Columns < 1 || k.Rows < 1 || k.Columns*k.Rows < 2 || k.Columns > 20 || k.Rows > 20 {
 		return nil, card.Refuse("columns", "An opening is divided into between 2 and 400 cells.")
 	}
-	waits := card.Waits{Takes: card.TakesPhoto, Made: it.Made}
+	whole := *it
+	whole.Receive(card.Photo)
+	waits := card.Waits{Takes: card.TakesPhoto, Made: whole.Made}
 	if it.Slot != nil {
 		waits = *it.Slot
 	}

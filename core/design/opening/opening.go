@@ -100,18 +100,20 @@ func Fill(it *card.Item, k FillOpening) error {
 		it.Name = cmp.Or(k.Name, it.Name)
 		return scene.CutRound(it, k.Edge, rim)
 	case it.Photo != nil:
+		it.Receive(card.Photo)
 		it.Photo.Picture, it.Photo.PixelWidth, it.Photo.PixelHeight, it.Photo.Edits = k.Picture, k.PixelWidth, k.PixelHeight, slices.Clone(k.Edits)
 		it.Name = cmp.Or(k.Name, it.Name)
 	case it.Slot != nil && it.Slot.Takes == card.TakesWords:
 		return card.Refuse("id", "The slot “%s” waits for words.", it.Name)
 	case it.Form != nil:
 		form := *it.Form
+		if it.Slot != nil {
+			it.Made = it.Slot.Made
+		}
+		it.Receive(card.Photo)
 		it.Photo = &card.Print{Picture: k.Picture, PixelWidth: k.PixelWidth, PixelHeight: k.PixelHeight, Width: form.Width, Height: form.Height, Edits: slices.Clone(k.Edits)}
 		if form.Outline != card.Rectangle || form.Corner != card.Square {
 			it.Photo.Opening = &form
-		}
-		if it.Slot != nil {
-			it.Made = it.Slot.Made
 		}
 		it.Kind, it.Form, it.Slot, it.Fill = card.Photo, nil, nil, card.Fill{}
 		it.Name = cmp.Or(k.Name, it.Name)

@@ -60,7 +60,6 @@ var Commands = map[string]func() Command{
 	"layPieces":      func() Command { return &LayPieces{} },
 	"loosenPieces":   func() Command { return &LoosenPieces{} },
 	"editPhoto":      func() Command { return &EditPhoto{} },
-	"tiePieces":      func() Command { return &TiePieces{} },
 	"untiePieces":    func() Command { return &UntiePieces{} },
 	"setNames":       func() Command { return &SetNames{} },
 	"setCell":        func() Command { return &SetCell{} },

@@ -96,6 +96,9 @@ func (k SetFill) Apply(c Card) (Card, error) {
 			if it.IsPiece() && it.Fill == (Fill{}) && k.Fill != (Fill{}) && it.Made.Bleed == 0 {
 				it.Made.Bleed = UsualBleed
 			}
+			if k.Fill.Paper != "" && it.Fill.Paper == "" {
+				it.Receive(Paper)
+			}
 			it.Fill = k.Fill.clone()
 		}
 		return nil

@@ -48,10 +48,14 @@ type SheetSetup struct {
 	Between float64 `json:"between"`
 	Turning Turning `json:"turning"`
 	Marks   Marks   `json:"marks"`
-	// Borderless says that the printer reaches the edges of the paper, whatever the margin.
+	// Borderless says that the printer reaches the edges of the paper: what is the whole of a sheet is
+	// printed to its edges. What is cut keeps the margin, since a sheet lies askew by more than nothing.
 	Borderless bool `json:"borderless,omitempty"`
 	// Share lays pieces edge to edge; edges that two of them share are cut once.
 	Share bool `json:"share,omitempty"`
+	// Unmarked are the pieces, by their items, that lie on sheets of their own without marks, since
+	// they have no room beside them.
+	Unmarked []string `json:"unmarked,omitempty"`
 	// Cards is how many of the card are laid, unless one for each name is; 0 is one.
 	Cards int `json:"cards,omitempty"`
 }
@@ -77,6 +81,8 @@ func (c Card) SheetsOf() SheetSetup {
 // where sheets are laid.
 func (s SheetSetup) Check() error {
 	switch {
+	case len(s.Unmarked) > maxItems:
+		return Refuse("unmarked", "More pieces are named than a card has.")
 	case s.Size == "" || len(s.Size) > maxSizeName:
 		return Refuse("size", "There is no size of sheet of that name.")
 	case !slices.Contains([]Lie{Portrait, Landscape}, s.Lie):

@@ -54,6 +54,48 @@ func (s Stock) Bears() float64 {
 	return math.Round(usual*min(max(s.Thickness/thick, .6), 1.6)*20) / 20
 }
 
+// ShowsInk says that what is printed on the stock looks as it is meant: it is white, bought plain, and
+// takes ink.
+func (s Stock) ShowsInk() bool { return gamut.White(s.Colour) && s.Pattern == "" && !s.NoInk }
+
+// StockFor is the stock, by its id, of a piece that receives a photo or a paper: the one that it has
+// where that shows it, a photo stock for a photo and a white one for anything else where not. had is
+// its kind before: who has put a photo on another white stock than one for photos has meant it.
+func StockFor(receives, had Kind, stock string) string {
+	shows := func(s Stock) bool {
+		return s.ShowsInk() && (receives != Photo || s.Coated || had == Photo || had == Slot)
+	}
+	if s, ok := StockByID(stock); ok && shows(s) {
+		return stock
+	}
+	first := First().Paper
+	if receives == Photo {
+		first = First().Photo
+	}
+	if s, _ := StockByID(first); shows(s) && !s.Hidden {
+		return first
+	}
+	for _, s := range Stocks() {
+		if shows(s) {
+			return s.ID
+		}
+	}
+	return first // there is no such stock on the shelf
+}
+
+// Receive gives an item that is cut the stock that shows what it receives, a photo or a paper.
+func (it *Item) Receive(what Kind) {
+	if !it.IsPiece() {
+		return
+	}
+	if it.Made.Bleed == 0 && it.Photo == nil && it.Slot == nil && it.Fill == (Fill{}) {
+		it.Made.Bleed = UsualBleed // it had no ink before
+	}
+	if to := StockFor(what, it.Kind, it.Made.Stock); to != it.Made.Stock {
+		it.Made.Stock, it.Made.Bleed = to, max(it.Made.Bleed, UsualBleed)
+	}
+}
+
 // Check refuses what no stock is.
 func (s Stock) Check() error {
 	switch name := strings.TrimSpace(s.Name); {

@@ -20,8 +20,8 @@ type ColourUse struct {
 	// Twin is a colour that is used more often and that the eye can hardly tell
 	// from this one; empty when there is none.
 	Twin string `json:"twin,omitempty"`
-	// Prints is the nearest colour that can be printed where it is, and Off how far that is from it
-	// (CIEDE2000); there is neither where that makes no difference.
+	// Prints is what is seen of it where it is printed, and Off how far that is from it (CIEDE2000);
+	// there is neither where that makes no difference.
 	Prints string  `json:"prints,omitempty"`
 	Off    float64 `json:"off,omitempty"`
 }
@@ -68,6 +68,26 @@ func (p Papers) Dull(colour, stock string) (prints string, off float64) {
 	return out.Prints, out.Off
 }
 
+// On is what is seen of an ink on a stock, both #rrggbb and an id: the nearest colour that prints on it,
+// and of that what the stock gives back.
+func (p Papers) On(ink, stock string) string {
+	if prints, _ := p.Dull(ink, stock); prints != "" {
+		ink = prints
+	}
+	s, _ := card.StockByID(stock)
+	return gamut.HexOnStock(ink, s.Colour)
+}
+
+// Changed is how far off an ink is by the stock alone that it is printed on (CIEDE2000).
+func Changed(ink string, s card.Stock) float64 { return distance(ink, gamut.HexOnStock(ink, s.Colour)) }
+
+// distance is CIEDE2000 of two colours, #rrggbb.
+func distance(a, b string) float64 {
+	p, _ := colorful.Hex(a)
+	q, _ := colorful.Hex(b)
+	return 100 * p.DistanceCIEDE2000(q)
+}
+
 // ColoursOn are the colours of a scene with what becomes of each on the papers, told as it comes out
 // worst.
 func (s *Scene) ColoursOn(p Papers) []ColourUse {
@@ -78,8 +98,9 @@ func (s *Scene) ColoursOn(p Papers) []ColourUse {
 	}
 	for u := range s.uses {
 		o := &out[at[u.colour]]
-		if prints, off := p.Dull(u.colour, u.stock); off > o.Off {
-			o.Prints, o.Off = prints, off
+		seen := p.On(u.colour, u.stock)
+		if off := math.Round(distance(u.colour, seen)*10) / 10; off >= Duller && off > o.Off {
+			o.Prints, o.Off = seen, off
 		}
 	}
 	return out

@@ -6,6 +6,7 @@ import (
 	"sectilis/core/document/card"
 	"sectilis/core/document/mat"
 	"sectilis/core/document/pattern"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 )
 
@@ -31,6 +32,9 @@ type Ink struct {
 	// Blur is the standard deviation of the region's softness, mm.
 	Blur float64
 	Fade *Fade
+	// Laid are inks that are printed on the stock that this ink shows, from below, in the same
+	// coordinates: of each no more is seen than the stock gives back (gamut.OnStock).
+	Laid []Ink
 }
 
 // Fade makes ink weaker along a way: all of it at From and before, none at To
@@ -40,7 +44,7 @@ type Fade struct{ From, To geom.Point }
 // Plain says that the ink is a sharp region of one strength, which every
 // format can say.
 func (k Ink) Plain() bool {
-	return k.Gradient == nil && k.Tint == nil && k.Blur == 0 && k.Fade == nil
+	return k.Gradient == nil && k.Tint == nil && k.Blur == 0 && k.Fade == nil && k.Laid == nil
 }
 
 // transform maps the ink by m.
@@ -55,6 +59,9 @@ func (k Ink) transform(m geom.Affine) Ink {
 	k.Blur *= math.Sqrt(math.Abs(m.Det()))
 	if k.Fade != nil {
 		k.Fade = &Fade{m.Apply(k.Fade.From), m.Apply(k.Fade.To)}
+	}
+	if k.Laid != nil {
+		k.Laid = Transform(k.Laid, m)
 	}
 	return k
 }
@@ -214,21 +221,48 @@ func (it *Item) Bare() Ink {
 	return bare(it.Outline.Transform(it.At), it.Ground, it.GroundPaper, at)
 }
 
+// Plain says that a stock of a colour, with a pattern if it is bought so, gives back all of any ink.
+func Plain(colour, pattern string) bool { return pattern == "" && gamut.White(colour) }
+
+// Printed is stock with what is printed on it, as it is seen: inks end where the stock does.
+func Printed(stock Ink, inks []Ink) []Ink {
+	if len(inks) == 0 {
+		return []Ink{stock}
+	}
+	laid := make([]Ink, len(inks))
+	for i, k := range inks {
+		k.Clips = append([]geom.Path{stock.Region}, k.Clips...)
+		laid[i] = k
+	}
+	if stock.Paper == nil && Plain(stock.Colour, "") {
+		return append([]Ink{stock}, laid...) // it gives back all of any ink
+	}
+	stock.Laid = laid
+	return []Ink{stock}
+}
+
+// BaseSeen is the base on this face, of a stock, with what is printed on it, in face coordinates.
+func (f *Face) BaseSeen(stock card.Stock) []Ink {
+	return Printed(Stocked(f.Shape, stock, geom.Identity), f.BaseInks())
+}
+
+// PieceSeen is a piece of the face with what is printed on it, in face coordinates.
+func (f *Face) PieceSeen(it *Item) []Ink { return Printed(it.Bare(), f.PieceInks(it)) }
+
 // Look is the whole face as it is seen, the base's stock first, in face
 // coordinates.
 func (s *Scene) Look(f *Face, base card.Base) []Ink {
 	stock, _ := card.StockByID(base.Stock)
-	out := append([]Ink{Stocked(f.Shape, stock, geom.Identity)}, f.BaseInks()...)
+	return append(f.BaseSeen(stock), f.piecesSeen()...)
+}
+
+// LookOff is the whole face as it is seen where the base is left out: its ink as it is on white.
+func (s *Scene) LookOff(f *Face) []Ink { return append(f.BaseInks(), f.piecesSeen()...) }
+
+func (f *Face) piecesSeen() (out []Ink) {
 	for i := range f.Items {
-		it := &f.Items[i]
-		if !it.Piece {
-			continue
-		}
-		outline := it.Outline.Transform(it.At)
-		out = append(out, it.Bare())
-		for _, k := range f.PieceInks(it) {
-			k.Clips = append([]geom.Path{outline}, k.Clips...)
-			out = append(out, k)
+		if it := &f.Items[i]; it.Piece {
+			out = append(out, f.PieceSeen(it)...)
 		}
 	}
 	return out

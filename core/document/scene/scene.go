@@ -97,8 +97,10 @@ type Item struct {
 	// that lie in one direction on a face go on with one another.
 	GroundPaper string       `json:"groundPaper,omitempty"`
 	GroundAt    *geom.Affine `json:"groundAt,omitempty"`
-	Fill        card.Fill    `json:"fill"`
-	Picture     *Picture     `json:"picture,omitempty"`
+	// Tints says that its stock shows through the ink on it (gamut.OnStock).
+	Tints   bool      `json:"tints,omitempty"`
+	Fill    card.Fill `json:"fill"`
+	Picture *Picture  `json:"picture,omitempty"`
 	// Slot is what the item waits for, if it does.
 	Slot  card.Takes `json:"slot,omitempty"`
 	Bleed float64    `json:"bleed"`
@@ -293,6 +295,7 @@ func Resolve(f *card.Face, doc *card.Item) (Item, error) {
 	}
 	if stock, ok := card.StockByID(doc.Made.Stock); ok {
 		it.Ground, it.GroundPaper = stock.Colour, stock.Pattern
+		it.Tints = doc.IsPiece() && !Plain(stock.Colour, stock.Pattern)
 	}
 	if doc.Joined() || doc.Trims() {
 		it.Joined = doc.Made.As

@@ -69,8 +69,12 @@ func TestInkEndsWhereItsCarrierDoes(t *testing.T) {
 	assert.InDelta(t, 90, label[0].Clips[0].Bounds().W, 1e-6)
 	assert.Empty(t, f.BaseInks())
 	assert.Len(t, s.Face(card.Back).BaseInks(), 1)
-	// Base, three grounds, label ground, paper, photo, words.
-	assert.Len(t, s.Look(f, coretest.Card(t).Base), 8)
+	// Base, three grounds with paper and photo, which lie on white, and the label with its words on cream.
+	look := s.Look(f, coretest.Card(t).Base)
+	assert.Len(t, look, 7)
+	label = look[len(look)-1].Laid
+	require.Len(t, label, 1)
+	assert.Equal(t, "#fff6e0", look[len(look)-1].Colour)
 }
 
 func TestASceneNamesWhatCannotBeSet(t *testing.T) {

@@ -138,19 +138,16 @@ func poseAt(study *fold.Study, closed float64) int {
 // paper is the panel itself with what is printed on the side that is seen.
 func (p *standingPanel) paper(ring geom.Path, stock card.Stock, v view) []Ink {
 	edge := ring.Transform(p.at)
-	inks := []Ink{Stocked(edge, stock, p.at)}
+	var printed []Ink
 	// Paper that turns away from the light is darker.
 	shade := .02 + .2*(1-min(1, math.Abs(p.at.Det())))
 	if p.near != nil {
-		for _, k := range Transform(p.near.BaseInks(), p.near.OnSheet.Then(p.at)) {
-			k.Clips = append(k.Clips, edge)
-			inks = append(inks, k)
-		}
+		printed = Transform(p.near.BaseInks(), p.near.OnSheet.Then(p.at))
 		if p.near.Side == fold.Inside && !v.spun {
 			shade += .05
 		}
 	}
-	return append(inks, Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade},
+	return append(Printed(Stocked(edge, stock, p.at), printed), Ink{Region: edge, Colour: "#3a2a18", Clear: 1 - shade},
 		Ink{Region: geom.Stroke(edge, .35, geom.RoundCorner, geom.RoundCap), Colour: "#b9a67f"})
 }
 
@@ -204,12 +201,8 @@ func (s *Scene) glued(f *Face, homes map[string]int, p *standingPanel, backs boo
 		}
 		outline := it.Outline.Transform(it.At)
 		inks := []Ink{it.Bare()}
-		for _, k := range f.PieceInks(it) {
-			if backs {
-				break
-			}
-			k.Clips = append([]geom.Path{outline}, k.Clips...)
-			inks = append(inks, k)
+		if !backs {
+			inks = f.PieceSeen(it)
 		}
 		inks = append(inks, Ink{Region: geom.Stroke(outline, .2, geom.RoundCorner, geom.RoundCap), Colour: "#3a2a18", Clear: .8})
 		out = append(out, gluedPiece{Transform(inks, m), outline.Transform(f.OnSheet)})

@@ -14,6 +14,7 @@ import (
 
 	"sectilis/core/document/pattern"
 	"sectilis/core/document/scene"
+	"sectilis/core/ground/gamut"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/light"
 )
@@ -81,6 +82,12 @@ func (c *Canvas) paint(k scene.Ink) error {
 	}
 	var src image.Image
 	switch {
+	case k.Laid != nil:
+		seen, err := c.laid(k, box)
+		if err != nil {
+			return err
+		}
+		src = seen
 	case k.Gradient != nil:
 		src = c.gradient(k, box)
 	case k.Paper != nil:
@@ -119,11 +126,38 @@ func (c *Canvas) Printed(region geom.Path, t *light.Table, paper string) {
 			if p[0]&p[1]&p[2] != 255 { // else it is bare
 				p[0], p[1], p[2] = t.Colour(p[0], p[1], p[2])
 			}
-			for i, v := range [3]uint8{on.R, on.G, on.B} {
-				p[i] = uint8(int(p[i]) * int(v) / 255)
-			}
+			seen := gamut.OnStock(color.RGBA{p[0], p[1], p[2], 255}, on)
+			p[0], p[1], p[2] = seen.R, seen.G, seen.B
 		}
 	}
+}
+
+// laid paints stock with what is printed on it over a box: the inks on white, and that on the stock.
+// It fails when a picture cannot be had.
+func (c *Canvas) laid(k scene.Ink, box image.Rectangle) (image.Image, error) {
+	over := func(inks []scene.Ink) (*image.RGBA, error) {
+		sheet := &Canvas{image.NewRGBA(image.Rect(0, 0, box.Dx(), box.Dy())), c.scale, c.pics, c.tiles, c.sized}
+		draw.Draw(sheet.img, sheet.img.Bounds(), image.White, image.Point{}, draw.Src)
+		err := sheet.Paint(scene.Transform(inks, geom.Shift(-float64(box.Min.X)/c.scale, -float64(box.Min.Y)/c.scale)))
+		return sheet.img, err
+	}
+	printed, err := over(k.Laid)
+	if err != nil {
+		return nil, err
+	}
+	k.Laid, k.Clips = nil, nil
+	all := geom.Rect{X: float64(box.Min.X), Y: float64(box.Min.Y), W: float64(box.Dx()), H: float64(box.Dy())}
+	k.Region = geom.RectPath(all).Transform(geom.Scale(1/c.scale, 1/c.scale))
+	stock, err := over([]scene.Ink{k})
+	if err != nil {
+		return nil, err
+	}
+	for i := 0; i < len(printed.Pix); i += 4 {
+		p, s := printed.Pix[i:i+3:i+3], stock.Pix[i:i+3:i+3]
+		seen := gamut.OnStock(color.RGBA{p[0], p[1], p[2], 255}, color.RGBA{s[0], s[1], s[2], 255})
+		p[0], p[1], p[2] = seen.R, seen.G, seen.B
+	}
+	return printed, nil
 }
 
 // mask rasterises a path into an alpha mask over its own bounding box within

@@ -58,6 +58,9 @@ func (d *painting) define(letter, with string) string {
 func data(p geom.Path) string { return p.Data(3) }
 
 func (d *painting) ink(k scene.Ink) error {
+	if k.Laid != nil {
+		return d.laid(k)
+	}
 	closing := 0
 	group := func(name, value string) {
 		fmt.Fprintf(&d.body, `<g %s="%s">`, name, value)
@@ -105,6 +108,27 @@ func (d *painting) ink(k scene.Ink) error {
 		fmt.Fprintf(&d.body, `<path fill="%s" d="%s"/>`, fill, data(k.Region))
 	}
 	d.body.WriteString(strings.Repeat("</g>", closing) + "\n")
+	return nil
+}
+
+// laid draws stock with what is printed on it (CSS Compositing and Blending, multiply).
+func (d *painting) laid(k scene.Ink) error {
+	inks := k.Laid
+	k.Laid = nil
+	d.body.WriteString(`<g style="isolation:isolate">`)
+	if err := d.ink(k); err != nil {
+		return err
+	}
+	for _, c := range k.Clips {
+		fmt.Fprintf(&d.body, `<g clip-path="url(#%s)">`, d.clip(c))
+	}
+	d.body.WriteString(`<g style="mix-blend-mode:multiply">`)
+	for _, ink := range inks {
+		if err := d.ink(ink); err != nil {
+			return err
+		}
+	}
+	d.body.WriteString("</g></g>" + strings.Repeat("</g>", len(k.Clips)) + "\n")
 	return nil
 }
 

@@ -28,7 +28,6 @@ func (d *drawn) base(full bool) float64 {
 	d.fall(sheet, 0, 1.6)
 	top := d.slab(sheet, d.stock.Thickness, 0)
 	m := flat(top)
-	d.ink(scene.Stocked(sheet.Transform(m), d.stock, m))
 	var faces []*scene.Face
 	if full {
 		faces = append(faces, d.face)
@@ -39,6 +38,7 @@ func (d *drawn) base(full bool) float64 {
 		}
 	}
 	places := make([]geom.Affine, len(faces))
+	var printed []scene.Ink
 	for i, f := range faces {
 		places[i] = geom.Identity
 		if i > 0 {
@@ -46,9 +46,10 @@ func (d *drawn) base(full bool) float64 {
 		}
 		for _, k := range f.BaseInks() {
 			k.Clips = append([]geom.Path{f.Shape}, k.Clips...)
-			d.ink(scene.Transform([]scene.Ink{k}, places[i].Then(m))...)
+			printed = append(printed, scene.Transform([]scene.Ink{k}, places[i])...)
 		}
 	}
+	d.ink(scene.Transform(scene.Printed(scene.Stocked(sheet, d.stock, geom.Identity), printed), m)...)
 	for _, l := range d.scene.Net.Lines {
 		if d.face.Side == fold.Inside {
 			l.Role = fold.Flipped(l.Role)
@@ -234,16 +235,13 @@ func (d *drawn) leaf() (ok bool) {
 	d.fall(insert, top+rise, 1.2)
 	high := d.slab(insert, stock.Thickness, top+rise)
 	m := flat(high)
-	d.ink(scene.Stocked(insert.Transform(m), stock, m))
+	var printed []scene.Ink
 	for i := range d.scene.Faces {
 		if f := &d.scene.Faces[i]; f.Side == fold.Inside {
-			for _, k := range f.BaseInks() {
-				k = scene.Transform([]scene.Ink{k}, f.OnSheet.Then(toDesk))[0]
-				k.Clips = append([]geom.Path{insert}, k.Clips...)
-				d.ink(scene.Transform([]scene.Ink{k}, m)...)
-			}
+			printed = append(printed, scene.Transform(f.BaseInks(), f.OnSheet.Then(toDesk))...)
 		}
 	}
+	d.ink(scene.Transform(scene.Printed(scene.Stocked(insert, stock, geom.Identity), printed), m)...)
 	d.ink(scene.Ink{Region: geom.Stroke(insert.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
 	return true
 }

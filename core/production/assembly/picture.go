@@ -171,11 +171,7 @@ func (d *drawn) piece(f *scene.Face, it *scene.Item, at geom.Affine, z float64) 
 	d.fall(outline.Transform(at), z, 1.2+it.Lift*.3)
 	top := d.slab(outline.Transform(at), it.To-it.From-it.Lift, z)
 	m := at.Then(flat(top))
-	d.ink(scene.Transform([]scene.Ink{it.Bare()}, m)...)
-	for _, k := range f.PieceInks(it) {
-		k.Clips = append([]geom.Path{outline}, k.Clips...)
-		d.ink(scene.Transform([]scene.Ink{k}, m)...)
-	}
+	d.ink(scene.Transform(f.PieceSeen(it), m)...)
 	d.ink(scene.Ink{Region: geom.Stroke(outline.Transform(m), .25, geom.RoundCorner, geom.RoundCap), Colour: shadow, Clear: .7})
 	d.on(f, it.ID, at, top)
 	return top

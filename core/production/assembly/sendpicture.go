@@ -46,11 +46,7 @@ func (d *drawn) sending() (ok bool) {
 	d.fall(shape, top, 1)
 	top = d.slab(shape, min(d.scene.Thickness, 3), top)
 	m := at.Then(flat(top))
-	d.ink(scene.Stocked(f.Shape.Transform(m), d.stock, m))
-	for _, k := range f.BaseInks() {
-		k.Clips = append([]geom.Path{f.Shape}, k.Clips...)
-		d.ink(scene.Transform([]scene.Ink{k}, m)...)
-	}
+	d.ink(scene.Transform(f.BaseSeen(d.stock), m)...)
 	d.but = ""
 	d.on(f, "", at, top)
 	d.fall(front, top, 1.2)

@@ -175,7 +175,7 @@ const maxAslant = 4
 // w × h on a sheet of W × H can be moved aside, square to its length at an angle a, by
 // (W − w)·sin a + (H − h)·cos a.
 func aslant(part *Part, lines []geom.Polyline, sheets []Sheet) []float64 {
-	if part.Fixed != nil || part.Turning != Quarters && part.Turning != Freely {
+	if part.Fixed != nil || part.Turning != Freely {
 		return nil
 	}
 	aside := func(a float64) float64 {

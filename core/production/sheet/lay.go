@@ -34,35 +34,18 @@ func LayCopies(c card.Card, copies []Copy, opt Options, by Nester) Layout {
 		units = p.apart(&out, c, units, printed)
 		bases, units := p.whole(&out, units)
 		sheets, rest, taken := onScraps(&out, units, stock, p, by)
-		scraps := len(sheets)
-		f := p.fill(rest, printed, by)
-		if f.problem.Parts != nil {
-			out.Nested = append(out.Nested, f.problem)
-		}
-		for i, kind := range f.answer.Sheets {
-			size := p.sizes[f.sizes[kind]]
-			margin := p.Margin
-			if printed {
-				margin = p.marginOn(size, margin)
+		laid := 0
+		for _, run := range p.byMarking(rest) {
+			f := run.paper.fill(run.units, printed, by)
+			if f.problem.Parts != nil {
+				out.Nested = append(out.Nested, f.problem)
 			}
-			sheets = append(sheets, Sheet{Of: i, Stock: stock, Size: size, Margin: margin, Marks: []Mark{}})
-		}
-		for i, u := range rest {
-			place := f.answer.Places[i]
-			if place.Sheet < 0 {
-				big := oversize{u, p, printed}
-				for _, l := range u.members {
-					out.Problems = append(out.Problems, big.problem(l, stock))
-				}
-				continue
-			}
-			if f.across[i] {
-				u.wrong = cmp.Or(u.wrong, fmt.Sprintf("“%s” lies across the grain: along it, the sheet has no room.", u.members[0].Name))
-			}
-			u.layOn(&sheets[scraps+place.Sheet], place.At)
+			sheets = append(sheets, run.sheets(&out, f, stock, laid, printed)...)
+			laid += len(f.answer.Sheets)
+			out.Taken += f.taken
 		}
 		for i := range bases {
-			bases[i].Of, bases[i].Stock = len(f.answer.Sheets)+i, stock
+			bases[i].Of, bases[i].Stock = laid+i, stock
 			taken += bases[i].Size.area()
 		}
 		sheets = append(bases, sheets...)
@@ -74,7 +57,7 @@ func LayCopies(c card.Card, copies []Copy, opt Options, by Nester) Layout {
 			whole += sh.Size.area()
 		}
 		out.Sheets = append(out.Sheets, sheets...)
-		out.Taken += f.taken + taken
+		out.Taken += taken
 	}
 	if whole > 0 {
 		out.Used = area / whole
@@ -83,11 +66,64 @@ func LayCopies(c card.Card, copies []Copy, opt Options, by Nester) Layout {
 	return out
 }
 
+// marked are units that are laid on sheets with marks, or without.
+type marked struct {
+	paper paper
+	units []unit
+}
+
+// byMarking parts units into those whose sheets get marks and those whose sheets get none; the latter
+// are laid anew wherever they lay before. None are left out.
+func (p paper) byMarking(units []unit) (out []marked) {
+	with, bare := marked{paper: p}, marked{paper: p}
+	for _, u := range units {
+		if on := p.markedFor(u); on.Marking == p.Marking {
+			with.units = append(with.units, u)
+		} else {
+			bare.paper, u.fixed = on, nil
+			bare.units = append(bare.units, u)
+		}
+	}
+	if out = append(out, with); bare.units != nil {
+		out = append(out, bare)
+	}
+	return out
+}
+
+// sheets are the sheets that units are laid on; from is the number of the first among those of their
+// stock.
+func (m marked) sheets(out *Layout, f filled, stock card.Stock, from int, printed bool) (sheets []Sheet) {
+	p := m.paper
+	for i, kind := range f.answer.Sheets {
+		size := p.sizes[f.sizes[kind]]
+		margin := p.Margin
+		if printed {
+			margin = p.marginOn(size, margin)
+		}
+		sheets = append(sheets, Sheet{Of: from + i, Stock: stock, Size: size, Margin: margin, Marks: []Mark{}, unmarked: p.Marking == Unmarked})
+	}
+	for i, u := range m.units {
+		place := f.answer.Places[i]
+		if place.Sheet < 0 {
+			big := oversize{u, p, printed}
+			for _, l := range u.members {
+				out.Problems = append(out.Problems, big.problem(l, stock))
+			}
+			continue
+		}
+		if f.across[i] {
+			u.wrong = cmp.Or(u.wrong, fmt.Sprintf("“%s” lies across the grain: along it, the sheet has no room.", u.members[0].Name))
+		}
+		u.layOn(&sheets[place.Sheet], place.At)
+	}
+	return sheets
+}
+
 // finish marks a sheet that all its pieces lie on, and says what is wrong with them.
 func (sh *Sheet) finish(p paper) {
 	sh.Shared = p.Share
 	switch {
-	case sh.Whole:
+	case sh.Whole || sh.unmarked:
 	case sh.Printed && p.Marking == ForMachine:
 		sh.Marks = marks(sh.Size, sh.Margin)
 	case sh.Printed && p.Marking == ForHand:

@@ -77,9 +77,7 @@ func (opt Options) on(stock string) paper {
 	}
 	h := opt.OnHand[k]
 	p.direction = h.Direction
-	if h.Borderless {
-		p.Margin = 0
-	}
+	p.Borderless = p.Borderless || h.Borderless
 	if len(h.Sizes) == 0 {
 		return p
 	}

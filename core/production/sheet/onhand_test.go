@@ -103,11 +103,21 @@ func TestWhatIsTooLargeIsSaidOfTheLargestSizeOnHand(t *testing.T) {
 	assert.Empty(t, l.Problems)
 }
 
-func TestBorderlessPaperHasNoMargin(t *testing.T) {
+// Borderless frees the ink, not the cut: pieces keep the margin, only a base that is the whole sheet is
+// printed to its edge.
+func TestBorderlessFreesTheInkAlone(t *testing.T) {
 	l := layWith(t, labels(t, [2]float64{215.9, 279.4}), onHand(sheet.OnHand{Stock: "moss-216", Borderless: true}))
-	assert.Empty(t, l.Problems)
-	assert.Zero(t, l.Sheets[1].Margin)
-	assert.NotZero(t, l.Sheets[0].Margin)
+	require.Len(t, l.Problems, 1)
+	for _, borderless := range []bool{false, true} {
+		l = layWith(t, labels(t, [2]float64{90, 60}, [2]float64{90, 60}, [2]float64{150, 40}), func(o *sheet.Options) { o.Borderless = borderless })
+		require.Empty(t, l.Problems)
+		for _, sh := range l.Sheets {
+			inner := geom.Rect{W: sh.Size.Width, H: sh.Size.Height}.Grow(-6.35)
+			for _, p := range sh.Pieces {
+				assert.True(t, inner.Contains(p.Box, 1e-6), "%s at %v, borderless %v", p.Name, p.Box, borderless)
+			}
+		}
+	}
 }
 
 // upright says how far a piece is turned from upright, degrees from 0 to 180.

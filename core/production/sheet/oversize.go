@@ -6,6 +6,7 @@ import (
 
 	"sectilis/core/document/card"
 	"sectilis/core/ground/measure"
+	"sectilis/core/production/nest"
 )
 
 // oversize is what has no room on the paper of its stock.
@@ -49,8 +50,8 @@ func (o oversize) why(name string, fits *Size) string {
 	if bare := o.withoutMarks(); bare.paper.fits(bare.unit, size, bare.printed) {
 		return fmt.Sprintf("%s has no room on %s beside the %s in its corners. It fits without them%s.", name, size.Name, o.marksName(), o.orOn(fits))
 	}
-	if edge := o.toTheEdge(); edge.paper.fits(edge.unit, size, edge.printed) {
-		return fmt.Sprintf("%s has no room on %s within its margins of %s. It fits if the sheet is printed to its edges, without marks%s.", name, size.Name, measure.FormatBoth(o.paper.Margin), o.orOn(fits))
+	if free := o.turnedFreely(); free.paper.fits(free.unit, size, free.printed) {
+		return fmt.Sprintf("%s has room on %s only aslant. It fits if pieces may be turned freely%s.", name, size.Name, o.orOn(fits))
 	}
 	if over <= 0 {
 		return fmt.Sprintf("%s has no room on %s as its paper may be turned. Use a larger sheet or a smaller margin.", name, size.Name)
@@ -69,9 +70,9 @@ func (o oversize) why(name string, fits *Size) string {
 		measure.FormatBoth(over), size.Name, mend)
 }
 
-// toTheEdge is the same on sheets that are not marked and are printed to their edges.
-func (o oversize) toTheEdge() oversize {
-	o.paper.Marking, o.paper.Margin = Unmarked, 0
+// turnedFreely is the same where pieces may be turned by any angle.
+func (o oversize) turnedFreely() oversize {
+	o.paper.Turning = nest.Freely
 	return o
 }
 

@@ -36,3 +36,12 @@ func (opt Options) marginOn(s Size, margin float64) float64 {
 	}
 	return r.Margin
 }
+
+// edge is what the printer leaves free along the edges of a sheet of a size that is the whole of what is
+// printed on it, mm.
+func (p paper) edge(s Size) float64 {
+	if p.Borderless {
+		return p.marginOn(s, 0)
+	}
+	return p.marginOn(s, p.Margin)
+}

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"cmp"
+	"reflect"
 	"slices"
 
 	"sectilis/core/document/card"
@@ -11,6 +12,7 @@ import (
 // Commands are the commands of the protocol about sheets as a whole.
 var Commands = map[string]func() card.Command{
 	"setSheets": func() card.Command { return &SetSheets{} },
+	"tiePieces": func() card.Command { return &TiePieces{} },
 }
 
 // SetSheets sets how the sheets of a card are laid and marked.
@@ -42,10 +44,7 @@ func OptionsOf(s card.SheetSetup) (Options, error) {
 	if !ok {
 		return Options{}, card.Refuse("size", "There is no size of sheet “%s”.", s.Size)
 	}
-	opt := Options{Size: size, Margin: s.Margin, Between: s.Between, Share: s.Share}
-	if s.Borderless {
-		opt.Margin = 0
-	}
+	opt := Options{Size: size, Margin: s.Margin, Between: s.Between, Share: s.Share, Borderless: s.Borderless, Unmarked: s.Unmarked}
 	if s.Lie == card.Landscape {
 		opt.Size, opt.Landscape = size.Landscape(), true
 	}
@@ -55,11 +54,12 @@ func OptionsOf(s card.SheetSetup) (Options, error) {
 }
 
 // Offer returns the setup, nearest to one, by which all pieces of copies of a card have room that
-// are laid on the size for all; nil if there is none. The size stays if it can: the sheets
-// are turned first, then the pieces freely, then the marks for the machine are left out,
-// then the margins. A size that the machine reaches goes before one that it does not.
+// are laid on the size for all; nil if there is none. The size stays if it can: the sheets are turned
+// first, then the pieces freely, then a larger size is taken, one that the machine reaches before one
+// that it does not. Only where none of that helps do pieces go on sheets of their own without marks, and
+// no more of them than have no room beside these.
 func Offer(c card.Card, copies []Copy, setup card.SheetSetup, opt Options) *card.SheetSetup {
-	var sizes []string
+	sizes := []string{setup.Size}
 	for _, reached := range []bool{true, false} {
 		all := Sizes()
 		slices.SortStableFunc(all, func(a, b Size) int { return cmp.Compare(a.area(), b.area()) })
@@ -70,22 +70,21 @@ func Offer(c card.Card, copies []Copy, setup card.SheetSetup, opt Options) *card
 		}
 	}
 	groups := byStock(piecesOf(copies))
-	if allFit(c, groups, setup, opt) {
+	if len(without(c, groups, setup, opt)) == 0 {
 		return nil
 	}
-	for _, size := range append([]string{setup.Size}, sizes...) {
-		for _, less := range []struct {
-			marks card.Marks
-			edge  bool
-		}{{setup.Marks, setup.Borderless}, {card.NoMarks, setup.Borderless}, {card.NoMarks, true}} {
+	for _, unmarked := range []bool{false, true} {
+		for _, size := range sizes {
 			for _, turning := range []card.Turning{setup.Turning, card.TurnFreely} {
 				for _, lie := range []card.Lie{setup.Lie, card.Portrait, card.Landscape} {
-					if less.edge != setup.Borderless && size != setup.Size {
-						continue // a larger sheet keeps its margins
-					}
 					try := setup
-					try.Size, try.Marks, try.Borderless, try.Turning, try.Lie = size, less.marks, less.edge, turning, lie
-					if try != setup && allFit(c, groups, try, opt) {
+					try.Size, try.Turning, try.Lie = size, turning, lie
+					left := without(c, groups, try, opt)
+					if unmarked && len(left) > 0 {
+						try.Unmarked = append(slices.Clone(try.Unmarked), left...)
+						left = without(c, groups, try, opt)
+					}
+					if len(left) == 0 && !reflect.DeepEqual(try, setup) {
 						return &try
 					}
 				}
@@ -95,23 +94,34 @@ func Offer(c card.Card, copies []Copy, setup card.SheetSetup, opt Options) *card
 	return nil
 }
 
-// allFit reports whether every piece on the size for all has room by a setup.
-func allFit(c card.Card, groups [][]loose, try card.SheetSetup, was Options) bool {
+// without are the items, each once, of pieces on the size for all that have no room by a setup; one
+// that is no setup leaves all without.
+func without(c card.Card, groups [][]loose, try card.SheetSetup, was Options) (items []string) {
 	opt, err := OptionsOf(try)
-	if err != nil {
-		return false
-	}
 	opt.Bed, opt.Blind, opt.Printer, opt.OnHand = was.Bed, was.Blind, was.Printer, was.OnHand
 	for _, group := range groups {
 		p := opt.on(group[0].stock)
 		printed := slices.ContainsFunc(group, func(l loose) bool { return l.inked() })
 		for _, u := range unitsOf(c, group, p) {
-			if !p.own && !p.fits(u, p.sizes[0], printed) {
-				return false
+			if err == nil && (p.own || p.markedFor(u).fits(u, p.sizes[0], printed)) {
+				continue
+			}
+			for _, l := range u.members {
+				if !slices.Contains(items, l.Item) {
+					items = append(items, l.Item)
+				}
 			}
 		}
 	}
-	return true
+	return items
+}
+
+// markedFor is the paper as a unit is laid on it: without marks where it was said to be.
+func (p paper) markedFor(u unit) paper {
+	if p.Marking == ForMachine && slices.ContainsFunc(u.members, func(l loose) bool { return slices.Contains(p.Unmarked, l.Item) }) {
+		p.Marking = Unmarked
+	}
+	return p
 }
 
 // fits reports whether a unit has room on an empty sheet of a size.

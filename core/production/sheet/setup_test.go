@@ -47,7 +47,7 @@ func TestWhatIsOfferedFits(t *testing.T) {
 		want    func(s *card.SheetSetup)
 	}{
 		{"the sheet turned", 127, 177.8, card.TurnNone, func(s *card.SheetSetup) { s.Lie = card.Landscape }},
-		{"no marks", 128, 190, card.TurnQuarters, func(s *card.SheetSetup) { s.Marks = card.NoMarks }},
+		{"a larger size before no marks", 128, 190, card.TurnQuarters, func(s *card.SheetSetup) { s.Size = "a4" }},
 		{"another size", 148, 210, card.TurnQuarters, func(s *card.SheetSetup) { s.Size = "a4" }},
 	} {
 		c := inked(t, k.w, k.h)
@@ -73,12 +73,13 @@ func TestWhatIsOfferedFits(t *testing.T) {
 // Strips that are longer than a side lie aslant, side by side on one sheet.
 func TestLongStripsLieAslant(t *testing.T) {
 	c := labels(t, [2]float64{290, 12}, [2]float64{290, 12}, [2]float64{290, 12}, [2]float64{290, 12})
-	for _, turning := range []nest.Turning{nest.Quarters, nest.Freely} {
-		l := layWith(t, c, func(o *sheet.Options) { o.Turning = turning })
-		require.Empty(t, l.Problems)
-		assert.Len(t, l.Sheets, 2, "the base, and all four strips")
-		sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
-	}
+	l := layWith(t, c, func(o *sheet.Options) { o.Turning = nest.Freely })
+	require.Empty(t, l.Problems)
+	assert.Len(t, l.Sheets, 2, "the base, and all four strips")
+	sound(t, c, l, sheettest.Usual(sheet.Sizes()[0]))
+	l = layWith(t, c, func(o *sheet.Options) { o.Turning = nest.Quarters })
+	require.Len(t, l.Problems, 4, "by quarters is by quarters")
+	assert.Contains(t, l.Problems[0].Why, "only aslant")
 	upright := layWith(t, c, func(o *sheet.Options) { o.Turning = nest.Upright })
 	assert.Len(t, upright.Problems, 5, "not where they, and the base, may not be turned")
 }
@@ -93,7 +94,7 @@ func TestSetupsOfOneCardAreItsOwn(t *testing.T) {
 	assert.Equal(t, setup, next.SheetsOf())
 	opt, err := sheet.OptionsOf(setup)
 	require.NoError(t, err)
-	assert.Equal(t, [4]any{297.0, 0.0, nest.Freely, sheet.ForHand}, [4]any{opt.Size.Width, opt.Margin, opt.Turning, opt.Marking})
+	assert.Equal(t, [5]any{297.0, 6.35, true, nest.Freely, sheet.ForHand}, [5]any{opt.Size.Width, opt.Margin, opt.Borderless, opt.Turning, opt.Marking})
 	for _, bad := range []func(s *card.SheetSetup){
 		func(s *card.SheetSetup) { s.Size = "papyrus" }, func(s *card.SheetSetup) { s.Lie = "" }, func(s *card.SheetSetup) { s.Turning = "up" },
 		func(s *card.SheetSetup) { s.Marks = "all" }, func(s *card.SheetSetup) { s.Margin = -1 }, func(s *card.SheetSetup) { s.Between = 1 },

@@ -3,6 +3,8 @@
 package sheet
 
 import (
+	"slices"
+
 	"sectilis/core/document/card"
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
@@ -17,6 +19,11 @@ type Options struct {
 	Size Size
 	// Margin is what the printer cannot reach along every edge, mm.
 	Margin float64
+	// Borderless says that the printer reaches the edges of the paper all the same, for what is the
+	// whole of a sheet.
+	Borderless bool
+	// Unmarked are the items whose pieces lie on sheets of their own without marks.
+	Unmarked []string
 	// Between is the room between two pieces, bleed included, mm.
 	Between float64
 	// Turning says how pieces may be turned.
@@ -166,6 +173,15 @@ type Sheet struct {
 	// Whole says that the sheet itself is the base: nothing is cut round it, and it has no
 	// marks.
 	Whole bool `json:"whole,omitempty"`
+
+	unmarked bool // it gets no marks whatever others get
+}
+
+// Unregistered says that the sheet is printed and then cut, and nothing tells the machine where its print
+// lies.
+func (sh Sheet) Unregistered() bool {
+	return sh.Printed && len(sh.Marks) == 0 && len(sh.Crops) == 0 &&
+		slices.ContainsFunc(sh.Pieces, func(p Piece) bool { return len(p.Lines) > 0 && p.inked() })
 }
 
 // Note says of what is laid how it lies, where that is not as one would think.

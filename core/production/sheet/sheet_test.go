@@ -156,7 +156,7 @@ func TestWhatIsTooLargeIsSaid(t *testing.T) {
 	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 130, Height: 210, Stock: "cream-300"}})
 	require.NoError(t, err)
 	got := offer(t, c, bed, "letter")
-	assert.True(t, got.Size == "letter" && got.Borderless && got.Marks == card.NoMarks, "the margins are in its way")
+	assert.True(t, got.Size == "square" && !got.Borderless && got.Marks == card.MarksForMachine && len(got.Unmarked) == 0, "the margins are in its way: %v", got)
 	c, err = card.Apply(c, fold.SetBase{Base: card.Base{Kind: card.SideFold, Width: 140, Height: 210, Stock: "cream-300"}})
 	require.NoError(t, err)
 	assert.Equal(t, "square", offer(t, c, bed, "letter").Size)

@@ -68,7 +68,7 @@ func (p paper) wholeSheet(u unit) *Sheet {
 		if !ok || u.fixed != nil {
 			continue
 		}
-		p.Margin = p.marginOn(size, p.Margin)
+		p.Margin = p.edge(size)
 		sh := &Sheet{Size: size, Margin: p.Margin, Pieces: []Piece{}, Marks: []Mark{}, Whole: true}
 		u.at[0] = geom.Identity // its own way up does not matter here
 		u.layOn(sh, at)
@@ -105,8 +105,8 @@ func (sh *Sheet) told(p paper, box geom.Rect) string {
 	b.WriteString(".")
 	switch {
 	case !sh.Printed:
-	case p.Margin > 0:
-		fmt.Fprintf(&b, " Its ink ends %s from the edge, which is as far as the printer reaches.", measure.FormatBoth(p.Margin))
+	case sh.Margin > 0:
+		fmt.Fprintf(&b, " Its ink ends %s from the edge, which is as far as the printer reaches.", measure.FormatBoth(sh.Margin))
 	default:
 		b.WriteString(" Its ink runs to the edge, as the paper is printed borderless.")
 	}
@@ -121,7 +121,7 @@ func (sh *Sheet) told(p paper, box geom.Rect) string {
 func (p paper) apart(out *Layout, c card.Card, units []unit, printed bool) []unit {
 	var all []unit
 	for _, u := range units {
-		if u.tie == 0 || p.fits(u, p.largest(), printed) {
+		if u.tie == 0 || p.markedFor(u).fits(u, p.largest(), printed) {
 			all = append(all, u)
 			continue
 		}
@@ -133,7 +133,7 @@ func (p paper) apart(out *Layout, c card.Card, units []unit, printed bool) []uni
 			single.fix(c, p)
 			all = append(all, single)
 		}
-		big := oversize{u, p, printed}
+		big := oversize{u, p.markedFor(u), printed}
 		note.Why = "As a tied set, " + big.why(listed(names), big.roomFor()) + " They are laid apart."
 		out.Notes = append(out.Notes, note)
 	}

@@ -123,6 +123,7 @@ export type CheckID =
   | 'overFold'
   | 'resolution'
   | 'dull'
+  | 'changed'
   | 'nearColours'
   | 'noInk'
   | 'doubledLines'
@@ -144,6 +145,7 @@ export type CheckID =
   | 'dullPhoto'
   | 'noRoom'
   | 'laidOtherwise'
+  | 'unregistered'
   | 'tooFew'
   | 'thick'
   | 'missing'
@@ -268,7 +270,7 @@ export type Command =
   | StyleLetters
   | SwapPictures
   | TakeForm
-  | TiePieces
+  | SheetTiePieces
   | TurnItems
   | UngroupItems
   | UntiePieces
@@ -915,6 +917,7 @@ export interface SheetSetup {
   marks: CardMarks
   borderless?: boolean
   share?: boolean
+  unmarked?: string[]
   cards?: number
 }
 export interface Names {
@@ -1786,7 +1789,7 @@ export interface TakeForm {
   kind: CleanformKind
   do: 'takeForm'
 }
-export interface TiePieces {
+export interface SheetTiePieces {
   pieces: Laid[]
   do: 'tiePieces'
 }
@@ -2166,6 +2169,7 @@ export interface SheetView {
   settings: CutSettings
   usual: CutSettings
   beyond?: string
+  unregistered?: boolean
 }
 export interface SheetPiece {
   id: string
@@ -2458,6 +2462,7 @@ export interface SceneItem {
    * the six numbers of SVG’s matrix()
    */
   groundAt?: [number, number, number, number, number, number]
+  tints?: boolean
   fill: Fill
   picture?: ScenePicture
   slot?: CardTakes

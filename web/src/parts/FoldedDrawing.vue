@@ -68,6 +68,8 @@ const shown = computed<Shown[]>(() => {
       <clipPath :id="`${uid}-${p.key}`"><path :d="p.ring" /></clipPath>
       <path :d="p.ring" :fill="colour" />
       <g v-if="p.face?.items.length" :clip-path="eye.over === 'table' ? `url(#${uid}-${p.key})` : undefined">
+        <!-- Within the clip, too: ink is seen on its stock there. -->
+        <path :d="p.ring" :fill="colour" />
         <g :transform="matrix(p.face.onSheet)"><FaceArt :face="p.face" /></g>
       </g>
       <path :d="p.ring" fill="#3a2a18" :opacity="p.shade" />

@@ -14,7 +14,7 @@ const view = (revision: number, items: Placed[] = [], groups: { id: string; in?:
     id: 'c1',
     revision,
     undo: 'Move',
-    card: { faces: [{ id: 'front', items }] },
+    card: { faces: [{ id: 'front', items: items.map((i) => ({ made: { as: 'printed' }, ...i })) }] },
     scene: {
       net: { faces: [{ id: 'front' }] },
       faces: [{ id: 'front', items: items.map((i) => ({ outline: 'M0 0', at: [1], ...i })), groups }],

@@ -2,6 +2,8 @@
 // one queue through which all changes go.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useCatalogue } from './catalogue'
+import { newStocks } from './stocktold'
 import { message } from 'ant-design-vue'
 import { api, Fault } from '../api/client'
 import { complete, differing } from './complete'
@@ -188,12 +190,21 @@ export const useCard = defineStore('card', () => {
       const asked = new AbortController()
       const late = setTimeout(() => (stop.value = () => asked.abort()), tooLong)
       try {
-        return await api.change(v.id, v.revision, commands, asked.signal)
+        const next = await api.change(v.id, v.revision, commands, asked.signal)
+        tellStocks(v, next, commands)
+        return next
       } finally {
         clearTimeout(late)
         stop.value = undefined
       }
     })
+  /** Tells which things are cut of another stock by a change that named none: what shows a photo or a paper. */
+  function tellStocks(was: View, next: View, commands: Command[]) {
+    for (const { name, stock } of newStocks(was.card, next.card, commands)) {
+      const to = useCatalogue().stock(stock)?.name
+      if (to) void message.info(`${name} is cut from ${to} now, which shows what is printed on it. Made as changes it.`)
+    }
+  }
   /** Sends a change while the page is being left, which waits for no answer. */
   function leave(...commands: Command[]) {
     if (view.value) void api.change(view.value.id, view.value.revision, commands).catch(() => undefined)

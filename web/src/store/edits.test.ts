@@ -18,7 +18,12 @@ async function photo(first: Edit[] = [], edited: (now: Edit[]) => Answer = () =>
     revision,
     findings: [],
     card: {
-      faces: [{ id: 'front', items: [{ id: 'i1', name: 'Lake', kind: 'photo', photo: { picture: 'p', edits } }] }],
+      faces: [
+        {
+          id: 'front',
+          items: [{ id: 'i1', name: 'Lake', kind: 'photo', made: { as: 'printed' }, photo: { picture: 'p', edits } }],
+        },
+      ],
     },
     scene: { net: { faces: [] }, faces: [{ id: 'front', items: [{ id: 'i1', name: 'Lake', kind: 'photo' }] }] },
   })

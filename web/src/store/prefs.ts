@@ -12,12 +12,12 @@ export const usePrefs = defineStore('prefs', () => {
   /** The sketch that is the maker's mark, and whether new cards get it. */
   const mark = useStorage('sectilis.mark', '')
   const marks = useStorage('sectilis.marks', true)
-  /** How the sheets of a card were set up last: new cards begin with it. */
-  const lastSheets = useStorage<SheetSetup | null>('sectilis.sheets', null, undefined, {
+  /** What the person has set as hers for what is new: how sheets are set up, a stock and an ink; what is chosen
+   * for one card goes to no other by itself. */
+  const mySheets = useStorage<SheetSetup | null>('sectilis.my.sheets', null, undefined, {
     serializer: { read: (v) => (v ? (JSON.parse(v) as SheetSetup) : null), write: (v) => JSON.stringify(v) },
   })
-  /** The stock and the ink that were chosen last. */
-  const last = useStorage('sectilis.last', { stock: '', ink: '' })
+  const mine = useStorage('sectilis.mine', { stock: '', ink: '' })
   /** The measures that were typed last, mm, the newest first. */
   const recent = useStorage<number[]>('sectilis.recent', [])
   const measured = (mm: number) =>
@@ -39,8 +39,8 @@ export const usePrefs = defineStore('prefs', () => {
     leftOpen,
     mark,
     marks,
-    last,
-    lastSheets,
+    mine,
+    mySheets,
     recent,
     measured,
     lines,

@@ -47,12 +47,12 @@ export const useSheets = defineStore('sheets', () => {
 
   /** How the sheets of the open card are laid and marked. */
   const setup = computed<SheetSetup>(() => card.view?.card.sheets ?? catalogue.all.setup)
-  /** Sets the card's sheets up another way; cards made from now on begin with that. */
-  function setUp(part: Partial<SheetSetup>) {
-    const next = { ...setup.value, ...part }
-    prefs.lastSheets = { ...next, cards: undefined } // how many there are of one is its own matter
-    return card.change({ do: 'setSheets', sheets: next })
-  }
+  /** Sets the card's sheets up another way. */
+  const setUp = (part: Partial<SheetSetup>) => card.change({ do: 'setSheets', sheets: { ...setup.value, ...part } })
+  /** Whether new cards begin with the setup of this one, but for how many there are of it; and makes them. */
+  const kept = computed(() => JSON.stringify(prefs.mySheets ?? catalogue.all.setup) === JSON.stringify(forNew.value))
+  const forNew = computed<SheetSetup>(() => ({ ...setup.value, cards: undefined }))
+  const keepForNew = () => (prefs.mySheets = forNew.value)
 
   const ownOf = (stock: string): OnHand => onHand.value.find((h) => h.stock === stock) ?? { stock, sizes: [] }
   async function loadOnHand() {
@@ -69,5 +69,5 @@ export const useSheets = defineStore('sheets', () => {
     await load()
   }
 
-  return { layout, loads, laying, load, setup, setUp, ownOf, loadOnHand, keepOnHand }
+  return { layout, loads, laying, load, setup, setUp, kept, keepForNew, ownOf, loadOnHand, keepOnHand }
 })

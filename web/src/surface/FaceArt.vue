@@ -54,7 +54,7 @@ const looseInks = computed(() => props.face.items.filter(loose))
 <template>
   <g>
     <clipPath :id="`${uid}-face`"><path :d="face.shape" /></clipPath>
-    <g :clip-path="`url(#${uid}-face)`">
+    <g :clip-path="`url(#${uid}-face)`" class="laid">
       <ItemPaint v-for="it in baseInks" :key="it.id" v-bind="shown(it)" />
     </g>
     <g v-for="p in pieces" :key="p.item.id">
@@ -65,14 +65,26 @@ const looseInks = computed(() => props.face.items.filter(loose))
         fill="#3a2a18"
         :opacity="p.item.lift ? 0.2 : 0.16"
       />
-      <ItemPaint v-bind="shown(p.item)" />
-      <template v-if="p.inks.length">
-        <clipPath :id="`${uid}-${p.item.id}`"><path :d="shape(p.item)" :transform="matrix(at(p.item))" /></clipPath>
-        <g :clip-path="`url(#${uid}-${p.item.id})`">
-          <ItemPaint v-for="it in p.inks" :key="it.id" v-bind="shown(it)" />
-        </g>
-      </template>
+      <!-- A stock that shows through its inks lies below all of them, and what is no ink above. -->
+      <ItemPaint v-if="p.item.tints" v-bind="shown(p.item)" only="stock" />
+      <g :class="{ laid: p.item.tints }">
+        <ItemPaint v-bind="shown(p.item)" :only="p.item.tints ? 'ink' : undefined" />
+        <template v-if="p.inks.length">
+          <clipPath :id="`${uid}-${p.item.id}`"><path :d="shape(p.item)" :transform="matrix(at(p.item))" /></clipPath>
+          <g :clip-path="`url(#${uid}-${p.item.id})`">
+            <ItemPaint v-for="it in p.inks" :key="it.id" v-bind="shown(it)" />
+          </g>
+        </template>
+      </g>
+      <ItemPaint v-if="p.item.tints" v-bind="shown(p.item)" only="marks" />
     </g>
     <ItemPaint v-for="it in looseInks" :key="it.id" v-bind="shown(it)" />
   </g>
 </template>
+
+<style scoped>
+/* Printers lay no white: of an ink no more is seen than the stock below gives back. */
+.laid {
+  mix-blend-mode: multiply;
+}
+</style>

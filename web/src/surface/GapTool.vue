@@ -104,8 +104,8 @@ async function make(as: Use) {
           kind: as === 'slot' ? 'slot' : 'shape',
           place,
           made:
-            as === 'piece' ? { as: 'cut', stock: prefs.last.stock || catalogue.all.first.piece } : { as: 'printed' },
-          fill: as === 'shape' ? { colour: prefs.last.ink || '#587a4a' } : {},
+            as === 'piece' ? { as: 'cut', stock: prefs.mine.stock || catalogue.all.first.piece } : { as: 'printed' },
+          fill: as === 'shape' ? { colour: prefs.mine.ink || '#587a4a' } : {},
           form: shape,
           ...(as === 'slot' ? { slot: { takes: 'photo' as const, fill: {}, made: { as: 'printed' as const } } } : {}),
         }

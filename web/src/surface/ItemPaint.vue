@@ -16,7 +16,12 @@ const props = defineProps<{
   fine?: boolean
   px?: number
   pick?: boolean
+  /** A part of it alone: its bare stock, its ink, or what is shown of it besides. */
+  only?: 'stock' | 'ink' | 'marks'
 }>()
+/** What a pointer catches: all of the item, or its stock where that is drawn by itself. */
+const caught = computed(() => props.pick && (!props.only || props.only === 'stock'))
+const draws = (part: 'stock' | 'ink' | 'marks') => !props.only || props.only === part
 
 const uid = useId()
 /** Lines are thin on small pictures of the card. */
@@ -90,17 +95,18 @@ const again = computed(() => {
 <template>
   <g
     :transform="matrix(at)"
-    :data-item="pick ? item.id : undefined"
-    :data-testid="pick ? 'item-' + item.id : undefined"
+    :data-item="caught ? item.id : undefined"
+    :data-testid="caught ? 'item-' + item.id : undefined"
+    :pointer-events="pick && !caught ? 'none' : undefined"
     :clip-path="item.clip ? `url(#${uid}-trim)` : undefined"
   >
     <clipPath v-if="item.clip" :id="`${uid}-trim`"><path :d="item.clip" /></clipPath>
-    <template v-if="item.role">
+    <template v-if="item.role && draws('ink')">
       <path v-if="item.role === 'guide' && fine" :d="outline" class="line" stroke="#fffdf9" stroke-width="3.4" />
       <path :d="outline" class="line" v-bind="look" />
       <path v-if="pick" :d="outline" class="line" stroke="transparent" stroke-width="12" />
     </template>
-    <template v-if="item.slot">
+    <template v-if="item.slot && draws('ink')">
       <path :d="outline" fill="#e9dfcd" fill-opacity=".55" stroke="#b9770e" class="slot" />
       <text
         v-if="fine"
@@ -149,9 +155,11 @@ const again = computed(() => {
         <feColorMatrix :values="tint" />
       </filter>
     </defs>
-    <path v-if="item.piece" :d="outline" :fill="bare" />
-    <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
-    <g :id="again ? `${uid}-own` : undefined" :opacity="item.clear ? 1 - item.clear : undefined">
+    <path v-if="item.piece && draws('stock')" :d="outline" :fill="bare" />
+    <template v-if="draws('ink')">
+      <WashPaint v-for="(w, i) in item.under" :key="'u' + i" :wash="w" :outline="outline" :clear="item.clear" />
+    </template>
+    <g v-if="draws('ink')" :id="again ? `${uid}-own` : undefined" :opacity="item.clear ? 1 - item.clear : undefined">
       <template v-if="picture">
         <clipPath :id="uid"><path :d="item.rest ?? outline" /></clipPath>
         <path v-if="!item.picture!.box.w" :d="outline" fill="#e9dfcd" />
@@ -177,7 +185,7 @@ const again = computed(() => {
       />
       <WashPaint v-for="(w, i) in item.over" :key="'o' + i" :wash="w" :outline="outline" />
     </g>
-    <g v-if="again" pointer-events="none">
+    <g v-if="again && draws('ink')" pointer-events="none">
       <linearGradient
         :id="`${uid}-fade`"
         gradientUnits="userSpaceOnUse"
@@ -192,7 +200,7 @@ const again = computed(() => {
       <g :transform="again.at"><use :href="`#${uid}-own`" :mask="`url(#${uid}-mask)`" /></g>
     </g>
     <path
-      v-if="fine && (item.piece || (item.fill.colour && !item.role && isPale(item.fill.colour)))"
+      v-if="fine && draws('marks') && (item.piece || (item.fill.colour && !item.role && isPale(item.fill.colour)))"
       :d="outline"
       fill="none"
       stroke="#1f2b38"
@@ -200,7 +208,7 @@ const again = computed(() => {
       stroke-width=".8"
       vector-effect="non-scaling-stroke"
     />
-    <template v-if="fine && item.thin">
+    <template v-if="fine && item.thin && draws('marks')">
       <pattern :id="`${uid}-thin`" width="1" height="1" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
         <rect width="1" height="1" fill="#e2a42b" fill-opacity=".75" />
         <rect width=".4" height="1" fill="#7a4d05" />
@@ -214,7 +222,7 @@ const again = computed(() => {
         data-testid="thin"
       />
     </template>
-    <template v-if="fine && item.islands?.length">
+    <template v-if="fine && item.islands?.length && draws('marks')">
       <pattern
         :id="`${uid}-loose`"
         width="1.6"
@@ -236,7 +244,7 @@ const again = computed(() => {
     </template>
     <!-- Letters are thin: their whole box can be caught. -->
     <rect
-      v-if="pick && item.kind === 'lettering'"
+      v-if="caught && item.kind === 'lettering'"
       :x="item.box.x"
       :y="item.box.y"
       :width="item.box.w"

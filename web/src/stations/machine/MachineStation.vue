@@ -103,11 +103,14 @@ const headline = computed(() => {
   if (sheet.value?.state.state === 'loaded') return `Sheet ${n} lies on the cutting mat.`
   if (idle.value) return `Nothing on sheet ${n} is cut, scored or drawn: it does not go into the machine.`
   if (sheet.value?.beyond) return prefs.said(sheet.value.beyond)
+  if (!isDone.value && sheet.value?.unregistered)
+    return `Sheet ${n} is printed and has no marks: nothing tells the cutter where the print lies, and it may cut 3 mm beside it.`
   if (!isDone.value) return `Sheet ${n} is ready to be cut.`
   if (beside.value)
     return `Sheet ${n} is cut, but “${beside.value.name}” up to ${beside.value.worst.toFixed(2)} mm beside its print. Look at it before it is glued.`
   if (sheet.value?.state.unknown)
     return `Sheet ${n} was sent. This cutter does not tell what it has done: look at the sheet.`
+  if (sheet.value?.unregistered) return `Sheet ${n} is cut, not compared with the print: it has no marks.`
   return `Sheet ${n} is cut.`
 })
 /** How the sheet was found to lie, as people would say it. */

@@ -116,6 +116,17 @@ const papers = computed(() => catalogue.lately('paper', catalogue.offered(catalo
 
 <template>
   <PanelSection v-if="inkable.length" id="ink" title="Ink" :fact="fact">
+    <template #verbs>
+      <button
+        v-if="words && kind === 'colour' && fill.colour !== (prefs.mine.ink || catalogue.all.first.ink)"
+        class="verb head"
+        title="Words that you place from now on, on any card, begin in this colour"
+        data-testid="ink-mine"
+        @click="prefs.mine.ink = fill.colour!"
+      >
+        Use for new
+      </button>
+    </template>
     <div class="pair">
       <Field label="Fill" wide>
         <Select
@@ -144,7 +155,7 @@ const papers = computed(() => catalogue.lately('paper', catalogue.offered(catalo
         wide
         :value="fill.colour ?? '#1f2b38'"
         testid="colour"
-        @set="((prefs.last.ink = $event), put({ colour: $event }))"
+        @set="put({ colour: $event })"
       />
       <template v-else-if="fill.paper">
         <ShareField

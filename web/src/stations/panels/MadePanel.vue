@@ -60,13 +60,15 @@ function as(how: string | number) {
   } else {
     const first = catalogue.all.first
     const photo = docs.value.every((d) => d.kind === 'photo')
+    const paper = docs.value.some((d) => d.fill.paper)
+    const own = catalogue.stock(prefs.mine.stock)?.id || first.piece
     const bleed = docs.value.some((d) => d.photo || d.fill.paper || d.fill.colour) ? first.bleed : 0
     void card.change({
       do: 'setMade',
       ids: docs.value.map((d) => d.id),
       made: {
         as: 'cut',
-        stock: photo ? first.photo : catalogue.stock(prefs.last.stock)?.id || first.piece,
+        stock: photo ? first.photo : paper ? first.paper : own,
         lift: 0,
         bleed,
       },
@@ -132,6 +134,15 @@ const fact = computed(() => {
       >
         Carve out
       </button>
+      <button
+        v-else-if="made.as === 'cut' && !docs.some((d) => d.photo) && made.stock !== prefs.mine.stock"
+        class="verb head"
+        title="Pieces that you place from now on, on any card, are cut of this stock"
+        data-testid="stock-mine"
+        @click="prefs.mine.stock = made.stock!"
+      >
+        Use for new
+      </button>
     </template>
     <button v-if="trims" class="verb own" data-testid="trim-none" @click="as('printed')">Trim nothing any more</button>
     <small v-else-if="mat">A mat is cut from its own stock.</small>
@@ -162,11 +173,7 @@ const fact = computed(() => {
     />
     <div class="pair">
       <template v-if="made.as === 'cut'">
-        <StockField
-          :value="made.stock"
-          testid="piece-stock"
-          @set="((prefs.last.stock = $event), set({ stock: $event }))"
-        />
+        <StockField :value="made.stock" testid="piece-stock" @set="set({ stock: $event })" />
         <Field label="Glue">
           <Select
             :value="made.lift ?? 0"

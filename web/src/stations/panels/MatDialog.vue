@@ -46,6 +46,9 @@ const last = computed(() => steps.value.length - 1)
 const suffix = (i: number) => (i ? `-${i + 1}` : '')
 const set = (i: number, part: Partial<Step>) =>
   (steps.value = steps.value.map((s, k) => (k === i ? { ...s, ...part } : s)))
+/** Ink on a coloured stock would take its colour: a mat that is printed starts with white. */
+const print = (i: number, on: boolean) =>
+  set(i, on ? { colour: '#a8432a', stock: catalogue.all.first.piece } : { colour: undefined })
 const more = () => (steps.value = [...steps.value, { ...steps.value[last.value]!, colour: undefined }])
 const less = (i: number) => (steps.value = steps.value.filter((_, k) => k !== i))
 const forms = computed(() => catalogue.all.shapes.filter((s) => s.tray))
@@ -124,7 +127,7 @@ async function add() {
                 size="small"
                 :checked="!!s.colour"
                 :data-testid="'new-mat-ink' + suffix(i)"
-                @change="(on) => set(i, { colour: on === true ? '#a8432a' : undefined })"
+                @change="(on) => print(i, on === true)"
               />
               Printed in a colour
               <input

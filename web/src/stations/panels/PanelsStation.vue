@@ -149,8 +149,8 @@ async function fillWith(id: string, s: Supply) {
   filling.delete(id)
 }
 
-/** What was used last, as far as it is there. */
-const last = () => ({ ...prefs.last, stock: catalogue.stock(prefs.last.stock) ? prefs.last.stock : '' })
+/** What the person has set for new things, as far as it is there. */
+const mine = () => ({ ...prefs.mine, stock: catalogue.stock(prefs.mine.stock) ? prefs.mine.stock : '' })
 
 /** The outline of what a transparent picture shows; nothing where it is not to be cut round. */
 async function edgeOf(p: Picture) {
@@ -196,7 +196,7 @@ async function place(s: Supply, at?: Pt, along = false) {
     return
   }
   const edge = s.picture?.clear ? await edgeOf(s.picture) : undefined
-  const asked = card.change(placeSupply(s, f.id, last(), at, along, edge))
+  const asked = card.change(placeSupply(s, f.id, mine(), at, along, edge))
   const v = await card.selectMade(asked)
   if (!v?.made) return
   toFace()

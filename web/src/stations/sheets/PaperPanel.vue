@@ -181,6 +181,15 @@ const setCards = (n: number) => void set('cards', Math.round(n) === 1 ? 0 : n < 
         >Cut shared edges once</Checkbox
       >
     </div>
+    <button
+      class="verb other"
+      :disabled="sheets.kept"
+      title="Cards that you make from now on begin with this size, margin, turning and marks"
+      data-testid="sheets-mine"
+      @click="sheets.keepForNew"
+    >
+      {{ sheets.kept ? 'New cards begin so' : 'Use for new cards' }}
+    </button>
     <p v-if="wrong" class="wrong" role="alert" data-testid="paper-wrong">{{ wrong }}</p>
   </section>
 </template>

@@ -45,7 +45,7 @@ const grow = computed(() => (props.bleed ? (item.value?.bleed ?? 0) * 2 : 0))
       :clip-path="`url(#${uid})`"
     />
   </g>
-  <g v-else :clip-path="within ? `url(#${uid}-page)` : undefined">
+  <g v-else class="printed" :clip-path="within ? `url(#${uid}-page)` : undefined">
     <clipPath v-if="within" :id="`${uid}-page`"><rect v-bind="within" /></clipPath>
     <g :transform="matrix(piece.at)" pointer-events="none">
       <template v-if="item">

@@ -79,7 +79,7 @@ async function make() {
         height: mm ? 148 : 7 * INCH,
         stock: 'white-300',
       },
-      prefs.lastSheets ?? undefined,
+      prefs.mySheets ?? undefined,
     )
     if (prefs.mark && prefs.marks) await putMark(id)
     await router.push(`/cards/${id}/base`)
