@@ -75,7 +75,7 @@ func (m *machining) Run(ctx context.Context, id string, opt sheet.Options, numbe
 		update(func(j *Job) { r.Job = j.ID })
 		var err error
 		if from.GoOn || lies {
-			r.Done, r.Of, r.Given, r.Lies, r.Rest, r.Resumed = was.Done, was.Of, was.Given, was.Lies, was.Rest, was.Resumed
+			r.Done, r.Of, r.Given, r.Lies, r.Rest, r.Sent, r.Resumed = was.Done, was.Of, was.Given, was.Lies, was.Rest, was.Sent, was.Resumed
 			update(func(j *Job) { j.Lies = r.Lies })
 		} else {
 			r.Tests = 0
@@ -171,10 +171,6 @@ type cutting struct {
 	looked  int // how often it was seen whether the sheet lies still
 }
 
-// ahead is how many steps the machine is let go on by before that is noted on disk: after
-// the program has died, where the tool rests tells in which of them.
-const ahead = 4
-
 // lookEvery is how often, by plan, it is seen whether the sheet still lies as it did, in
 // seconds.
 const lookEvery = 6.0
@@ -198,24 +194,17 @@ func (c *cutting) takeUp(ctx context.Context, from *PathOf) error {
 	c.takenUp = true
 	if from != nil {
 		n, _ := stepOf(c.steps, *from) // looked up before
-		c.r.Done, c.r.Rest, c.r.Unknown = n, nil, false
-	} else if c.r.Rest == nil && c.r.Given > c.r.Done {
+		c.r.Unknown = false
+		c.r.advance(func(p *hpgl.Progress) bool { p.From(n); return true })
+	} else if c.r.Sent || c.r.Rest == nil && c.r.Given > c.r.Done {
 		// The connection was lost, or the program has died: the tool rests where it was then.
 		at, down, err := c.app.machine.now().Rest(ctx)
 		if err != nil && ctx.Err() != nil {
 			return ctx.Err()
 		}
-		n, ok := 0, false
-		if err == nil {
-			n, ok = hpgl.Locate(c.steps, c.r.Done, c.r.Given+1, at, down)
-		}
-		if !ok {
+		if err != nil || !c.r.advance(func(p *hpgl.Progress) bool { return p.Stopped(c.steps, at, down) }) {
 			c.r.Unknown = true
 			return errors.New("the cutter does not tell where the tool came to rest")
-		}
-		c.r.Done = n
-		if down {
-			c.r.Rest = &at
 		}
 	}
 	return c.asItLay(ctx)
@@ -329,7 +318,6 @@ func (c *cutting) leg(ctx context.Context) error {
 		}
 	}()
 	steps := hpgl.After(c.steps, c.passes, c.state.Bed[1], first, c.r.Rest, c.aligner())[:end-first]
-	c.r.Rest = nil
 	began := c.app.now()
 	err := c.giveTo(ctx, first-1)
 	if err == nil {
@@ -344,7 +332,7 @@ func (c *cutting) leg(ctx context.Context) error {
 	cancel(nil)
 	<-watched
 	if err == nil {
-		c.r.Given = c.r.Done
+		c.r.advance(func(p *hpgl.Progress) bool { p.Whole(); return true })
 		return nil
 	}
 	var halt *Halt
@@ -376,17 +364,9 @@ func (c *cutting) leg(ctx context.Context) error {
 
 // stoppedAt notes where the machine has told that its tool came to rest.
 func (c *cutting) stoppedAt(at geom.Point, down bool) {
-	n, ok := hpgl.Locate(c.steps, c.r.Done, c.r.Given+1, at, down)
-	switch {
-	case ok:
-		c.r.Done, c.r.Given = n, n
-		if down {
-			c.r.Rest = &at
-		}
-	case down:
+	if !c.r.advance(func(p *hpgl.Progress) bool { return p.Stopped(c.steps, at, down) }) {
 		c.r.Unknown = true
 	}
-	c.r.Given = max(c.r.Given, 1)
 }
 
 // aligner turns the blade in the waste of the sheet when the run is taken up; nil where
@@ -414,17 +394,16 @@ func (c *cutting) aligner() hpgl.Aligner {
 // giveTo notes on disk, before they are sent, up to which step the machine may have been
 // sent them when step i is done.
 func (c *cutting) giveTo(ctx context.Context, i int) error {
-	if i+1 < c.r.Given && c.r.Given < len(c.steps) {
+	if !c.r.advance(func(p *hpgl.Progress) bool { return p.Give(i, len(c.steps)) }) {
 		return nil
 	}
-	c.r.Given = min(i+1+ahead, len(c.steps))
 	return c.app.outcomes.setRun(ctx, c.key, *c.r, true)
 }
 
 // done notes that a step is done and tells how far the run has come.
 func (c *cutting) done(ctx context.Context, i int) error {
 	s := c.steps[i]
-	c.r.Done = i + 1
+	c.r.advance(func(p *hpgl.Progress) bool { p.Did(i); return true })
 	if err := c.giveTo(ctx, i); err != nil {
 		return err
 	}

@@ -10,6 +10,7 @@ import (
 	"sync"
 	"time"
 
+	"sectilis/core/format/hpgl"
 	"sectilis/core/ground/cache"
 	"sectilis/core/ground/geom"
 	"sectilis/core/production/cut"
@@ -52,6 +53,8 @@ type RunState struct {
 	// Rest is where the tool came to rest with its work half done, mm from the upper left
 	// corner of the bed.
 	Rest *geom.Point `json:"rest,omitempty"`
+	// Sent says that more was sent since Rest was told (hpgl.Progress).
+	Sent bool `json:"sent,omitempty"`
 	// Tests is how many test cuts were made on the sheet.
 	Tests int `json:"tests,omitempty"`
 	// Apart is how far each piece was cut from its print, where that can be measured.
@@ -61,6 +64,14 @@ type RunState struct {
 // broken says that a run can go on.
 func (s RunState) broken() bool {
 	return (s.State == RunStopped || s.State == RunFailed) && s.Given > 0 && s.Done < s.Of && s.Lies != nil
+}
+
+// advance changes how far a run has come by a function, which alone knows what has to hold of it.
+func (s *RunState) advance(do func(p *hpgl.Progress) bool) bool {
+	p := hpgl.Progress{Done: s.Done, Given: s.Given, Rest: s.Rest, Sent: s.Sent}
+	ok := do(&p)
+	s.Done, s.Given, s.Rest, s.Sent = p.Done, p.Given, p.Rest, p.Sent
+	return ok
 }
 
 // OutcomeStore keeps what became of runs.

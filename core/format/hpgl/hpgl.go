@@ -45,34 +45,6 @@ func (s Step) End() (geom.Point, bool) {
 // Aside reports whether the step only turns the blade, in the waste.
 func (s Step) Aside() bool { return s.aside }
 
-// Locate returns which of the steps from first up to end a tool has come to rest in: down,
-// on the way that it is taken along in that step; up, on its way over to there. The first
-// one counts where it could be several. False if it is on none.
-func Locate(steps []Step, first, end int, at geom.Point, isDown bool) (n int, ok bool) {
-	stands := func(i int) bool { // at the end of what came before
-		for i--; i >= 0; i-- {
-			if p, ok := steps[i].End(); ok {
-				return p.Sub(at).Len() <= near
-			}
-		}
-		return !isDown // nothing was done before
-	}
-	for i := max(first, 0); i < min(end, len(steps)); i++ {
-		s := steps[i]
-		way := s.points
-		if (len(way) == 0 || s.from != nil) && stands(i) {
-			return i, true
-		}
-		if !isDown && s.from != nil {
-			way = []geom.Point{*s.from, s.points[0]}
-		}
-		if _, _, ok := on(way, at); ok {
-			return i, true
-		}
-	}
-	return 0, false
-}
-
 // on returns where a place is on a way: the place, and the number of the point after it.
 func on(way []geom.Point, at geom.Point) (place geom.Point, next int, ok bool) {
 	best := near

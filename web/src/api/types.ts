@@ -2211,6 +2211,7 @@ export interface RunState {
   resumed?: number
   lies?: Found
   rest?: Point
+  sent?: boolean
   tests?: number
   apart?: CutApart[]
 }
