@@ -49,3 +49,15 @@ func (e *sentenceError) Error() string { return e.why }
 
 // Unwrap is the error that the sentence is about.
 func (e *sentenceError) Unwrap() error { return e.is }
+
+// AwayError says that a device does not answer; Why is a sentence for the person.
+type AwayError struct {
+	Why string
+	Err error
+}
+
+// Error implements error.
+func (e *AwayError) Error() string { return e.Why }
+
+// Unwrap returns what happened.
+func (e *AwayError) Unwrap() error { return e.Err }

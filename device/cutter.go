@@ -268,6 +268,8 @@ const (
 	askTime  = 2 * time.Second
 	eyeTime  = 10 * time.Second
 	pageTime = 2 * time.Minute
+	// pictureTime is how long a picture that a device keeps may take.
+	pictureTime = 10 * time.Second
 )
 
 func get(ctx context.Context, limit time.Duration, url string) ([]byte, error) {

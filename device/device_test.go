@@ -162,3 +162,17 @@ func TestThePrinterLaysPagesDownAlmostStraight(t *testing.T) {
 	_, err = p.Print(t.Context(), app.Page{Width: 60, Height: 80, PNG: raw.Bytes()})
 	assert.ErrorContains(t, err, "save the PDF instead")
 }
+
+// A printer that is away is said to be away; what it does not have is not there.
+func TestAPrinterThatIsAwayIsSaid(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	gone := "http://" + l.Addr().String()
+	require.NoError(t, l.Close())
+	_, err = device.Printer{URL: gone}.Picture(t.Context(), "abc", false)
+	var away *app.AwayError
+	require.ErrorAs(t, err, &away)
+	assert.Contains(t, away.Why, "does not answer")
+	_, err = device.Printer{URL: gone}.Picture(t.Context(), "../x", false)
+	assert.ErrorIs(t, err, app.ErrNotFound)
+}

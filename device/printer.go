@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -54,5 +55,9 @@ func (p Printer) Picture(ctx context.Context, ref string, small bool) ([]byte, e
 	if small {
 		ref += "?small=1"
 	}
-	return get(ctx, pageTime, p.URL+"/pages/"+ref)
+	raw, err := get(ctx, pictureTime, p.URL+"/pages/"+ref)
+	if err != nil && ctx.Err() == nil && !errors.Is(err, app.ErrNotFound) {
+		return nil, &app.AwayError{Why: fmt.Sprintf("The printer does not answer at %s: what it printed cannot be shown now.", p.URL), Err: err}
+	}
+	return raw, err
 }

@@ -47,6 +47,8 @@ type ListRead struct {
 	Headings bool          `json:"headings"`
 	Headed   card.SetNames `json:"headed"`
 	Plain    card.SetNames `json:"plain"`
+	// Encoding is how its letters were told to be written, where that is not Unicode.
+	Encoding string `json:"encoding,omitempty"`
 }
 
 func (s *server) readNames(c *gin.Context) {
@@ -54,7 +56,7 @@ func (s *server) readNames(c *gin.Context) {
 	if !ok {
 		return
 	}
-	l, err := s.App.ReadNames(c.Request.Context(), raw)
+	l, err := s.App.ReadNames(c.Request.Context(), raw, c.Query("encoding"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -62,5 +64,5 @@ func (s *server) readNames(c *gin.Context) {
 	if c.Query("pasted") == "1" {
 		name = ""
 	}
-	answer(s, c, ListRead{l.Headings, l.Names(name, true), l.Names(name, false)}, nil)
+	answer(s, c, ListRead{l.Headings, l.Names(name, true), l.Names(name, false), l.Encoding}, nil)
 }

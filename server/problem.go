@@ -46,6 +46,7 @@ func (s *server) fail(c *gin.Context, err error) {
 	var text *measure.Error
 	var large *http.MaxBytesError
 	var damaged *app.Damaged
+	var away *app.AwayError
 	switch {
 	case errors.As(err, &refusal):
 		problem(c, http.StatusUnprocessableEntity, "refused", refusal.Why, refusal.Field)
@@ -69,6 +70,8 @@ func (s *server) fail(c *gin.Context, err error) {
 		problem(c, http.StatusConflict, "busy", err.Error(), "")
 	case errors.Is(err, app.ErrNothing):
 		problem(c, http.StatusConflict, "nothing", "There is nothing to undo or redo.", "")
+	case errors.As(err, &away):
+		problem(c, http.StatusServiceUnavailable, "away", away.Why, "")
 	case errors.Is(err, app.ErrNotFound):
 		problem(c, http.StatusNotFound, "not-found", "This is not there, or not any more.", "id")
 	case c.Request.Context().Err() != nil:

@@ -20,6 +20,7 @@ import (
 	"sectilis/core/document/scene"
 	"sectilis/core/folding/fold"
 	"sectilis/core/format"
+	"sectilis/core/format/namelist"
 	"sectilis/core/ground/edging"
 	"sectilis/core/ground/geom"
 	"sectilis/core/ground/measure"
@@ -250,6 +251,8 @@ type Catalogue struct {
 	Fonts     []lettering.Font `json:"fonts"`
 	// FontFiles are the endings of files that fonts are read from.
 	FontFiles []string `json:"fontFiles"`
+	// Encodings are those that the letters of a list may be written in.
+	Encodings []string `json:"encodings"`
 	// EditsForAny are the parts of edits of a photo that others can have too.
 	EditsForAny []string     `json:"editsForAny"`
 	Sizes       []sheet.Size `json:"sizes"`
@@ -280,7 +283,7 @@ func (s *server) catalogue(c *gin.Context) {
 	}
 	c.JSON(http.StatusOK, Catalogue{
 		Stocks: card.AllStocks(), StocksAre: s.App.StocksAre(), Trades: card.Trades(), Envelopes: card.Envelopes(), Foam: card.Foam,
-		Papers: pattern.All(), Fonts: fonts, FontFiles: lettering.Extensions(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.Known(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
+		Papers: pattern.All(), Fonts: fonts, FontFiles: lettering.Extensions(), Encodings: namelist.Encodings(), EditsForAny: card.EditsForAny(), Sizes: sheet.Sizes(), Edgings: edging.Known(), FirstDepth: card.FirstDepth, Bases: fold.Kinds(), Shapes: shape.All(),
 		Setup: card.UsualSheets(), First: card.First(), Mark: sheet.Form(), Checks: check.All(), Formats: format.All(),
 	})
 }

@@ -66,6 +66,9 @@ func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(400)
 	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(memoryLimit(memory()))
+	}
 	srv := newServer(ctx, h)
 	done := make(chan error, 1)
 	go func() {
@@ -138,7 +141,7 @@ func (s *server) guarded(c *gin.Context) {
 	if name, _, err := net.SplitHostPort(host); err == nil {
 		host = name
 	}
-	host = strings.Trim(host, "[]")
+	host = strings.ToLower(strings.TrimSuffix(strings.Trim(host, "[]"), ".")) // as DNS takes names
 	ip := net.ParseIP(host)
 	// A name could be another site's that leads here; a number cannot.
 	known := host == "localhost" || ip != nil && (ip.IsLoopback() || s.gate != nil) || slices.Contains(s.Hosts, host)

@@ -236,6 +236,12 @@ func TestBadInputSaysWhatIsWrongAndChangesNothing(t *testing.T) {
 
 func TestOtherSitesCannotReachIn(t *testing.T) {
 	c, _ := start(t)
+	for _, host := range []string{"LOCALHOST", "localhost.", "Localhost:7400"} { // as DNS takes names
+		req, err := http.NewRequest("GET", c.url+"/api/cards", nil)
+		require.NoError(t, err)
+		req.Host = host
+		assert.Equal(t, 200, c.do(req, nil), host)
+	}
 	for name, set := range map[string]func(*http.Request){
 		"host":   func(r *http.Request) { r.Host = "evil.example" },
 		"origin": func(r *http.Request) { r.Header.Set("Origin", "http://evil.example") },

@@ -30,7 +30,7 @@ func TestAPrinterIsSetRightOnAPaper(t *testing.T) {
 	h.click("as-tones-come")
 	h.wait(`!document.querySelector('[data-testid=toned]')`)
 
-	h.choose("printer-stock", "Moss card 216 g")
+	h.choose("printer-stock", "White card 216 g")
 	h.must(h.Upload(browser.ID("profile-input"), saved(t, "mine.icc", []byte("no profile"))))
 	h.says("ruler-wrong", "profile")
 	h.must(h.Upload(browser.ID("profile-input"), saved(t, "mine.icc", profiletest.Pale())))

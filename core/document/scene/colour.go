@@ -20,10 +20,12 @@ type ColourUse struct {
 	// Twin is a colour that is used more often and that the eye can hardly tell
 	// from this one; empty when there is none.
 	Twin string `json:"twin,omitempty"`
-	// Prints is what is seen of it where it is printed, and Off how far that is from it (CIEDE2000);
+	// Prints is the nearest colour that can be printed where it is; "" where that makes no difference.
+	Prints string `json:"prints,omitempty"`
+	// Seen is what is seen of it where it is printed, and Off how far that is from it (CIEDE2000);
 	// there is neither where that makes no difference.
-	Prints string  `json:"prints,omitempty"`
-	Off    float64 `json:"off,omitempty"`
+	Seen string  `json:"seen,omitempty"`
+	Off  float64 `json:"off,omitempty"`
 }
 
 // Duller is how far off a colour comes out before that is told (CIEDE2000): what lies side by side can
@@ -100,7 +102,8 @@ func (s *Scene) ColoursOn(p Papers) []ColourUse {
 		o := &out[at[u.colour]]
 		seen := p.On(u.colour, u.stock)
 		if off := math.Round(distance(u.colour, seen)*10) / 10; off >= Duller && off > o.Off {
-			o.Prints, o.Off = seen, off
+			o.Seen, o.Off = seen, off
+			o.Prints, _ = p.Dull(u.colour, u.stock)
 		}
 	}
 	return out

@@ -10,12 +10,8 @@ import (
 	"io"
 	"slices"
 	"strings"
-	"unicode/utf8"
 
 	"github.com/xuri/excelize/v2"
-	"golang.org/x/text/encoding/charmap"
-	"golang.org/x/text/encoding/unicode"
-	"golang.org/x/text/transform"
 
 	"sectilis/core/document/card"
 )
@@ -25,6 +21,9 @@ type List struct {
 	Rows [][]string `json:"rows"`
 	// Headings says that the first row seems to name the columns.
 	Headings bool `json:"headings"`
+	// Encoding is how the letters of a text were told to be written, where that is not Unicode, by its
+	// name in the Encoding Standard.
+	Encoding string `json:"encoding,omitempty"`
 }
 
 // Bounds of what is read: bytes of text and of an unpacked workbook, rows and columns.
@@ -36,25 +35,31 @@ const (
 	maxScanned = 100_000 // rows of a sheet that are looked at, empty ones too
 )
 
-// Read reads a list. It returns a *card.Refusal for what is no table, has nothing in it or is too
-// large.
-func Read(raw []byte) (List, error) {
+// Read reads a list: a table, a workbook or business cards (vCard, RFC 6350). Letters that are not Unicode
+// are written in an encoding, by its name in the Encoding Standard; "" finds it. It returns a *card.Refusal
+// for what is no list, has nothing in it or is too large.
+func Read(raw []byte, encoding string) (List, error) {
 	if len(raw) > maxBytes {
 		return List{}, card.Refuse("file", "A list is up to %d MB large.", maxBytes>>20)
 	}
-	read := text
+	var rows [][]string
+	var err error
 	if bytes.HasPrefix(raw, []byte("PK\x03\x04")) {
-		read = workbook
+		rows, err = workbook(raw)
+		encoding = ""
+	} else {
+		var s string
+		if s, encoding, err = decoded(raw, encoding); err == nil {
+			rows, err = text(s)
+		}
 	}
-	rows, err := read(raw)
 	if err != nil {
 		return List{}, err
 	}
-	rows, err = even(rows)
-	if err != nil {
+	if rows, err = even(rows); err != nil {
 		return List{}, err
 	}
-	return List{rows, headed(rows)}, nil
+	return List{rows, headed(rows), encoding}, nil
 }
 
 // even makes rows of as many cells each; empty rows and the empty columns after the last are left out.
@@ -138,29 +143,21 @@ func something(row []string) bool {
 	return slices.ContainsFunc(row, func(cell string) bool { return strings.TrimSpace(cell) != "" })
 }
 
-// text reads text with separators.
-func text(raw []byte) ([][]string, error) {
-	s, err := decoded(raw)
-	if err != nil {
-		return nil, err
-	}
+// text reads text with separators, or business cards.
+func text(s string) ([][]string, error) {
 	if strings.ContainsRune(s, 0) {
 		return nil, card.Refuse("file", "This is no list. Bring in a table as CSV or XLSX, or paste it.")
 	}
-	return separated(s, separator(s))
-}
-
-// decoded is text as UTF-8: of UTF-16 by its mark, and of what is no UTF-8 by Windows-1252.
-func decoded(raw []byte) (string, error) {
-	to := unicode.BOMOverride(unicode.UTF8.NewDecoder())
-	if marked := bytes.HasPrefix(raw, []byte{0xff, 0xfe}) || bytes.HasPrefix(raw, []byte{0xfe, 0xff}); !marked && !utf8.Valid(raw) {
-		to = charmap.Windows1252.NewDecoder()
+	if begin := strings.TrimSpace(s); len(begin) > 12 && strings.EqualFold(begin[:11], "BEGIN:VCARD") {
+		return people(s)
 	}
-	s, _, err := transform.Bytes(to, raw)
-	if err != nil {
-		return "", card.Refuse("file", "The letters of this file cannot be read. Save it as UTF-8.")
+	rows, err := separated(s, separator(s))
+	for _, row := range rows {
+		for i, cell := range row {
+			row[i] = unguarded(cell)
+		}
 	}
-	return string(s), nil
+	return rows, err
 }
 
 // separator is what parts the cells of a text: that which gives the most columns, the same in most rows.

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"github.com/xuri/excelize/v2"
+	"golang.org/x/text/encoding/japanese"
 	"golang.org/x/text/encoding/unicode"
 
 	"sectilis/core/document/card"
@@ -37,7 +38,7 @@ func TestListsAreReadFromText(t *testing.T) {
 		{"a name that is a word for a column", "First,Last\nFirst,Peck", true, [][]string{{"First", "Last"}, {"First", "Peck"}}},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			l, err := namelist.Read([]byte(c.raw))
+			l, err := namelist.Read([]byte(c.raw), "")
 			require.NoError(t, err)
 			assert.Equal(t, c.rows, l.Rows)
 			assert.Equal(t, c.headings, l.Headings)
@@ -64,7 +65,7 @@ func book(t *testing.T, sheets map[string][][]any) []byte {
 
 func TestListsAreReadFromWorkbooks(t *testing.T) {
 	// The first sheet is empty.
-	l, err := namelist.Read(book(t, map[string][][]any{"Members": {{"Name", "Plot"}, {"Odalys Fernsby", 14}, {}, {"Wilhelmina Tock", 3}}}))
+	l, err := namelist.Read(book(t, map[string][][]any{"Members": {{"Name", "Plot"}, {"Odalys Fernsby", 14}, {}, {"Wilhelmina Tock", 3}}}), "")
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Name", "Plot"}, {"Odalys Fernsby", "14"}, {"Wilhelmina Tock", "3"}}, l.Rows)
 	assert.True(t, l.Headings)
@@ -79,14 +80,14 @@ func TestOddWorkbooksAreRead(t *testing.T) {
 	require.NoError(t, f.SetCellFormula("Sheet1", "C5001", "=1+1"))
 	var b bytes.Buffer
 	require.NoError(t, f.Write(&b))
-	l, err := namelist.Read(b.Bytes())
+	l, err := namelist.Read(b.Bytes(), "")
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Name", "Born"}, {"Noor", "2.5"}, {"TRUE", ""}}, l.Rows)
 
 	require.NoError(t, f.SetCellValue("Sheet1", "XFD5001", "far"))
 	b.Reset()
 	require.NoError(t, f.Write(&b))
-	_, err = namelist.Read(b.Bytes())
+	_, err = namelist.Read(b.Bytes(), "")
 	require.ErrorContains(t, err, "too broad")
 }
 
@@ -110,7 +111,7 @@ func TestAWorkbookThatUnpacksToTooMuchIsRefused(t *testing.T) {
 	}
 	require.NoError(t, w.Close())
 	require.Less(t, b.Len(), 8<<20)
-	_, err = namelist.Read(b.Bytes())
+	_, err = namelist.Read(b.Bytes(), "")
 	var refusal *card.Refusal
 	require.ErrorAs(t, err, &refusal)
 }
@@ -132,7 +133,7 @@ func TestWhatIsNoListIsRefused(t *testing.T) {
 		"no workbook": "PK\x03\x04 and more", "too many rows": strings.Repeat("Noor\n", 5*card.MaxNames+1), "too wide": strings.Repeat("a,", 60) + "b",
 		"too large": strings.Repeat("Noor Haldane\n", 800_000),
 	} {
-		_, err := namelist.Read([]byte(raw))
+		_, err := namelist.Read([]byte(raw), "")
 		var refusal *card.Refusal
 		require.ErrorAs(t, err, &refusal, name)
 		assert.Equal(t, "file", refusal.Field, name)
@@ -151,7 +152,7 @@ func FuzzRead(f *testing.F) {
 	f.Add([]byte("PK\x03\x04"))
 	f.Add([]byte("\"a\"b\";c"))
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		l, err := namelist.Read(raw)
+		l, err := namelist.Read(raw, "")
 		if err != nil {
 			var refusal *card.Refusal
 			require.ErrorAs(t, err, &refusal)
@@ -164,4 +165,52 @@ func FuzzRead(f *testing.F) {
 		names := l.Names("", l.Headings)
 		require.Len(t, names.Columns, len(l.Rows[0]))
 	})
+}
+
+// Letters that are not Unicode are told, and may be read by other ones.
+func TestLettersAreFoundOrAskedFor(t *testing.T) {
+	text := strings.Repeat("名前,席\n佐藤 花子,三\n鈴木 一郎,五\n高橋 さくら,八\n", 3)
+	raw, err := japanese.ShiftJIS.NewEncoder().String(text)
+	require.NoError(t, err)
+	l, err := namelist.Read([]byte(raw), "")
+	require.NoError(t, err)
+	assert.Equal(t, "shift_jis", l.Encoding)
+	assert.Equal(t, []string{"佐藤 花子", "三"}, l.Rows[1])
+	l, err = namelist.Read([]byte("Ren\xe9e Strake\nNo\xebl Peck"), "")
+	require.NoError(t, err)
+	assert.Equal(t, "windows-1252", l.Encoding)
+	l, err = namelist.Read([]byte("\x8aimon \xc8ern\xfd\nNoor"), "windows-1250")
+	require.NoError(t, err)
+	assert.Equal(t, "Šimon Černý", l.Rows[0][0])
+	l, err = namelist.Read([]byte("Renée\nNoor"), "")
+	require.NoError(t, err)
+	assert.Empty(t, l.Encoding)
+	for _, name := range namelist.Encodings() {
+		_, err = namelist.Read([]byte("Noor\nIda"), name)
+		assert.NoError(t, err, name)
+	}
+	_, err = namelist.Read([]byte("Noor\nIda"), "klingon")
+	assert.ErrorContains(t, err, "no letters of the kind")
+}
+
+func TestBusinessCardsAreNames(t *testing.T) {
+	raw := "BEGIN:VCARD\r\nVERSION:3.0\r\nN:Fernsby;Odalys;;;\r\nFN:Odalys Fernsby\r\nEMAIL:odalys@plum.example\r\nEND:VCARD\r\n" +
+		"BEGIN:VCARD\r\nVERSION:3.0\r\nN:Vane;Casimir;;;\r\nFN:Casimir Vane\r\nEND:VCARD\r\n"
+	l, err := namelist.Read([]byte(raw), "")
+	require.NoError(t, err)
+	assert.True(t, l.Headings)
+	assert.Equal(t, [][]string{{"Name", "First name", "Last name", "Email"}, {"Odalys Fernsby", "Odalys", "Fernsby", "odalys@plum.example"}, {"Casimir Vane", "Casimir", "Vane", ""}}, l.Rows)
+	_, err = namelist.Read([]byte("BEGIN:VCARD\nVERSION:3.0\nno colon"), "")
+	assert.ErrorContains(t, err, "business cards")
+}
+
+// What a spreadsheet would work out goes out guarded, and comes in as it was.
+func TestFormulasAreNamesOnly(t *testing.T) {
+	for _, cell := range []string{"=1+1", "+44 20", "-x", "@sum", "Noor", "'n", "O'Hara", ""} {
+		out := namelist.Guarded(cell)
+		assert.False(t, out != "" && strings.ContainsRune("=+-@", rune(out[0])), out)
+		l, err := namelist.Read([]byte("Name\n\""+out+"x\"\n"), "")
+		require.NoError(t, err)
+		assert.Equal(t, cell+"x", l.Rows[1][0])
+	}
 }

@@ -248,8 +248,9 @@ export const api = {
   /** What is printed on the front of a sheet, on white. */
   sheetInkURL: (id: string, n: number, revision: number, laid: number) =>
     `/api/cards/${id}/sheets/${n}/ink.png${asked({ v: `${revision}.${laid}` })}`,
-  /** Reads a list of names from a table. */
-  readNames: (file: File, pasted = false) => send<ListRead>(`/lists${asked({ pasted })}`, file),
+  /** Reads a list of names from a table, its letters in an encoding where they are not Unicode ('' finds it). */
+  readNames: (file: File, pasted = false, encoding = '') =>
+    send<ListRead>(`/lists${asked({ pasted, encoding })}`, file),
   names: (id: string, signal?: AbortSignal) => call<NamesView>('GET', `/cards/${id}/names`, undefined, { signal }),
   nameFaceURL: (id: string, row: string, face: string, revision: number) =>
     `/api/cards/${id}/names/${row}/${face}.png${asked({ v: revision })}`,

@@ -969,6 +969,7 @@ export interface Catalogue {
   papers: Paper[]
   fonts: Font[]
   fontFiles: string[]
+  encodings: string[]
   editsForAny: string[]
   sizes: SheetSize[]
   edgings: Motif[]
@@ -2227,6 +2228,7 @@ export interface ListRead {
   headings: boolean
   headed: SetNames
   plain: SetNames
+  encoding?: string
 }
 export interface Measure {
   text: string
@@ -2546,6 +2548,7 @@ export interface SceneColourUse {
   count: number
   twin?: string
   prints?: string
+  seen?: string
   off?: number
 }
 export interface SceneCut {

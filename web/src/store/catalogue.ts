@@ -23,6 +23,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     papers: [],
     fonts: [],
     fontFiles: [],
+    encodings: [],
     editsForAny: [],
     sizes: [],
     edgings: [],

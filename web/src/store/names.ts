@@ -52,10 +52,14 @@ export const useNames = defineStore('names', () => {
     const k = headings ? r.headed : r.plain
     await card.change({ ...k, do: 'setNames' })
   }
-  async function bringFile(file: File, pasted = false): Promise<string> {
+  async function bringFile(file: File, pasted = false, encoding = ''): Promise<string> {
     try {
-      const r = await api.readNames(file, pasted)
+      const r = await api.readNames(file, pasted, encoding)
       await bring(r, r.headings)
+      if (r.encoding) {
+        const how = `The letters of this file were read as ${r.encoding}.`
+        void message.info({ content: `${how} Where they look wrong, undo and choose another encoding.`, duration: 8 })
+      }
       return ''
     } catch (e) {
       return e instanceof Error ? e.message : String(e)

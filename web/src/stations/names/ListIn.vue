@@ -1,17 +1,22 @@
 <script setup lang="ts">
 // No list yet: it is brought in from a file, pasted or typed.
-import { Button } from 'ant-design-vue'
+import { Button, Select, SelectOption } from 'ant-design-vue'
 import { ref } from 'vue'
+import Field from '../../parts/Field.vue'
+import { useCatalogue } from '../../store/catalogue'
 import { useNames } from '../../store/names'
 
 const names = useNames()
+const catalogue = useCatalogue()
+/** How the letters of a file are written, where a person says so. */
+const encoding = ref('')
 const text = ref('')
 const wrong = ref('')
 const over = ref(false)
 const input = ref<HTMLInputElement>()
 
 async function take(file: File | undefined, pasted = false) {
-  if (file) wrong.value = await names.bringFile(file, pasted)
+  if (file) wrong.value = await names.bringFile(file, pasted, pasted ? '' : encoding.value)
 }
 const typed = () => take(new File([text.value], 'list.csv'), true)
 async function drop(e: DragEvent) {
@@ -56,16 +61,22 @@ async function choose(e: Event) {
         </Button>
         <span>or</span>
         <Button data-testid="list-file" @click="input?.click()">Choose a file …</Button>
-        <small>CSV or XLSX, a row for each name; it may be dropped here, too</small>
+        <small>CSV, XLSX or business cards (VCF); it may be dropped here, too</small>
         <input
           ref="input"
           type="file"
-          accept=".csv,.tsv,.txt,.xlsx,text/csv"
+          accept=".csv,.tsv,.txt,.xlsx,.vcf,text/csv,text/vcard"
           hidden
           data-testid="list-input"
           @change="choose"
         />
       </div>
+      <Field label="Encoding of the file" class="letters">
+        <Select v-model:value="encoding" :bordered="false" size="small" data-testid="list-encoding">
+          <SelectOption value="">Found automatically</SelectOption>
+          <SelectOption v-for="e in catalogue.all.encodings" :key="e" :value="e">{{ e }}</SelectOption>
+        </Select>
+      </Field>
     </form>
   </main>
 </template>
@@ -113,5 +124,8 @@ textarea {
 }
 small {
   flex: 1;
+}
+.letters {
+  max-width: 300px;
 }
 </style>

@@ -74,9 +74,9 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
           class="swatch"
           :class="{ twin: u.twin }"
           :style="{
-            background: u.prints ? `linear-gradient(135deg, ${u.colour} 60%, ${u.prints} 60%)` : u.colour,
+            background: u.seen ? `linear-gradient(135deg, ${u.colour} 60%, ${u.seen} 60%)` : u.colour,
           }"
-          :title="`${u.colour}, on ${count(u.count)}` + (u.prints ? `; prints duller, about ${u.prints}` : '')"
+          :title="`${u.colour}, on ${count(u.count)}` + (u.seen ? `; on its stock it comes out about ${u.seen}` : '')"
           :aria-label="`Colour ${u.colour}, on ${count(u.count)}`"
           :data-testid="'colour-' + u.colour.slice(1)"
         />
@@ -84,9 +84,17 @@ const count = (n: number) => (n === 1 ? 'one thing' : `${n} things`)
           <div class="one" data-testid="colour-menu">
             <b>{{ u.colour }}</b>
             <small>on {{ count(u.count) }}</small>
-            <p v-if="u.prints" class="dull" data-testid="colour-dull">
-              <i :style="{ background: u.prints }" /> is how it prints.
-              <button class="verb" data-testid="colour-prints" @click="change([u.colour], u.prints)">Take that</button>
+            <p v-if="u.seen" class="dull" data-testid="colour-dull">
+              <i :style="{ background: u.seen }" /> is how it prints.
+              <button
+                v-if="u.prints"
+                class="verb"
+                title="Take the nearest colour that prints on its stock"
+                data-testid="colour-prints"
+                @click="change([u.colour], u.prints)"
+              >
+                Take that
+              </button>
             </p>
             <button v-if="inkable.length" class="verb" data-testid="colour-give" @click="((open = ''), give(u.colour))">
               Give it to what is selected

@@ -92,14 +92,13 @@ const offered = computed(() => {
   if (!o) return ''
   const was = sheets.setup
   const size = catalogue.all.sizes.find((s) => s.id === o.size)?.name ?? o.size
-  const how = [
-    o.lie !== was.lie && o.lie,
-    o.turning !== was.turning && 'turned freely',
-  ].filter(Boolean)
+  const how = [o.lie !== was.lie && o.lie, o.turning !== was.turning && 'turned freely'].filter(Boolean)
   const bare = (o.unmarked ?? []).filter((id) => !was.unmarked?.includes(id))
   const names = bare.map((id) => card.items.get(id)?.name ?? (id === 'base' ? 'the base' : id))
   const all = `Lay all on ${[size, ...how].join(', ')}`
-  return bare.length ? `${all}, ${names.slice(0, 2).join(', ')}${bare.length > 2 ? ' and others' : ''} without marks` : all
+  return bare.length
+    ? `${all}, ${names.slice(0, 2).join(', ')}${bare.length > 2 ? ' and others' : ''} without marks`
+    : all
 })
 /** For how many names the card is made. */
 const forNames = computed(() => card.view?.card.names?.rows.filter((r) => !r.out).length ?? 0)
