@@ -196,6 +196,9 @@ func offeredFonts() []Font {
 
 // load parses a font file.
 func load(f Font, raw []byte) (*loaded, error) {
+	if ld, err := opentype.NewLoader(bytes.NewReader(raw)); err == nil && f.Own && tooLarge(ld) {
+		return nil, fmt.Errorf("one of its letters holds more than %d points or %d parts, or itself", maxGlyphPoints, maxGlyphParts)
+	}
 	face, err := font.ParseTTF(bytes.NewReader(raw))
 	if err != nil {
 		return nil, err
