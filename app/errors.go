@@ -59,5 +59,5 @@ type AwayError struct {
 // Error implements error.
 func (e *AwayError) Error() string { return e.Why }
 
-// Unwrap returns what happened.
+// Unwrap returns the error that the device failed with.
 func (e *AwayError) Unwrap() error { return e.Err }

@@ -110,29 +110,35 @@ func moments(steps []Step, first, end int, at geom.Point, down bool) (out []mome
 		if len(s.points) == 0 {
 			continue
 		}
-		if !down {
-			if s.from != nil {
-				if _, _, ok := on([]geom.Point{*s.from, s.points[0]}, at); ok || s.points[0].Sub(at).Len() <= near {
-					out = append(out, moment{n: i, run: run})
-				}
-			}
-			if s.points[len(s.points)-1].Sub(at).Len() <= near {
-				out = append(out, moment{n: i + 1, run: s.Run})
-			}
+		if down {
+			out = append(out, working(s, moment{n: i, run: run}, at)...)
 			continue
 		}
-		for k := 1; k < len(s.points); k++ {
-			if place, _, ok := on(s.points[k-1:k+1], at); ok {
-				if !s.aside { // such a stroke is made again
-					out = append(out, moment{i, run + place.Sub(s.points[k-1]).Len(), &at})
-				} else {
-					out = append(out, moment{n: i, run: run})
-				}
-			}
-			if !s.aside {
-				run += s.points[k].Sub(s.points[k-1]).Len()
+		if s.from != nil {
+			if _, _, ok := on([]geom.Point{*s.from, s.points[0]}, at); ok || s.points[0].Sub(at).Len() <= near {
+				out = append(out, moment{n: i, run: run})
 			}
 		}
+		if s.points[len(s.points)-1].Sub(at).Len() <= near {
+			out = append(out, moment{n: i + 1, run: s.Run})
+		}
+	}
+	return out
+}
+
+// working are the moments at which a tool that works a step is at a place; begin is that at which it begins.
+// A stroke in the waste is always made again.
+func working(s Step, begin moment, at geom.Point) (out []moment) {
+	run := begin.run
+	for k := 1; k < len(s.points); k++ {
+		place, _, ok := on(s.points[k-1:k+1], at)
+		switch {
+		case ok && s.aside:
+			out = append(out, begin)
+		case ok:
+			out = append(out, moment{begin.n, run + place.Sub(s.points[k-1]).Len(), &at})
+		}
+		run += s.points[k].Sub(s.points[k-1]).Len()
 	}
 	return out
 }

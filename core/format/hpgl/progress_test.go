@@ -47,19 +47,6 @@ func newModel(rng *rand.Rand) *model {
 	return m
 }
 
-// length is how far along the way of a step its place comes.
-func (m *model) length(n int, at geom.Point) float64 {
-	place, next, ok := on(m.steps[n].points, at)
-	if !ok {
-		return 0
-	}
-	sum := place.Sub(m.steps[n].points[next-1]).Len()
-	for i := 1; i < next; i++ {
-		sum += m.steps[n].points[i].Sub(m.steps[n].points[i-1]).Len()
-	}
-	return sum
-}
-
 // work does a share of a step, 0 to 1, with the tool up on the way there and down along it; it reports
 // whether all was done.
 func (m *model) work(n int, s Step, share float64) bool {
@@ -166,4 +153,56 @@ func TestWhateverIsKilledNothingIsCutTwice(t *testing.T) {
 	assert.Greater(t, known, cases, "it goes on by itself")
 	assert.Greater(t, done, cases/4)
 	t.Logf("%d runs, taken up %d times, %d ended without a person", cases, known, done)
+}
+
+// What is half worked stays so, wherever the lifted tool is on its way back to it; what is behind it is not
+// begun anew, and where two lines cross a place tells nothing.
+func TestWhatIsHalfWorkedStaysSo(t *testing.T) {
+	line := geom.Polyline{Points: []geom.Point{{X: 10, Y: 10}, {X: 60, Y: 10}}}
+	across := geom.Polyline{Points: []geom.Point{{X: 30, Y: 40}, {X: 30, Y: 0}}}
+	before := geom.Polyline{Points: []geom.Point{{X: 100, Y: 200}, {X: 120, Y: 200}}}
+	steps := Steps([]cut.Pass{{Tool: cut.Blade, Speed: 100, Travel: 300, Paths: []geom.Polyline{before, line, across}}}, modelHeight)
+	first := 0
+	for steps[first].Path != 1 {
+		first++
+	}
+	rest := geom.Pt(45, 10)
+	for name, c := range map[string]struct {
+		at   geom.Point
+		down bool
+		want *geom.Point
+		n    int
+		ok   bool
+	}{
+		"lifted in the waste":            {geom.Pt(-20, 80), false, &rest, first, true},
+		"lifted where the step begins":   {geom.Pt(10, 10), false, &rest, first, true},
+		"lifted where it rested":         {rest, false, &rest, first, true},
+		"down farther along":             {geom.Pt(52, 10), true, &geom.Point{X: 52, Y: 10}, first, true},
+		"down where that was before":     {geom.Pt(20, 10), true, nil, 0, false},
+		"down on no way":                 {geom.Pt(20, 70), true, nil, 0, false},
+		"lifted at the end of the step":  {geom.Pt(60, 10), false, nil, first + 1, true},
+		"down on the next line":          {geom.Pt(30, 30), true, &geom.Point{X: 30, Y: 30}, first + 1, true},
+		"lifted on the way to that line": {geom.Pt(45, 25), false, nil, first + 1, true},
+	} {
+		p := Progress{Done: first, Given: first + Ahead, Rest: &rest, Sent: true}
+		ok := p.Stopped(steps, c.at, c.down)
+		require.Equal(t, c.ok, ok, name)
+		if !ok {
+			assert.Equal(t, Progress{Done: first, Given: first + Ahead, Rest: &rest, Sent: true}, p, name)
+			continue
+		}
+		assert.Equal(t, c.n, p.Done, name)
+		assert.Equal(t, c.want, p.Rest, name)
+		assert.False(t, p.Sent, name)
+	}
+	// Where the two lines cross, and neither is known to be done.
+	p := Progress{Done: first, Given: first + Ahead, Sent: true}
+	assert.False(t, p.Stopped(steps, geom.Pt(30, 10), true))
+
+	p = Progress{Done: first, Given: first + 2, Rest: &rest}
+	assert.True(t, p.Give(first-1, len(steps)), "it is kept that more is sent")
+	assert.True(t, p.Sent)
+	assert.False(t, p.Give(first, len(steps)))
+	p.Did(first)
+	assert.Nil(t, p.Rest)
 }
