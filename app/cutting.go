@@ -196,7 +196,7 @@ func (c *cutting) takeUp(ctx context.Context, from *PathOf) error {
 		n, _ := stepOf(c.steps, *from) // looked up before
 		c.r.Unknown = false
 		c.r.advance(func(p *hpgl.Progress) bool { p.From(n); return true })
-	} else if c.r.Sent || c.r.Rest == nil && c.r.Given > c.r.Done {
+	} else if c.r.advance((*hpgl.Progress).Asks) {
 		// The connection was lost, or the program has died: the tool rests where it was then.
 		at, down, err := c.app.machine.now().Rest(ctx)
 		if err != nil && ctx.Err() != nil {

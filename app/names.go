@@ -350,7 +350,8 @@ func (p *production) SheetInk(ctx context.Context, id string, opt sheet.Options,
 	return p.supplies.paint(ctx, box, previewScale*max(box.W, box.H), inks)
 }
 
-// ReadNames reads a list of names from a file, in an encoding where its letters are not Unicode ("" finds it). It returns a *card.Refusal for what is none.
+// ReadNames reads a list of names from a file, in an encoding where its letters are not Unicode ("" finds
+// it). It returns a *card.Refusal for what is none.
 func (p *production) ReadNames(ctx context.Context, raw []byte, encoding string) (namelist.List, error) {
 	if err := ctx.Err(); err != nil {
 		return namelist.List{}, err
@@ -371,21 +372,10 @@ func (cs *cards) NamesCSV(ctx context.Context, id string) func(io.Writer) error 
 		if n == nil {
 			return ErrNotFound
 		}
-		rows := make([][]string, 0, len(n.Rows)+1)
-		for _, cells := range append([][]string{n.Columns}, cellsOf(n.Rows)...) {
-			row := make([]string, len(cells))
-			for i, cell := range cells {
-				row[i] = namelist.Guarded(cell)
-			}
-			rows = append(rows, row)
+		rows := [][]string{namelist.GuardedRow(n.Columns)}
+		for _, r := range n.Rows {
+			rows = append(rows, namelist.GuardedRow(r.Cells))
 		}
 		return csv.NewWriter(w).WriteAll(rows)
 	}
-}
-
-func cellsOf(rows []card.NameRow) (out [][]string) {
-	for _, r := range rows {
-		out = append(out, r.Cells)
-	}
-	return out
 }

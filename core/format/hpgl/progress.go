@@ -41,6 +41,9 @@ func (p *Progress) Whole() { p.Given, p.Rest, p.Sent = p.Done, nil, false }
 // From goes on with step n, whose begin a person has seen to be the first that is not worked.
 func (p *Progress) From(n int) { p.Done, p.Given, p.Rest, p.Sent = n, n, nil, false }
 
+// Asks reports whether the machine has to tell where its tool rests before the run goes on.
+func (p *Progress) Asks() bool { return p.Sent || p.Rest == nil && p.Given > p.Done }
+
 // Stopped takes up where a machine tells its tool to have come to rest. It is false, and nothing is changed,
 // where that does not tell what is worked: the place is on no way of the steps that may have been sent, or on
 // several, as at a crossing or where a loop begins and ends.

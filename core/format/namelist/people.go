@@ -56,23 +56,3 @@ func used(rows [][]string) [][]string {
 	}
 	return out
 }
-
-// formulas begin cells that spreadsheets work out.
-const formulas = "=+-@\t\r"
-
-// Guarded is a cell as it is written into a table: one that a spreadsheet would take for a formula begins
-// with an apostrophe (OWASP, CSV injection).
-func Guarded(cell string) string {
-	if cell != "" && strings.ContainsRune(formulas, rune(cell[0])) {
-		return "'" + cell
-	}
-	return cell
-}
-
-// unguarded undoes Guarded.
-func unguarded(cell string) string {
-	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(formulas, rune(cell[1])) {
-		return cell[1:]
-	}
-	return cell
-}

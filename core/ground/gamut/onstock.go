@@ -3,6 +3,8 @@ package gamut
 import (
 	"fmt"
 	"image/color"
+
+	"github.com/lucasb-eyer/go-colorful"
 )
 
 // OnStock is what ink of a colour gives on a stock of a colour: inks let light through, so that no
@@ -25,10 +27,12 @@ func White(stock string) bool {
 	return min(c.R, c.G, c.B) >= 250
 }
 
+// ofHex is a colour, #rrggbb; white where it is none.
 func ofHex(hex string) color.RGBA {
-	out := color.RGBA{255, 255, 255, 255}
-	if _, err := fmt.Sscanf(hex, "#%02x%02x%02x", &out.R, &out.G, &out.B); err != nil {
+	c, err := colorful.Hex(hex)
+	if err != nil {
 		return color.RGBA{255, 255, 255, 255}
 	}
-	return out
+	r, g, b := c.RGB255()
+	return color.RGBA{r, g, b, 255}
 }

@@ -49,9 +49,10 @@ export const useSheets = defineStore('sheets', () => {
   const setup = computed<SheetSetup>(() => card.view?.card.sheets ?? catalogue.all.setup)
   /** Sets the card's sheets up another way. */
   const setUp = (part: Partial<SheetSetup>) => card.change({ do: 'setSheets', sheets: { ...setup.value, ...part } })
-  /** Whether new cards begin with the setup of this one, but for how many there are of it; and makes them. */
+  /** Whether new cards begin with the setup of this one, but for what is its own (how many there are, and which
+   * pieces lie without marks); and makes them. */
   const kept = computed(() => JSON.stringify(prefs.mySheets ?? catalogue.all.setup) === JSON.stringify(forNew.value))
-  const forNew = computed<SheetSetup>(() => ({ ...setup.value, cards: undefined }))
+  const forNew = computed<SheetSetup>(() => ({ ...setup.value, cards: undefined, unmarked: undefined }))
   const keepForNew = () => (prefs.mySheets = forNew.value)
 
   const ownOf = (stock: string): OnHand => onHand.value.find((h) => h.stock === stock) ?? { stock, sizes: [] }
