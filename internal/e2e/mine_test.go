@@ -54,3 +54,21 @@ func TestNewCardsBeginAsAPersonHasSaid(t *testing.T) {
 	want.Lie, want.Cards, want.Unmarked = card.Landscape, 0, nil
 	assert.Equal(t, want, begins())
 }
+
+// An opening in a brick rectangle that is divided waits on a stock that shows photos; that is told, and one undo
+// takes it back.
+func TestADividedOpeningShowsItsPhotos(t *testing.T) {
+	h := lay(t, card.PlaceItems{Face: card.Front, Items: []card.Item{{Name: "Plate", Kind: card.Shape, Place: card.Place{X: 2.5 * in, Y: 3 * in},
+		Made: card.Made{As: card.Cut, Stock: "brick-216"}, Form: &card.Form{Outline: card.Rectangle, Width: 3 * in, Height: 3 * in, Corner: card.Square}}}})
+	h.point(2.5, 3)
+	h.click("fold-opening-panel")
+	h.fill("divide-rows", "2")
+	h.click("divide-apply")
+	for _, it := range h.front(2).Items {
+		require.NotNil(t, it.Slot)
+		assert.Equal(t, "satin-240", it.Slot.Made.Stock)
+	}
+	h.wait(`document.body.textContent.includes('is cut from Satin photo 240 g now')`)
+	h.click("undo")
+	assert.Equal(t, "brick-216", h.front(3).Items[0].Made.Stock)
+}
